@@ -1,0 +1,82 @@
+import { unpackModel } from '@eskovan/core/format';
+import { orientationOf } from '@eskovan/core/geometry';
+import type { CameraSample } from '@eskovan/core/move';
+import { PictureRenderer, renderVideo } from '@eskovan/render';
+
+interface FilmBench {
+  /** Milliseconds a plain picture of the moving kind, at 436 × 257. */
+  pictureMs: number;
+  /** Triangles drawn in it. */
+  triangles: number;
+  /** Milliseconds for all frames, drawn and read back but not encoded. */
+  drawnMs: number;
+  /** The same with encoding. */
+  encodedMs: number;
+  frames: number;
+}
+
+const lens = { focalLengthMm: 22, sensor: { widthMm: 36, heightMm: 24 }, shift: [0, 0] as [number, number] };
+/** A slow turn in the hall. */
+const sampleAt = (time: number): CameraSample => ({
+  position: [12, 2.11, 5.5],
+  orientation: orientationOf({ pan: 2.6 + time * 0.4, tilt: 0.05, roll: 0 }),
+  lens,
+});
+
+async function bench(sceneUrl: string): Promise<FilmBench> {
+  const renderer = new PictureRenderer();
+  await renderer.setModel(unpackModel(new Uint8Array(await (await fetch(sceneUrl)).arrayBuffer())), {
+    look: 'natural',
+    exposure: 0,
+    sun: [-0.53, 0.559, 0.638],
+  });
+  const size = { width: 1280, height: 720 };
+  const small = { width: 436, height: 257 };
+  const times: number[] = [];
+  for (let i = 0; i < 40; i += 1) {
+    const start = performance.now();
+    const bitmap = renderer.draw(sampleAt(i / 20), small);
+    // Reading one pixel back waits for the drawing itself.
+    const canvas = new OffscreenCanvas(1, 1);
+    canvas.getContext('2d')!.drawImage(bitmap, 0, 0);
+    canvas.getContext('2d')!.getImageData(0, 0, 1, 1);
+    bitmap.close();
+    times.push(performance.now() - start);
+  }
+  const { triangles } = renderer.drawn;
+  const frames = 40;
+  const subframes = 4;
+  const draw = () => {
+    const start = performance.now();
+    for (let i = 0; i < frames; i += 1) renderer.frame(() => sampleAt(i / 20), size, subframes);
+    return performance.now() - start;
+  };
+  const encode = async () => {
+    const start = performance.now();
+    await renderVideo(renderer, {
+      sampleAt: (t) => sampleAt(t * 1.25),
+      rate: { num: 25, den: 1 },
+      frames,
+      size,
+      subframes,
+      signal: new AbortController().signal,
+      onProgress: () => {},
+    });
+    return performance.now() - start;
+  };
+  draw();
+  const drawn = [draw()];
+  const encoded = [await encode()];
+  drawn.push(draw());
+  encoded.push(await encode());
+  renderer.dispose();
+  return {
+    pictureMs: times.sort((a, b) => a - b)[20]!,
+    triangles,
+    drawnMs: Math.min(...drawn),
+    encodedMs: Math.min(...encoded),
+    frames,
+  };
+}
+
+Object.assign(window, { bench });

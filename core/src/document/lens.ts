@@ -1,0 +1,23 @@
+import { z } from 'zod';
+import { finite } from './primitives.ts';
+
+/** The light-sensitive area of the camera, millimetres. */
+export const sensorSchema = z.object({
+  /** mm, 1–200. */
+  widthMm: finite.min(1).max(200),
+  /** mm, 1–200. */
+  heightMm: finite.min(1).max(200),
+});
+export type Sensor = z.infer<typeof sensorSchema>;
+
+export const lensSchema = z.object({
+  /** mm, 1–2000. */
+  focalLengthMm: finite.min(1).max(2000),
+  sensor: sensorSchema,
+  /** Lens shift as a part of the sensor height (y) and width (x); +y moves the picture's centre up. */
+  shift: z.tuple([finite.min(-2).max(2), finite.min(-2).max(2)]).default([0, 0]),
+});
+export type Lens = z.infer<typeof lensSchema>;
+
+export const DEFAULT_SENSOR: Sensor = { widthMm: 36, heightMm: 24 };
+export const DEFAULT_LENS: Lens = { focalLengthMm: 24, sensor: DEFAULT_SENSOR, shift: [0, 0] };

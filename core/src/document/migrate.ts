@@ -1,0 +1,36 @@
+import { DocumentError } from './errors.ts';
+import { bodySchemas, DOCUMENT_VERSION, type BodyOf, type Kind } from './row.ts';
+
+type Step = (kind: Kind, body: unknown) => unknown;
+
+/** Version 1 kept what was computed from a model inside it; now that belongs to the site and is made again. */
+function modelsWithoutDerived(kind: Kind, body: unknown): unknown {
+  if (kind !== 'model' || typeof body !== 'object' || body === null) return body;
+  const { fileName, source, bounds, triangles } = body as Record<string, unknown>;
+  return { fileName, source, bounds, triangles, packed: null, declares: { metresPerUnit: 1, up: 'y' } };
+}
+
+/** `STEPS[n]` turns a body of version n + 1 into version n + 2. */
+const STEPS: readonly Step[] = [modelsWithoutDerived];
+
+/**
+ * Brings a stored body to the current version and validates it.
+ * @throws DocumentError `unknown-version` for a body written by a newer program, which is never overwritten;
+ *   `invalid-body` when it does not fit its schema.
+ */
+export function migrateBody<K extends Kind>(kind: K, version: number, body: unknown): BodyOf<K> {
+  if (version > DOCUMENT_VERSION || version < 1) {
+    throw new DocumentError(
+      'unknown-version',
+      `This ${kind} was written in document version ${version}; this program knows versions 1 to ${DOCUMENT_VERSION}. Update Eskovan to open it.`,
+    );
+  }
+  let current = body;
+  for (let step = version - 1; step < DOCUMENT_VERSION - 1; step += 1) current = STEPS[step]!(kind, current);
+  const parsed = bodySchemas[kind].safeParse(current);
+  if (!parsed.success) {
+    const issue = parsed.error.issues[0]!;
+    throw new DocumentError('invalid-body', `${kind}.${issue.path.join('.')}: ${issue.message}`);
+  }
+  return parsed.data as BodyOf<K>;
+}

@@ -1,0 +1,54 @@
+import { z } from 'zod';
+import { fileRefSchema, finite, vec3Schema } from './primitives.ts';
+
+export const boundsSchema = z.object({ min: vec3Schema, max: vec3Schema });
+export type Bounds = z.infer<typeof boundsSchema>;
+
+export const upAxisSchema = z.enum(['y', 'z']);
+export type UpAxis = z.infer<typeof upAxisSchema>;
+
+/** How a model's own coordinates become the project's: scaled, set upright, turned, moved, in that order. */
+export const placementSchema = z.object({
+  /** Metres in one unit of the file. */
+  metresPerUnit: finite.min(1e-6).max(1e6),
+  /** Which axis of the file points up. */
+  up: upAxisSchema,
+  /** Turn about the vertical, counter-clockwise seen from above, radians. */
+  turn: finite,
+  /** Where the file's origin comes to lie, metres. */
+  position: vec3Schema,
+});
+export type Placement = z.infer<typeof placementSchema>;
+
+export const AS_IT_CAME: Placement = { metresPerUnit: 1, up: 'y', turn: 0, position: [0, 0, 0] };
+
+/** What a person changed about the look of one part. Colours are linear, 0…1. */
+export const partLookSchema = z.object({
+  hidden: z.boolean().optional(),
+  color: z.tuple([finite, finite, finite]).optional(),
+  roughness: finite.min(0).max(1).optional(),
+  /** Shown as plain clay, whatever its material. */
+  clay: z.boolean().optional(),
+});
+export type PartLook = z.infer<typeof partLookSchema>;
+
+export const modelBodySchema = z.object({
+  fileName: z.string().min(1).max(255),
+  source: fileRefSchema,
+  /** What the file held, ready to be placed: made from the source and made again when the reader has changed. */
+  packed: z.object({ reader: z.int().min(1), file: fileRefSchema }).nullable(),
+  /** What the file says about itself; null where its format says nothing. */
+  declares: z
+    .object({ metresPerUnit: finite.nullable(), up: upAxisSchema.nullable() })
+    .default({ metresPerUnit: null, up: null }),
+  /** In the file's own units and axes. */
+  bounds: boundsSchema,
+  triangles: z.int().min(1),
+  placement: placementSchema.default(AS_IT_CAME),
+  hidden: z.boolean().default(false),
+  /** By the part's name. */
+  parts: z.record(z.string().max(500), partLookSchema).default({}),
+  /** What could not be read, in plain words. */
+  notes: z.array(z.string().max(500)).max(50).default([]),
+});
+export type ModelBody = z.infer<typeof modelBodySchema>;

@@ -1,0 +1,58 @@
+import { z } from 'zod';
+import { lensSchema } from './lens.ts';
+import { finite, idSchema } from './primitives.ts';
+
+/** A point that a path goes through. Its height is that of the storey it was put on; the eye finds the real floor. */
+export const pathNodeSchema = z.object({
+  id: idSchema,
+  x: finite,
+  /** Height of the storey the node was put on, metres. */
+  y: finite,
+  z: finite,
+  kind: z.enum(['smooth', 'corner']).default('smooth'),
+  /** Rounding of a corner, metres. Never cuts further than half the shorter leg. */
+  radius: finite.min(0).max(100).default(0.5),
+});
+export type PathNode = z.infer<typeof pathNodeSchema>;
+
+export const pathSchema = z.object({
+  nodes: z.array(pathNodeSchema).max(2000),
+  closed: z.boolean().default(false),
+});
+export type Path = z.infer<typeof pathSchema>;
+
+export const paceShapeSchema = z.enum(['constant', 'soft', 'ease both']);
+export type PaceShape = z.infer<typeof paceShapeSchema>;
+
+export const paceSchema = z.object({
+  /** Which of the two numbers leads; the other follows. */
+  by: z.enum(['speed', 'duration']),
+  /** Walking speed between the ends, m/s. */
+  speed: finite.min(0.05).max(50),
+  /** Length of the move, seconds. */
+  duration: finite.min(0.1).max(3600),
+  /** constant: one speed throughout; soft: starts and stops within the acceleration limit; ease both: minimum jerk. */
+  shape: paceShapeSchema,
+});
+export type Pace = z.infer<typeof paceSchema>;
+
+export const gazeSchema = z.object({
+  kind: z.literal('ahead'),
+  /** How far along the path the eye looks, metres. */
+  distance: finite.min(0.3).max(20).default(2),
+});
+export type Gaze = z.infer<typeof gazeSchema>;
+
+export const walkSchema = z.object({
+  kind: z.literal('walk'),
+  path: pathSchema,
+  /** Metres above the floor under the eye. */
+  eyeHeight: finite.min(0.3).max(3),
+  pace: paceSchema,
+  gaze: gazeSchema,
+  lens: lensSchema,
+});
+export type Walk = z.infer<typeof walkSchema>;
+
+export const moveBodySchema = z.discriminatedUnion('kind', [walkSchema]);
+export type MoveBody = z.infer<typeof moveBodySchema>;

@@ -1,0 +1,64 @@
+import { z } from 'zod';
+import { finite, rateSchema, vec3Schema } from './primitives.ts';
+
+/** Where and when the sun shines on a project. */
+export const sunSettingSchema = z.object({
+  /** Degrees, north positive. */
+  latitude: finite.min(-90).max(90),
+  /** Degrees, east positive. */
+  longitude: finite.min(-180).max(180),
+  /** Instant, ISO 8601 in universal time. */
+  instant: z.iso.datetime(),
+  /** Hours that the local clock is ahead of universal time, for showing and setting the time. */
+  clock: finite.min(-14).max(14),
+  /** Where north is: angle from the plan's −Z towards +X, radians. */
+  north: finite,
+});
+export type SunSetting = z.infer<typeof sunSettingSchema>;
+
+/** An afternoon in early autumn, in the middle latitudes: long shadows, everything readable. */
+export const FIRST_SUN: SunSetting = {
+  latitude: 54.5,
+  longitude: 8.6,
+  instant: '2026-08-28T14:20:00.000Z',
+  clock: 2,
+  north: 0,
+};
+
+/** Who walks here: what the navigation mesh and the scout are made for. Metres, degrees. */
+export const walkerSchema = z.object({
+  radius: finite.min(0.05).max(2),
+  height: finite.min(0.5).max(3),
+  step: finite.min(0.02).max(1),
+  slope: finite.min(5).max(80),
+});
+export type Walker = z.infer<typeof walkerSchema>;
+
+export const FIRST_WALKER: Walker = { radius: 0.25, height: 1.9, step: 0.25, slope: 45 };
+
+export const lookSchema = z.enum(['natural', 'clay', 'line']);
+/** How the picture shows the model: with its materials, as white clay, or as ink lines on paper. */
+export type Look = z.infer<typeof lookSchema>;
+
+export const projectBodySchema = z.object({
+  client: z.string().max(120).default(''),
+  /** The round shown in the top bar, as the studio words it. */
+  round: z.string().max(60).default('Round 1'),
+  rate: rateSchema.default({ num: 25, den: 1 }),
+  /** Width over height of every picture of this project. */
+  frame: z
+    .object({ width: finite.min(0.1).max(100), height: finite.min(0.1).max(100) })
+    .default({ width: 16, height: 9 }),
+  /** Metres above the floor that a new walk or view starts with. */
+  eyeHeight: finite.min(0.3).max(3).default(1.6),
+  sun: sunSettingSchema.default(FIRST_SUN),
+  walker: walkerSchema.default(FIRST_WALKER),
+  look: lookSchema.default('natural'),
+  /** Lighter or darker pictures, in stops: one is twice the light. */
+  exposure: finite.min(-3).max(3).default(0),
+  /** Names that people gave to storeys: a name belongs to the storey nearest its height, within half a metre. */
+  storeyNames: z.array(z.object({ elevation: finite, name: z.string().trim().min(1).max(80) })).default([]),
+  /** Names that people gave to rooms: a name belongs to the room that its point lies in. */
+  roomNames: z.array(z.object({ at: vec3Schema, name: z.string().trim().min(1).max(80) })).default([]),
+});
+export type ProjectBody = z.infer<typeof projectBodySchema>;

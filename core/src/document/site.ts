@@ -1,0 +1,34 @@
+import { z } from 'zod';
+import { boundsSchema } from './model.ts';
+import { fileRefSchema, finite } from './primitives.ts';
+
+export const storeySchema = z.object({
+  name: z.string().min(1).max(120),
+  /** Height of the storey's floor, metres. */
+  elevation: finite,
+  /** Walkable area counted at this height, square metres. */
+  area: finite.min(0),
+});
+export type Storey = z.infer<typeof storeySchema>;
+
+/** What makes a site what it is: models, placement, sun, algorithms; see `siteKey`. */
+export const siteKeySchema = z.string().regex(/^[0-9a-f]{28}$/, 'a site is named by 28 hexadecimal digits');
+
+/**
+ * All shown models of a project, placed, measured and lit together. Computed from the project's rows, never edited:
+ * it can be thrown away and made again.
+ */
+export const siteBodySchema = z.object({
+  /** Storeys, rooms and plan line work, JSON. */
+  survey: fileRefSchema,
+  /** Walkable triangles, packed floats. */
+  floor: fileRefSchema,
+  /** Navigation mesh, as recast keeps it; null where nothing can be walked on. */
+  walkway: fileRefSchema.nullable(),
+  /** The packed models with light baked in: what the picture draws. Null while the light is still being baked. */
+  scene: fileRefSchema.nullable(),
+  bounds: boundsSchema,
+  triangles: z.int().min(1),
+  storeys: z.array(storeySchema).max(200),
+});
+export type SiteBody = z.infer<typeof siteBodySchema>;

@@ -1,0 +1,33 @@
+import { expect, test } from '@jest/globals';
+import { brokenFiles } from './broken-files.fixture.ts';
+import { FormatError, readModel } from './index.ts';
+
+const files = await brokenFiles();
+
+test('there are at least twenty-five ways to be broken', () => {
+  expect(files.length).toBeGreaterThanOrEqual(25);
+  expect(new Set(files.map(({ name }) => name)).size).toBe(files.length);
+});
+
+test.each(files.filter(({ partly }) => !partly))(
+  '$what: says so, and names the file',
+  async ({ name, bytes, says }) => {
+    const error: unknown = await readModel(bytes, name).then(
+      () => null,
+      (reason: unknown) => reason,
+    );
+    expect(error).toBeInstanceOf(FormatError);
+    expect((error as Error).message).toMatch(says);
+    expect((error as Error).message).toContain(name);
+  },
+);
+
+test.each(files.filter(({ partly }) => partly))(
+  '$what: left out, and a note says so',
+  async ({ name, bytes, says }) => {
+    const model = await readModel(bytes, name);
+    expect(model.parts.length).toBeGreaterThan(0);
+    expect(model.cameras).toEqual([]);
+    expect(model.notes.join()).toMatch(says);
+  },
+);

@@ -1,0 +1,1 @@
+export { readGlb, readGltf } from './read.ts';

@@ -1,0 +1,261 @@
+import {
+  WebIO,
+  type Animation,
+  type Document,
+  type GLTF,
+  type JSONDocument,
+  type Node as GltfNode,
+  type Primitive,
+} from '@gltf-transform/core';
+import type { InstancedMesh } from '@gltf-transform/extensions';
+import { Matrix4, Quaternion, Vector3 } from 'three';
+import { FormatError, noGeometry } from '../errors.ts';
+import { checkIndices, checkPositions, faceNormals, transformPart } from '../mesh.ts';
+import type { ReadModel, ScenePart } from '../scene-model.ts';
+import type { ReaderTools } from '../tools.ts';
+import { findBeside } from '../zip/index.ts';
+import { readContainer } from './container.ts';
+import { EXTENSIONS } from './extensions.ts';
+import { MaterialReader } from './materials.ts';
+import { checkReferences } from './references.ts';
+
+const TRIANGLES = 4;
+
+/** Reads a GLB with everything inside it. @throws FormatError naming the file, the place and the reason */
+export function readGlb(bytes: Uint8Array, fileName: string, tools: ReaderTools = {}): Promise<ReadModel> {
+  return readGltf(new Map([[fileName, bytes]]), fileName, fileName, tools);
+}
+
+/**
+ * Reads glTF 2.0: a GLB, or a description with the files it names beside it.
+ * @param files everything that came along, by path; `path` is the GLB's or the description's own
+ * @param fileName for messages only
+ * @throws FormatError naming the file, the place and the reason
+ */
+export async function readGltf(
+  files: ReadonlyMap<string, Uint8Array>,
+  path: string,
+  fileName: string,
+  tools: ReaderTools = {},
+): Promise<ReadModel> {
+  const bytes = files.get(path)!;
+  const { json, binary } = readContainer(bytes, fileName);
+  const resources = gather(json, binary, files, path, fileName);
+  checkReferences(json, (i) => resources.lengths[i], fileName);
+  const io = new WebIO().registerExtensions(EXTENSIONS);
+  io.registerDependencies(await decoders(json as GLTF.IGLTF, tools));
+  let document: Document;
+  try {
+    document = await io.readJSON({ json, resources: resources.byUri } as JSONDocument);
+  } catch (error) {
+    throw new FormatError('damaged', fileName, `it cannot be read (${(error as Error).message}).`, 'Export it again.');
+  }
+  return new GltfReader(document, fileName, resources.notes).read();
+}
+
+/** The decoders that this file needs; each is loaded only then. */
+async function decoders(
+  { extensionsUsed = [] }: GLTF.IGLTF,
+  { locate }: ReaderTools,
+): Promise<Record<string, unknown>> {
+  const out: Record<string, unknown> = {};
+  if (extensionsUsed.includes('KHR_draco_mesh_compression')) {
+    const { default: draco } = await import('draco3dgltf');
+    out['draco3d.decoder'] = await draco.createDecoderModule(locate ? { locateFile: locate } : {});
+  }
+  if (extensionsUsed.includes('EXT_meshopt_compression')) {
+    const { MeshoptDecoder } = await import('meshoptimizer');
+    await MeshoptDecoder.ready;
+    out['meshopt.decoder'] = MeshoptDecoder;
+  }
+  return out;
+}
+
+/** Finds the buffers and images that a description names. A missing buffer is an error, a missing image a note. */
+function gather(
+  json: unknown,
+  binary: Uint8Array | null,
+  files: ReadonlyMap<string, Uint8Array>,
+  path: string,
+  fileName: string,
+): { byUri: Record<string, Uint8Array>; lengths: (number | undefined)[]; notes: string[] } {
+  const description = json as { buffers?: unknown; images?: unknown };
+  const byUri: Record<string, Uint8Array> = {};
+  const notes: string[] = [];
+  if (binary) byUri['@glb.bin'] = binary;
+  const listed = (what: unknown): { uri?: unknown; byteLength?: unknown; extensions?: object }[] =>
+    Array.isArray(what) ? what.filter((entry) => typeof entry === 'object' && entry !== null) : [];
+  const lengths = listed(description.buffers).map(({ uri, byteLength, extensions }, i): number | undefined => {
+    if (uri === undefined && i > 0 && extensions && 'EXT_meshopt_compression' in extensions)
+      return fallbackLength(byteLength);
+    if (uri === undefined) return i === 0 ? (binary?.byteLength ?? 0) : 0;
+    if (typeof uri !== 'string') return 0;
+    if (uri.startsWith('data:')) return undefined;
+    const found = findBeside(files, path, uri);
+    if (!found)
+      throw new FormatError(
+        'unsupported',
+        fileName,
+        `its geometry is kept in another file, “${uri}”.`,
+        'Zip the folder with all its files and drop the zip, or export one GLB.',
+      );
+    byUri[uri] = found;
+    return found.byteLength;
+  });
+  for (const image of listed(description.images)) {
+    if (typeof image.uri !== 'string' || image.uri.startsWith('data:')) continue;
+    const found = findBeside(files, path, image.uri);
+    if (!found) notes.push(`The picture “${image.uri}” did not come with the file: its surfaces are plain.`);
+    byUri[image.uri] = found ?? new Uint8Array();
+  }
+  return { byUri, lengths, notes };
+}
+
+/** A meshopt file may name a second buffer that nothing fills: its content is decoded, not stored. */
+const fallbackLength = (claimed: unknown) => (typeof claimed === 'number' && claimed <= MOST_DECODED ? claimed : 0);
+
+/** More than this is no model that a browser could show, bytes. */
+const MOST_DECODED = 1.5 * 1024 ** 3;
+
+class GltfReader {
+  private readonly parts: ScenePart[] = [];
+  private readonly cameras: ReadModel['cameras'] = [];
+  private readonly materials = new MaterialReader();
+
+  constructor(
+    private readonly document: Document,
+    private readonly fileName: string,
+    private readonly notes: string[],
+  ) {}
+
+  read(): ReadModel {
+    const root = this.document.getRoot();
+    const scene = root.getDefaultScene() ?? root.listScenes()[0];
+    for (const node of scene?.listChildren() ?? []) this.visit(node, '');
+    if (this.parts.length === 0) throw noGeometry(this.fileName);
+    if (root.listSkins().length > 0) this.notes.push('Bodies that bend with a skeleton stand in their rest pose.');
+    return {
+      parts: this.parts,
+      materials: this.materials.materials,
+      textures: this.materials.textures,
+      cameras: this.cameras,
+      animations: root.listAnimations().map(describeAnimation),
+      // The standard fixes both: metres, y up (glTF 2.0 §3.4).
+      declares: { metresPerUnit: 1, up: 'y' },
+      notes: this.notes,
+    };
+  }
+
+  private visit(node: GltfNode, path: string): void {
+    const own = node.getName() || node.getMesh()?.getName() || '';
+    const name = (own && path ? `${path} / ${own}` : own || path).slice(0, 500);
+    const matrix = new Matrix4().fromArray(node.getWorldMatrix());
+    this.camera(node, matrix);
+    const mesh = node.getMesh();
+    if (mesh)
+      for (const primitive of mesh.listPrimitives())
+        for (const place of placesOf(node, matrix)) {
+          const part = primitive.getMode() === TRIANGLES ? this.part(primitive, place, name || 'Unnamed part') : null;
+          if (part) this.parts.push(part);
+        }
+    for (const child of node.listChildren()) this.visit(child, name);
+  }
+
+  private camera(node: GltfNode, matrix: Matrix4): void {
+    const camera = node.getCamera();
+    if (!camera) return;
+    const name = node.getName() || camera.getName() || `Camera ${this.cameras.length + 1}`;
+    const [position, turn] = [new Vector3(), new Quaternion()];
+    matrix.decompose(position, turn, new Vector3());
+    const perspective = camera.getType() === 'perspective';
+    const angle = perspective ? camera.getYFov() : null;
+    const usable = position.toArray().every(Number.isFinite) && turn.toArray().every(Number.isFinite);
+    // glTF 2.0 §5.16: yfov must be greater than zero and should be less than π.
+    if (!usable || (angle !== null && !(angle > 0.001 && angle < Math.PI - 0.001))) {
+      this.notes.push(`The camera “${name}” has an impossible view angle or place and was left out.`);
+      return;
+    }
+    const aspect = perspective ? camera.getAspectRatio() : camera.getXMag() / camera.getYMag();
+    this.cameras.push({
+      name,
+      position: position.toArray(),
+      orientation: turn.normalize().toArray() as [number, number, number, number],
+      verticalAngle: angle,
+      aspect: aspect !== null && aspect > 0 && Number.isFinite(aspect) ? aspect : null,
+    });
+  }
+
+  private part(primitive: Primitive, matrix: Matrix4, name: string): ScenePart | null {
+    const position = primitive.getAttribute('POSITION');
+    if (!position) return null;
+    const count = position.getCount();
+    const positions = floats(primitive, 'POSITION', 3, count)!;
+    const indices = this.indices(primitive, count, name);
+    if (indices.length === 0) return null;
+    const normals = floats(primitive, 'NORMAL', 3, count) ?? faceNormals(positions, indices);
+    const part: ScenePart = {
+      name,
+      material: this.materials.indexOf(primitive.getMaterial()),
+      positions,
+      normals,
+      uvs: floats(primitive, 'TEXCOORD_0', 2, count),
+      colors: floats(primitive, 'COLOR_0', 3, count),
+      light: null,
+      indices,
+    };
+    transformPart(part, matrix);
+    checkPositions(part.positions, name, this.fileName);
+    return part;
+  }
+
+  private indices(primitive: Primitive, count: number, name: string): Uint32Array {
+    const accessor = primitive.getIndices();
+    const size = accessor ? accessor.getCount() : count;
+    const out = new Uint32Array(size - (size % 3));
+    for (let i = 0; i < out.length; i += 1) out[i] = accessor ? accessor.getScalar(i) : i;
+    checkIndices(out, count, name, this.fileName);
+    return out;
+  }
+}
+
+function floats(primitive: Primitive, semantic: string, size: number, count: number): Float32Array | null {
+  const accessor = primitive.getAttribute(semantic);
+  if (!accessor || accessor.getCount() < count) return null;
+  const out = new Float32Array(count * size);
+  const element: number[] = [];
+  for (let i = 0; i < count; i += 1) {
+    accessor.getElement(i, element);
+    for (let k = 0; k < size; k += 1) out[i * size + k] = element[k] ?? 0;
+  }
+  return out;
+}
+
+/** Where a node's mesh stands: once, or as often as its instances say (EXT_mesh_gpu_instancing). */
+function placesOf(node: GltfNode, matrix: Matrix4): Matrix4[] {
+  const instanced = node.getExtension<InstancedMesh>('EXT_mesh_gpu_instancing');
+  const attribute = (name: string) => instanced?.getAttribute(name) ?? null;
+  const count = (attribute('TRANSLATION') ?? attribute('ROTATION') ?? attribute('SCALE'))?.getCount() ?? 0;
+  if (!instanced || count === 0) return [matrix];
+  const read = (name: string, i: number, otherwise: number[]) => attribute(name)?.getElement(i, []) ?? otherwise;
+  return Array.from({ length: count }, (_, i) =>
+    matrix
+      .clone()
+      .multiply(
+        new Matrix4().compose(
+          new Vector3().fromArray(read('TRANSLATION', i, [0, 0, 0])),
+          new Quaternion().fromArray(read('ROTATION', i, [0, 0, 0, 1])),
+          new Vector3().fromArray(read('SCALE', i, [1, 1, 1])),
+        ),
+      ),
+  );
+}
+
+function describeAnimation(animation: Animation, i: number): ReadModel['animations'][number] {
+  let duration = 0;
+  for (const sampler of animation.listSamplers()) {
+    const times = sampler.getInput()?.getArray();
+    if (times) for (const time of times) duration = Math.max(duration, time);
+  }
+  const targets = animation.listChannels().map((channel) => channel.getTargetNode()?.getName() ?? '');
+  return { name: animation.getName() || `Movement ${i + 1}`, duration, targets: [...new Set(targets.filter(Boolean))] };
+}

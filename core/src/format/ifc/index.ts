@@ -1,0 +1,1 @@
+export { isIfc, readIfc } from './read.ts';

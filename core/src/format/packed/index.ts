@@ -1,0 +1,1 @@
+export { packModel, unpackModel } from './packed.ts';

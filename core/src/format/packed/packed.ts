@@ -1,0 +1,181 @@
+import { z } from 'zod';
+import { FormatError } from '../errors.ts';
+import type { ReadModel, SceneModel, ScenePart } from '../scene-model.ts';
+
+/**
+ * The packed model: what the picture needs, ready to be handed to the graphics card, so that a project opens without
+ * reading its source again. "ESKM", version, length of the header, header (JSON), then the arrays, each aligned to
+ * four bytes, in the order of the header.
+ */
+const MAGIC = 0x4d4b5345;
+const VERSION = 2;
+
+const count = z.int().min(0);
+const triple = z.tuple([z.number(), z.number(), z.number()]);
+const quadruple = z.tuple([z.number(), z.number(), z.number(), z.number()]);
+const headerSchema = z.object({
+  materials: z.array(
+    z.object({
+      name: z.string(),
+      color: triple,
+      opacity: z.number(),
+      roughness: z.number(),
+      metalness: z.number(),
+      emissive: triple,
+      doubleSided: z.boolean(),
+      texture: z.int().nullable(),
+    }),
+  ),
+  textures: z.array(z.object({ mediaType: z.string(), bytes: count })),
+  parts: z.array(
+    z.object({
+      name: z.string(),
+      model: z.string().optional(),
+      role: z.enum(['door', 'window', 'stair', 'terrain']).optional(),
+      material: count,
+      vertices: count,
+      indices: count,
+      uvs: z.boolean(),
+      colors: z.boolean(),
+      light: z.boolean(),
+    }),
+  ),
+  rooms: z.array(z.object({ name: z.string(), elevation: z.number(), area: z.number(), outline: z.array(z.number()) })),
+  storeys: z.array(z.object({ name: z.string(), elevation: z.number() })),
+  cameras: z.array(
+    z.object({
+      name: z.string(),
+      position: triple,
+      orientation: quadruple,
+      verticalAngle: z.number().nullable(),
+      aspect: z.number().nullable(),
+    }),
+  ),
+  animations: z.array(z.object({ name: z.string(), duration: z.number(), targets: z.array(z.string()) })),
+});
+
+/** A packed model read back: with what came along in its file, empty where it was packed without. */
+export type UnpackedModel = SceneModel & Pick<ReadModel, 'cameras' | 'animations'>;
+
+const aligned = (bytes: number) => (bytes + 3) & ~3;
+
+/** Light and colours as 16 bits in [0, 8). */
+const LIGHT_SCALE = 65_535 / 8;
+function toSixteen(values: Float32Array): Uint16Array {
+  const out = new Uint16Array(values.length);
+  for (let i = 0; i < out.length; i += 1) out[i] = Math.min(65_535, Math.max(0, Math.round(values[i]! * LIGHT_SCALE)));
+  return out;
+}
+
+function fromSixteen(block: ArrayBuffer): Float32Array {
+  const values = new Uint16Array(block);
+  const out = new Float32Array(values.length);
+  for (let i = 0; i < out.length; i += 1) out[i] = values[i]! / LIGHT_SCALE;
+  return out;
+}
+
+/** Normals and the sun's share as one byte. */
+function toSigned(values: Float32Array): Int8Array {
+  const out = new Int8Array(values.length);
+  for (let i = 0; i < out.length; i += 1) out[i] = Math.round(values[i]! * 127);
+  return out;
+}
+
+function fromSigned(block: ArrayBuffer): Float32Array {
+  const values = new Int8Array(block);
+  const out = new Float32Array(values.length);
+  for (let i = 0; i < out.length; i += 1) out[i] = values[i]! / 127;
+  return out;
+}
+
+export function packModel(model: SceneModel & Partial<UnpackedModel>): Uint8Array<ArrayBuffer> {
+  const header = new TextEncoder().encode(
+    JSON.stringify({
+      materials: model.materials,
+      textures: model.textures.map(({ mediaType, bytes }) => ({ mediaType, bytes: bytes.byteLength })),
+      parts: model.parts.map((part) => ({
+        name: part.name,
+        ...(part.model === undefined ? {} : { model: part.model }),
+        ...(part.role === undefined ? {} : { role: part.role }),
+        material: part.material,
+        vertices: part.positions.length / 3,
+        indices: part.indices.length,
+        uvs: part.uvs !== null,
+        colors: Boolean(part.colors),
+        light: part.light !== null,
+      })),
+      rooms: model.rooms ?? [],
+      storeys: model.storeys ?? [],
+      cameras: model.cameras ?? [],
+      animations: model.animations ?? [],
+    } satisfies z.infer<typeof headerSchema>),
+  );
+  const blocks: Uint8Array[] = [];
+  const push = (view: { buffer: ArrayBufferLike; byteOffset: number; byteLength: number }) =>
+    blocks.push(new Uint8Array(view.buffer, view.byteOffset, view.byteLength));
+  for (const texture of model.textures) push(texture.bytes);
+  for (const part of model.parts) {
+    push(part.positions);
+    push(toSigned(part.normals));
+    if (part.uvs) push(part.uvs);
+    if (part.colors) push(toSixteen(part.colors));
+    if (part.light) {
+      push(toSixteen(part.light.ambient));
+      push(toSigned(part.light.sun));
+    }
+    push(part.indices);
+  }
+  const start = 12 + aligned(header.byteLength);
+  const total = blocks.reduce((sum, block) => sum + aligned(block.byteLength), start);
+  const out = new Uint8Array(total);
+  const view = new DataView(out.buffer);
+  view.setUint32(0, MAGIC, true);
+  view.setUint32(4, VERSION, true);
+  view.setUint32(8, header.byteLength, true);
+  out.set(header, 12);
+  let offset = start;
+  for (const block of blocks) {
+    out.set(block, offset);
+    offset += aligned(block.byteLength);
+  }
+  return out;
+}
+
+/** @throws FormatError when the bytes are not a packed model of this version */
+export function unpackModel(bytes: Uint8Array): UnpackedModel {
+  const bad = (reason: string) =>
+    new FormatError('damaged', 'packed model', reason, 'It will be made again from the source.');
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  if (bytes.byteLength < 12 || view.getUint32(0, true) !== MAGIC) throw bad('this is not a packed model.');
+  if (view.getUint32(4, true) !== VERSION) throw bad(`it is version ${view.getUint32(4, true)}, wanted ${VERSION}.`);
+  const headerLength = view.getUint32(8, true);
+  if (12 + headerLength > bytes.byteLength) throw bad('it ends inside its header.');
+  const header = headerSchema.parse(JSON.parse(new TextDecoder().decode(bytes.subarray(12, 12 + headerLength))));
+  let offset = 12 + aligned(headerLength);
+  const take = (length: number): ArrayBuffer => {
+    if (offset + length > bytes.byteLength) throw bad('it ends early.');
+    const block = bytes.slice(offset, offset + length).buffer as ArrayBuffer;
+    offset += aligned(length);
+    return block;
+  };
+  const textures = header.textures.map(({ mediaType, bytes: length }) => ({
+    mediaType,
+    bytes: new Uint8Array(take(length)),
+  }));
+  const parts = header.parts.map(
+    ({ name, model, role, material, vertices, indices, uvs, colors, light }): ScenePart => ({
+      name,
+      ...(model === undefined ? {} : { model }),
+      ...(role === undefined ? {} : { role }),
+      material,
+      positions: new Float32Array(take(vertices * 12)),
+      normals: fromSigned(take(vertices * 3)),
+      uvs: uvs ? new Float32Array(take(vertices * 8)) : null,
+      colors: colors ? fromSixteen(take(vertices * 6)) : null,
+      light: light ? { ambient: fromSixteen(take(vertices * 6)), sun: fromSigned(take(vertices)) } : null,
+      indices: new Uint32Array(take(indices * 4)),
+    }),
+  );
+  const { materials, rooms, storeys, cameras, animations } = header;
+  return { materials, textures, parts, rooms, storeys, cameras, animations };
+}

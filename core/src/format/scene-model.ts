@@ -1,0 +1,146 @@
+import type { UpAxis } from '../document/index.ts';
+import type { TriangleSoup } from '../geometry/index.ts';
+
+export interface SceneTexture {
+  bytes: Uint8Array;
+  mediaType: string;
+}
+
+/** What the renderer needs to know of a material. Colours are linear, 0…1. */
+export interface SceneMaterial {
+  name: string;
+  color: [number, number, number];
+  /** 1 is solid; below that one sees through. */
+  opacity: number;
+  roughness: number;
+  metalness: number;
+  emissive: [number, number, number];
+  doubleSided: boolean;
+  /** Index into {@link SceneModel.textures}, or null. */
+  texture: number | null;
+}
+
+/** Light that was baked into a part: what a white surface there sends out, linear. */
+export interface BakedLight {
+  /** Everything but the sun's own rays: sky, lamps, light thrown back. Three numbers a vertex. */
+  ambient: Float32Array;
+  /** How much of the sun reaches a vertex, 0…1. */
+  sun: Float32Array;
+}
+
+/** One drawable piece, in the file's axes or, once placed, in the project's: metres, y up, right-handed. */
+export interface ScenePart {
+  /** Names from the root down, joined by " / ". */
+  name: string;
+  /** Identity of the model it belongs to, once placed among others. */
+  model?: string;
+  /** What it is, where the file says so. */
+  role?: 'door' | 'window' | 'stair' | 'terrain';
+  material: number;
+  /** Three numbers a vertex. */
+  positions: Float32Array;
+  normals: Float32Array;
+  /** Two numbers a vertex, or null. */
+  uvs: Float32Array | null;
+  /** Linear vertex colours, three numbers a vertex, or null: they multiply the material's. */
+  colors?: Float32Array | null;
+  light: BakedLight | null;
+  indices: Uint32Array;
+}
+
+/** A camera that came with a file. */
+export interface SceneCamera {
+  name: string;
+  position: [number, number, number];
+  orientation: [number, number, number, number];
+  /** Full vertical view angle, radians; null for a parallel projection. */
+  verticalAngle: number | null;
+  /** Width over height, where the file says it. */
+  aspect: number | null;
+}
+
+/** A room that the file itself describes. */
+export interface SceneRoom {
+  name: string;
+  /** Height of its floor. */
+  elevation: number;
+  /** Square metres. */
+  area: number;
+  /** Closed outline in plan, two numbers (x, z) a corner. */
+  outline: number[];
+}
+
+export interface SceneStorey {
+  name: string;
+  elevation: number;
+}
+
+/** A movement that came with a file. */
+export interface SceneAnimation {
+  name: string;
+  /** Seconds. */
+  duration: number;
+  /** Names of the nodes that it moves. */
+  targets: string[];
+}
+
+/** A model, whatever file it came from. Document and format stay apart: this is never saved as it is. */
+export interface SceneModel {
+  parts: ScenePart[];
+  materials: SceneMaterial[];
+  textures: SceneTexture[];
+  rooms?: SceneRoom[];
+  storeys?: SceneStorey[];
+}
+
+/** A model fresh from its file, with everything else that the file held. */
+export interface ReadModel extends SceneModel {
+  cameras: SceneCamera[];
+  animations: SceneAnimation[];
+  declares: { metresPerUnit: number | null; up: UpAxis | null };
+  /** What could not be read, in plain words. */
+  notes: string[];
+}
+
+export const PLAIN_MATERIAL: SceneMaterial = {
+  name: 'Plain',
+  color: [0.6, 0.58, 0.55],
+  opacity: 1,
+  roughness: 0.9,
+  metalness: 0,
+  emissive: [0, 0, 0],
+  doubleSided: true,
+  texture: null,
+};
+
+export function countTriangles(model: SceneModel): number {
+  return model.parts.reduce((sum, part) => sum + part.indices.length / 3, 0);
+}
+
+/** All triangles of some parts, and which of them one sees through. */
+export function triangleSoup(
+  model: SceneModel,
+  wanted: (part: ScenePart) => boolean = () => true,
+): { soup: TriangleSoup; seeThrough: Uint8Array } {
+  const parts = model.parts.filter(wanted);
+  const count = parts.reduce((sum, part) => sum + part.indices.length / 3, 0);
+  const soup = new Float32Array(count * 9);
+  const seeThrough = new Uint8Array(count);
+  let triangle = 0;
+  for (const part of parts) {
+    const clear = model.materials[part.material]!.opacity < 0.9 ? 1 : 0;
+    const { positions, indices } = part;
+    for (let k = 0; k < indices.length; k += 3) {
+      for (let corner = 0; corner < 3; corner += 1) {
+        const v = indices[k + corner]! * 3;
+        const o = triangle * 9 + corner * 3;
+        soup[o] = positions[v]!;
+        soup[o + 1] = positions[v + 1]!;
+        soup[o + 2] = positions[v + 2]!;
+      }
+      seeThrough[triangle] = clear;
+      triangle += 1;
+    }
+  }
+  return { soup, seeThrough };
+}

@@ -1,0 +1,2 @@
+export { isAsciiGrid, readAsciiGrid } from './ascii-grid.ts';
+export { isTiff, readGeoTiff } from './geotiff.ts';

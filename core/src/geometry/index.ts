@@ -1,0 +1,4 @@
+export * from './bounds.ts';
+export * from './orientation.ts';
+export * from './triangles.ts';
+export * from './pick.ts';

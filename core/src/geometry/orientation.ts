@@ -1,0 +1,55 @@
+import type { Quaternion } from '../document/index.ts';
+
+export interface Angles {
+  /** Turn about the vertical, radians; 0 looks along −Z (plan north), positive turns left (towards −X). */
+  pan: number;
+  /** Up (positive) or down, radians. */
+  tilt: number;
+  /** Lean to the left (positive), radians. */
+  roll: number;
+}
+
+/** Orientation of a camera panned, then tilted, then rolled (Y–X–Z, each about the turned axes). */
+export function orientationOf({ pan, tilt, roll }: Angles): Quaternion {
+  const cy = Math.cos(pan / 2);
+  const sy = Math.sin(pan / 2);
+  const cx = Math.cos(tilt / 2);
+  const sx = Math.sin(tilt / 2);
+  const cz = Math.cos(roll / 2);
+  const sz = Math.sin(roll / 2);
+  return [
+    cy * sx * cz + sy * cx * sz,
+    sy * cx * cz - cy * sx * sz,
+    cy * cx * sz - sy * sx * cz,
+    cy * cx * cz + sy * sx * sz,
+  ];
+}
+
+/** The angles of an orientation; the inverse of {@link orientationOf} for tilts inside ±90°. */
+export function anglesOf([x, y, z, w]: Quaternion): Angles {
+  const sinTilt = Math.max(-1, Math.min(1, 2 * (w * x - y * z)));
+  return {
+    pan: Math.atan2(2 * (x * z + w * y), 1 - 2 * (x * x + y * y)),
+    tilt: Math.asin(sinTilt),
+    roll: Math.atan2(2 * (x * y + w * z), 1 - 2 * (x * x + z * z)),
+  };
+}
+
+/** Where a camera of this orientation looks, unit vector. */
+export function forwardOf([x, y, z, w]: Quaternion): [number, number, number] {
+  return [-2 * (x * z + w * y), -2 * (y * z - w * x), -(1 - 2 * (x * x + y * y))];
+}
+
+/** Shortest way between two orientations (Shoemake 1985), part 0…1. */
+export function slerp(a: Quaternion, b: Quaternion, part: number): Quaternion {
+  let dot = a[0] * b[0] + a[1] * b[1] + a[2] * b[2] + a[3] * b[3];
+  const sign = dot < 0 ? -1 : 1;
+  dot *= sign;
+  const angle = Math.acos(Math.min(1, dot));
+  const sine = Math.sin(angle);
+  const wa = sine < 1e-6 ? 1 - part : Math.sin((1 - part) * angle) / sine;
+  const wb = sign * (sine < 1e-6 ? part : Math.sin(part * angle) / sine);
+  const q = [a[0] * wa + b[0] * wb, a[1] * wa + b[1] * wb, a[2] * wa + b[2] * wb, a[3] * wa + b[3] * wb] as const;
+  const length = Math.hypot(...q);
+  return [q[0] / length, q[1] / length, q[2] / length, q[3] / length];
+}

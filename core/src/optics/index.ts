@@ -1,0 +1,4 @@
+export * from './depth-of-field.ts';
+export * from './projection.ts';
+export * from './sensors.ts';
+export * from './view-angle.ts';

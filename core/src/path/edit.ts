@@ -1,0 +1,40 @@
+import type { Path, PathNode } from '../document/index.ts';
+import { PlanCurve } from './plan-curve.ts';
+
+/** Every edit returns a new path; the old one stays as it was (undo keeps it). */
+
+export function appendNode(path: Path, node: PathNode): Path {
+  return { ...path, nodes: [...path.nodes, node] };
+}
+
+export function moveNode(path: Path, id: string, x: number, z: number): Path {
+  return { ...path, nodes: path.nodes.map((node) => (node.id === id ? { ...node, x, z } : node)) };
+}
+
+/** Puts a node onto the path where it is nearest to (x, z), between the two nodes it lies between. */
+export function insertNode(path: Path, id: string, x: number, z: number): Path {
+  if (path.nodes.length < 2) throw new RangeError('a node can be inserted between two others only');
+  const curve = new PlanCurve(path);
+  const { station, span } = curve.nearest(x, z);
+  const point = new Float64Array(2);
+  curve.pointAt(station, point);
+  const before = path.nodes[span]!;
+  const node: PathNode = { id, x: point[0]!, y: before.y, z: point[1]!, kind: 'smooth', radius: before.radius };
+  return { ...path, nodes: [...path.nodes.slice(0, span + 1), node, ...path.nodes.slice(span + 1)] };
+}
+
+export function deleteNode(path: Path, id: string): Path {
+  return { ...path, nodes: path.nodes.filter((node) => node.id !== id) };
+}
+
+export function setNodeKind(path: Path, id: string, kind: PathNode['kind']): Path {
+  return { ...path, nodes: path.nodes.map((node) => (node.id === id ? { ...node, kind } : node)) };
+}
+
+export function reversePath(path: Path): Path {
+  return { ...path, nodes: [...path.nodes].reverse() };
+}
+
+export function setClosed(path: Path, closed: boolean): Path {
+  return { ...path, closed };
+}

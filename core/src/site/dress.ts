@@ -1,0 +1,69 @@
+import type { Look, PartLook } from '../document/index.ts';
+import { PLAIN_MATERIAL, type SceneMaterial, type SceneModel, type ScenePart } from '../format/index.ts';
+
+/** A part, or a group of parts whose names begin with the same words. */
+export interface PartPath {
+  model: string;
+  name: string;
+}
+
+/** Does a part's name belong to a path: the same, or one of its group? */
+export const isWithin = (name: string, path: string) => name === path || name.startsWith(`${path} / `);
+
+/** How a site is shown: its look, and what people changed about single parts, by model and part name. */
+export interface Dress {
+  look: Look;
+  /** Stops. */
+  exposure: number;
+  parts: Readonly<Record<string, Readonly<Record<string, PartLook>>>>;
+  /** Everything else is left out. */
+  alone?: PartPath | null;
+}
+
+const CLAY: SceneMaterial = { ...PLAIN_MATERIAL, name: 'Clay', color: [0.66, 0.64, 0.61] };
+const PAPER: SceneMaterial = { ...PLAIN_MATERIAL, name: 'Paper', color: [0.93, 0.92, 0.89] };
+
+/**
+ * A site as it is to be drawn: hidden parts left out, materials changed. Light stays as it was baked. Glass stays
+ * glass, and lamps go on shining in clay.
+ */
+export function dressModel(model: SceneModel, { look, parts, alone }: Dress): SceneModel {
+  const materials = [...model.materials];
+  const known = new Map<string, number>();
+  const material = (key: string, make: () => SceneMaterial): number => {
+    let index = known.get(key);
+    if (index === undefined) {
+      index = materials.push(make()) - 1;
+      known.set(key, index);
+    }
+    return index;
+  };
+  const dressed: ScenePart[] = [];
+  for (const part of model.parts) {
+    const own = part.model === undefined ? undefined : parts[part.model]?.[part.name];
+    if (alone ? part.model !== alone.model || !isWithin(part.name, alone.name) : own?.hidden) continue;
+    const before = model.materials[part.material]!;
+    const glass = before.opacity < 0.9;
+    if (look === 'line')
+      dressed.push({ ...part, material: glass ? part.material : material('paper', () => PAPER), colors: null });
+    else if ((look === 'clay' || own?.clay) && !glass)
+      dressed.push({
+        ...part,
+        material: material(`clay ${before.emissive.join()}`, () => ({ ...CLAY, emissive: before.emissive })),
+        colors: null,
+      });
+    else if (own?.color || own?.roughness !== undefined)
+      dressed.push({
+        ...part,
+        material: material(`${part.material} ${JSON.stringify(own)}`, () => ({
+          ...before,
+          color: own.color ?? before.color,
+          roughness: own.roughness ?? before.roughness,
+          texture: own.color ? null : before.texture,
+        })),
+        ...(own.color ? { colors: null } : {}),
+      });
+    else dressed.push(part);
+  }
+  return { ...model, materials, parts: dressed };
+}

@@ -1,0 +1,53 @@
+import type { ModelBody, ProjectBody, SunSetting } from '../document/index.ts';
+import { sunDirection } from './sun.ts';
+
+/** What a site is computed from. */
+export interface SiteInput {
+  models: { id: string; packed: string; placement: ModelBody['placement'] }[];
+  sun: [number, number, number];
+  walker: ProjectBody['walker'];
+}
+
+/** Unit vector towards a project's sun, as its site is lit by it: a tenth of a degree makes no other picture. */
+export const siteSun = (setting: SunSetting): SiteInput['sun'] =>
+  sunDirection(setting).map((value) => Math.round(value * 500) / 500) as SiteInput['sun'];
+
+/** The shown models of a project and its sun; null while there is none, or one still has to be read again. */
+export function siteInput(
+  project: ProjectBody,
+  models: readonly { id: string; body: ModelBody }[],
+  reader: number,
+): SiteInput | null {
+  const shown = models.filter(({ body }) => !body.hidden);
+  if (shown.length === 0 || shown.some(({ body }) => body.packed?.reader !== reader)) return null;
+  return {
+    models: shown.map(({ id, body }) => ({ id, packed: body.packed!.file.sha256, placement: body.placement })),
+    sun: siteSun(project.sun),
+    walker: project.walker,
+  };
+}
+
+/** The name of a site: equal for equal inputs and the same algorithms. 28 hexadecimal digits. */
+export function siteKey(input: SiteInput, algorithm: number): string {
+  const text = JSON.stringify([
+    algorithm,
+    input.sun,
+    input.walker,
+    [...input.models].sort((a, b) => (a.id < b.id ? -1 : 1)),
+  ]);
+  return (hash53(text, 1).toString(16).padStart(14, '0') + hash53(text, 2).toString(16).padStart(14, '0')).slice(0, 28);
+}
+
+/** A 53-bit mixing hash: for telling inputs apart, not against attackers. */
+function hash53(text: string, seed: number): number {
+  let a = 0xdeadbeef ^ seed;
+  let b = 0x41c6ce57 ^ seed;
+  for (let i = 0; i < text.length; i += 1) {
+    const code = text.charCodeAt(i);
+    a = Math.imul(a ^ code, 2654435761);
+    b = Math.imul(b ^ code, 1597334677);
+  }
+  a = Math.imul(a ^ (a >>> 16), 2246822507) ^ Math.imul(b ^ (b >>> 13), 3266489909);
+  b = Math.imul(b ^ (b >>> 16), 2246822507) ^ Math.imul(a ^ (a >>> 13), 3266489909);
+  return 4_294_967_296 * (2_097_151 & b) + (a >>> 0);
+}

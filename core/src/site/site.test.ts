@@ -1,0 +1,279 @@
+import { describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import {
+  AS_IT_CAME,
+  FIRST_SUN,
+  FIRST_WALKER,
+  projectBodySchema,
+  type Bounds,
+  type ModelBody,
+  type Placement,
+} from '../document/index.ts';
+import { PLAIN_MATERIAL, type SceneModel } from '../format/index.ts';
+import { joinBounds } from '../geometry/index.ts';
+import { viewAngles } from '../optics/index.ts';
+import {
+  assemble,
+  dressModel,
+  dropTo,
+  guessPlacement,
+  placeBounds,
+  placementMatrix,
+  siteInput,
+  siteKey,
+  sunDirection,
+  sunPosition,
+  unitName,
+  viewOfCamera,
+} from './index.ts';
+
+const degrees = (radians: number) => (radians * 180) / Math.PI;
+const box = (x: number, y: number, z: number): Bounds => ({ min: [0, 0, 0], max: [x, y, z] });
+
+describe('the sun', () => {
+  // Reda & Andreas 2004 (NREL/TP-560-34302), appendix A.5: Golden, Colorado. Their zenith is with refraction.
+  test('stands where the worked example of the solar position algorithm has it', () => {
+    const { azimuth, altitude } = sunPosition(new Date('2003-10-17T19:30:30Z'), 39.742476, -105.1786);
+    expect(Math.abs(90 - degrees(altitude) - 50.11162)).toBeLessThan(0.01);
+    expect(Math.abs(degrees(azimuth) - 194.34024)).toBeLessThan(0.01);
+  });
+
+  // At the equinox the sun passes the zenith of the equator; at the solstices it stands 23.44° off (the obliquity of
+  // the ecliptic, Meeus 1998, chapter 22).
+  test.each([
+    ['2026-03-20T12:07:00Z', 0],
+    ['2026-06-21T12:02:00Z', 23.44],
+    ['2026-12-21T11:58:00Z', -23.44],
+  ])('at noon of %s it stands over latitude %s°', (instant, latitude) => {
+    expect(degrees(sunPosition(new Date(instant), latitude, 0).altitude)).toBeGreaterThan(89.4);
+  });
+
+  test('rises in the east, stands south at noon, sets in the west; north turns it', () => {
+    const at = (instant: string, north = 0) =>
+      sunDirection({ ...FIRST_SUN, latitude: 50, longitude: 0, instant, north });
+    expect(at('2026-03-20T07:00:00Z')[0]).toBeGreaterThan(0.9);
+    expect(at('2026-03-20T17:00:00Z')[0]).toBeLessThan(-0.9);
+    // South is +Z on the plan.
+    expect(at('2026-03-20T12:07:00Z')[2]).toBeGreaterThan(0.6);
+    const turned = at('2026-03-20T12:07:00Z', Math.PI / 2);
+    expect(turned[0]).toBeLessThan(-0.6);
+  });
+
+  test('is a unit vector at every time and place', () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: -90, max: 90, noNaN: true }),
+        fc.double({ min: -180, max: 180, noNaN: true }),
+        fc.integer({ min: 946_684_800, max: 4_102_444_800 }),
+        (latitude, longitude, seconds) => {
+          const instant = new Date(seconds * 1000).toISOString();
+          const direction = sunDirection({ ...FIRST_SUN, latitude, longitude, instant });
+          expect(Math.hypot(...direction)).toBeCloseTo(1, 9);
+        },
+      ),
+    );
+  });
+});
+
+describe('guessing unit and axis', () => {
+  test.each([
+    ['a house in millimetres', box(12_000, 9_000, 7_000), 0.001],
+    ['a house of 30,000', box(30_000, 8_000, 14_000), 0.001],
+    ['a house in metres', box(24, 8, 12), 1],
+    ['a chair in metres', box(0.5, 0.9, 0.5), 1],
+    ['a quarter of a kilometre, in kilometres', box(0.02, 0.008, 0.012), 1000],
+  ])('%s', (_, bounds, unit) => {
+    expect(guessPlacement(bounds, { metresPerUnit: null, up: null }).metresPerUnit).toBe(unit);
+  });
+
+  test('what the file declares is believed while it is possible, and the guess says why it is not', () => {
+    expect(guessPlacement(box(24, 8, 12), { metresPerUnit: 1, up: 'y' })).toEqual({
+      metresPerUnit: 1,
+      up: 'y',
+      reasons: [],
+    });
+    const guess = guessPlacement(box(30_000, 8_000, 14_000), { metresPerUnit: 1, up: 'y' });
+    expect(guess.metresPerUnit).toBe(0.001);
+    expect(guess.reasons.join()).toMatch(/30,000 m.*millimetres.*30 m/);
+  });
+
+  test('what lies flat along Z has Z up', () => {
+    expect(guessPlacement(box(12, 9, 4), { metresPerUnit: 1, up: null }).up).toBe('z');
+    expect(guessPlacement(box(12, 4, 9), { metresPerUnit: 1, up: null }).up).toBe('y');
+    expect(guessPlacement(box(12, 9, 4), { metresPerUnit: 1, up: 'y' }).up).toBe('y');
+  });
+
+  test('units have names', () => {
+    expect(unitName(0.0254)).toBe('inches');
+    expect(unitName(0.5)).toBe('units of 0.5 m');
+  });
+});
+
+describe('placing', () => {
+  const place: Placement = { metresPerUnit: 0.001, up: 'z', turn: Math.PI / 2, position: [10, 2, -3] };
+
+  test('scales, sets upright, turns, moves', () => {
+    const at = (x: number, y: number, z: number) => {
+      const e = placementMatrix(place).elements;
+      return [0, 1, 2].map((k) => e[k]! * x + e[4 + k]! * y + e[8 + k]! * z + e[12 + k]!);
+    };
+    // One metre up in the file is one metre up here.
+    expect(at(0, 0, 1000)).toEqual([expect.closeTo(10), expect.closeTo(3), expect.closeTo(-3)]);
+    // East in the file, turned a quarter counter-clockwise seen from above, is north.
+    expect(at(1000, 0, 0)).toEqual([expect.closeTo(10), expect.closeTo(2), expect.closeTo(-4)]);
+  });
+
+  test('bounds follow, and a dropped model stands on the ground', () => {
+    const placed = placeBounds(box(4000, 3000, 2500), place);
+    expect(placed.max.map((v, k) => v - placed.min[k]!)).toEqual([
+      expect.closeTo(3),
+      expect.closeTo(2.5),
+      expect.closeTo(4),
+    ]);
+    expect(placeBounds(box(4000, 3000, 2500), dropTo(box(4000, 3000, 2500), place, 0.51)).min[1]).toBeCloseTo(0.51);
+    expect(joinBounds([])).toBeNull();
+    expect(joinBounds([box(1, 1, 1), { min: [-1, 0, 0], max: [0, 5, 0] }])).toEqual({
+      min: [-1, 0, 0],
+      max: [1, 5, 1],
+    });
+  });
+});
+
+const triangle = (name: string): SceneModel => ({
+  parts: [
+    {
+      name,
+      material: 0,
+      positions: Float32Array.of(0, 0, 0, 1, 0, 0, 0, 0, -1),
+      normals: Float32Array.of(0, 1, 0, 0, 1, 0, 0, 1, 0),
+      uvs: null,
+      light: null,
+      indices: Uint32Array.of(0, 1, 2),
+    },
+  ],
+  materials: [{ ...PLAIN_MATERIAL, name: `${name} paint`, texture: 0 }],
+  textures: [{ bytes: new Uint8Array(1), mediaType: 'image/png' }],
+  rooms: [{ name: 'Room', elevation: 1, area: 4, outline: [0, 0, 2, 0, 2, 2, 0, 2] }],
+  storeys: [{ name: 'Ground', elevation: 1 }],
+});
+
+describe('a site', () => {
+  test('is all models in their places, each part knowing its model, materials and textures kept apart', () => {
+    const site = assemble([
+      { id: 'a', model: triangle('One'), placement: AS_IT_CAME },
+      { id: 'b', model: triangle('Two'), placement: { ...AS_IT_CAME, position: [5, 1, 0] } },
+    ]);
+    expect(site.parts.map(({ name, model, material }) => [name, model, material])).toEqual([
+      ['One', 'a', 0],
+      ['Two', 'b', 1],
+    ]);
+    expect(site.materials.map(({ texture }) => texture)).toEqual([0, 1]);
+    expect([...site.parts[1]!.positions.slice(0, 3)]).toEqual([5, 1, 0]);
+    expect(site.rooms![1]).toMatchObject({ elevation: 2, outline: [5, 0, 7, 0, 7, 2, 5, 2] });
+    expect(site.storeys!.map(({ elevation }) => elevation)).toEqual([1, 2]);
+  });
+
+  const file = { sha256: 'a'.repeat(64), size: 1, mediaType: 'x/y' };
+  const model = (change: Partial<ModelBody> = {}): ModelBody => ({
+    fileName: 'a.glb',
+    source: file,
+    packed: { reader: 3, file },
+    declares: { metresPerUnit: 1, up: 'y' },
+    bounds: box(1, 1, 1),
+    triangles: 1,
+    placement: AS_IT_CAME,
+    hidden: false,
+    parts: {},
+    notes: [],
+    ...change,
+  });
+  const project = projectBodySchema.parse({});
+  const keyOf = (models: { id: string; body: ModelBody }[], body = project, algorithm = 1) =>
+    siteKey(siteInput(body, models, 3)!, algorithm);
+
+  test('has another key when a model moves, the sun turns or the walker grows, and none when only looks change', () => {
+    const one = { id: '1', body: model() };
+    const two = { id: '2', body: model() };
+    const key = keyOf([one, two]);
+    expect(key).toMatch(/^[0-9a-f]{28}$/);
+    expect(keyOf([two, one])).toBe(key);
+    expect(keyOf([{ ...one, body: model({ parts: { Wall: { hidden: true } } }) }, two])).toBe(key);
+    expect(keyOf([one, two], { ...project, look: 'clay', client: 'Somebody' })).toBe(key);
+    const others = [
+      keyOf([one]),
+      keyOf([one, { id: '2', body: model({ hidden: true }) }]),
+      keyOf([one, { id: '2', body: model({ placement: { ...AS_IT_CAME, turn: 0.1 } }) }]),
+      keyOf([one, two], { ...project, sun: { ...FIRST_SUN, north: 1 } }),
+      keyOf([one, two], { ...project, walker: { ...FIRST_WALKER, slope: 30 } }),
+      keyOf([one, two], project, 2),
+    ];
+    expect(others).not.toContain(key);
+  });
+
+  test('waits for models that must be read again', () => {
+    expect(siteInput(project, [], 3)).toBeNull();
+    expect(siteInput(project, [{ id: '1', body: model({ packed: null }) }], 3)).toBeNull();
+    expect(siteInput(project, [{ id: '1', body: model() }], 4)).toBeNull();
+  });
+});
+
+describe('dressing', () => {
+  const site = assemble([{ id: 'a', model: triangle('Hall / Wall'), placement: AS_IT_CAME }]);
+
+  test('leaves hidden parts out, and everything else when one is shown alone', () => {
+    const hidden = { a: { 'Hall / Wall': { hidden: true } } };
+    expect(dressModel(site, { look: 'natural', exposure: 0, parts: hidden }).parts).toEqual([]);
+    expect(
+      dressModel(site, { look: 'natural', exposure: 0, parts: hidden, alone: { model: 'a', name: 'Hall' } }).parts,
+    ).toHaveLength(1);
+    expect(
+      dressModel(site, { look: 'natural', exposure: 0, parts: {}, alone: { model: 'a', name: 'Hal' } }).parts,
+    ).toEqual([]);
+  });
+
+  test('changes colours without touching what came with the file', () => {
+    const dressed = dressModel(site, {
+      look: 'natural',
+      exposure: 0,
+      parts: { a: { 'Hall / Wall': { color: [1, 0, 0] } } },
+    });
+    expect(dressed.materials[dressed.parts[0]!.material]).toMatchObject({ color: [1, 0, 0], texture: null });
+    expect(site.materials).toHaveLength(1);
+  });
+
+  test('clay makes solids clay, and keeps glass', () => {
+    const glass = { ...site, materials: [{ ...site.materials[0]!, opacity: 0.2 }] };
+    expect(dressModel(glass, { look: 'clay', exposure: 0, parts: {} }).parts[0]!.material).toBe(0);
+    const clay = dressModel(site, { look: 'clay', exposure: 0, parts: {} });
+    expect(clay.materials[clay.parts[0]!.material]!.name).toBe('Clay');
+  });
+});
+
+describe('cameras of files', () => {
+  const camera = {
+    name: 'Door',
+    position: [1, 2, 3] as [number, number, number],
+    orientation: [0, 0, 0, 1] as [number, number, number, number],
+    verticalAngle: 0.8,
+    aspect: 1.5,
+  };
+
+  test('become views with the exact vertical angle in the project’s pictures', () => {
+    for (const aspect of [16 / 9, 1, 9 / 16, 2.39]) {
+      const view = viewOfCamera(camera, AS_IT_CAME, aspect)!;
+      expect(viewAngles(view.lens, aspect).vertical).toBeCloseTo(0.8, 9);
+      expect(view.pose.position).toEqual([1, 2, 3]);
+    }
+  });
+
+  test('stand where their model was put', () => {
+    const { pose } = viewOfCamera(camera, { metresPerUnit: 0.001, up: 'y', turn: Math.PI, position: [0, 1, 0] }, 1.5)!;
+    expect(pose.position).toEqual([expect.closeTo(-0.001), expect.closeTo(1.002), expect.closeTo(-0.003)]);
+    expect(Math.abs(pose.orientation[1])).toBeCloseTo(1);
+  });
+
+  test('without perspective or with angles that no lens sees are none', () => {
+    expect(viewOfCamera({ ...camera, verticalAngle: null }, AS_IT_CAME, 1.5)).toBeNull();
+    expect(viewOfCamera({ ...camera, verticalAngle: 0.0001 }, AS_IT_CAME, 1.5)).toBeNull();
+  });
+});

@@ -1,0 +1,8 @@
+export * from './floor-index.ts';
+export * from './plan-cut.ts';
+export * from './storeys.ts';
+export * from './survey.ts';
+export * from './light/index.ts';
+export * from './blocking.ts';
+export { findRooms, lintelOf, type Room } from './rooms.ts';
+export { drawWalkway, Walkway } from './walkway.ts';

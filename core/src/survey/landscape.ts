@@ -1,0 +1,23 @@
+import type { ScenePart } from '../format/index.ts';
+import { cornerNormal, planWidth } from '../geometry/index.ts';
+
+/** Narrower than this nothing is landscape, metres. */
+const LEAST_WIDTH = 40;
+/** Steeper faces than this (cosine to the vertical) are walls; landscape has hardly any. */
+const STEEP = 0.3;
+const MOST_STEEP = 0.02;
+
+/** Is a part ground, not building: wide, and without walls? */
+export function isLandscape({ role, positions: p, indices }: ScenePart): boolean {
+  if (role === 'terrain') return true;
+  if (planWidth(p) < LEAST_WIDTH) return false;
+  const normal = new Float64Array(3);
+  let [steep, total] = [0, 0];
+  for (let t = 0; t < indices.length; t += 3) {
+    cornerNormal(p, 3 * indices[t]!, 3 * indices[t + 1]!, 3 * indices[t + 2]!, normal);
+    const area = Math.hypot(normal[0]!, normal[1]!, normal[2]!);
+    total += area;
+    if (Math.abs(normal[1]!) < STEEP * area) steep += area;
+  }
+  return steep < MOST_STEEP * total;
+}

@@ -1,0 +1,106 @@
+import { describe, expect, test } from '@jest/globals';
+import { BoxGeometry, PlaneGeometry, type BufferGeometry } from 'three';
+import { countTriangles, type SceneMaterial, type SceneModel, type ScenePart } from '../../format/index.ts';
+import { bakeLight, LightBake } from './index.ts';
+
+const plain: SceneMaterial = {
+  name: 'plain',
+  color: [0.8, 0.8, 0.8],
+  opacity: 1,
+  roughness: 1,
+  metalness: 0,
+  emissive: [0, 0, 0],
+  doubleSided: true,
+  texture: null,
+};
+
+function part(geometry: BufferGeometry, material = 0): ScenePart {
+  return {
+    name: 'part',
+    material,
+    positions: Float32Array.from(geometry.getAttribute('position').array),
+    normals: Float32Array.from(geometry.getAttribute('normal').array),
+    uvs: null,
+    light: null,
+    indices: Uint32Array.from(geometry.index!.array),
+  };
+}
+
+const model = (parts: ScenePart[], materials = [plain]): SceneModel => ({ parts, materials, textures: [] });
+
+/** Brightness of the vertex of a part that is nearest to a point. */
+function lightAt(lit: ScenePart, x: number, y: number, z: number): number {
+  let best = Infinity;
+  let light = 0;
+  for (let v = 0; v < lit.positions.length; v += 3) {
+    const distance = Math.hypot(lit.positions[v]! - x, lit.positions[v + 1]! - y, lit.positions[v + 2]! - z);
+    if (distance < best) {
+      best = distance;
+      const { ambient, sun } = lit.light!;
+      light = ambient[v]! + ambient[v + 1]! + ambient[v + 2]! + 3.5 * sun[v / 3]!;
+    }
+  }
+  return light;
+}
+
+const ground = () => part(new PlaneGeometry(10, 10).rotateX(-Math.PI / 2));
+
+describe('light bake', () => {
+  test('the open ground is bright; under a roof it is darker; a corner is darker still', () => {
+    const overhead = [0, 1, 0] as const;
+    const open = bakeLight(model([ground()]), overhead).parts[0]!;
+    const roof = part(new BoxGeometry(6, 0.1, 6).translate(0, 2.5, 0));
+    const wall = part(new BoxGeometry(6, 2.5, 0.1).translate(0, 1.25, -1));
+    const under = bakeLight(model([ground(), roof, wall]), overhead).parts[0]!;
+    expect(lightAt(under, 0, 0, 1)).toBeLessThan(0.7 * lightAt(open, 0, 0, 1));
+    expect(lightAt(under, 0, 0, -0.8)).toBeLessThan(lightAt(under, 0, 0, 2));
+  });
+
+  test('the side to the sun is brighter than the side away from it', () => {
+    const cube = bakeLight(model([part(new BoxGeometry(1, 1, 1))]), [1, 0, 0]).parts[0]!;
+    expect(lightAt(cube, 0.5, 0, 0)).toBeGreaterThan(lightAt(cube, -0.5, 0, 0) + 0.5);
+  });
+
+  test('a lamp lights what is under it, and its shade keeps the light from above', () => {
+    const glow: SceneMaterial = { ...plain, emissive: [1, 0.9, 0.7] };
+    const lamp = part(new BoxGeometry(0.08, 0.08, 0.08).translate(0, 1.5, 0), 1);
+    const dark = bakeLight(model([ground()])).parts[0]!;
+    const lit = bakeLight(model([ground(), lamp], [plain, glow])).parts[0]!;
+    expect(lightAt(lit, 0, 0, 0)).toBeGreaterThan(lightAt(dark, 0, 0, 0) + 0.2);
+  });
+
+  test('two that share the work come to the same light as one', () => {
+    const scene = model([ground(), part(new BoxGeometry(1, 1, 1).translate(0, 0.5, 0))]);
+    const whole = bakeLight(scene);
+    const [one, other] = [new LightBake(scene), new LightBake(scene)];
+    const raw = new Float32Array(one.count * 4);
+    for (let from = 0, turn = 0; from < one.count; from += 37, turn += 1) {
+      const to = Math.min(one.count, from + 37);
+      raw.set((turn % 2 ? one : other).gather(from, to), from * 4);
+    }
+    const shared = one.finish(raw);
+    shared.parts.forEach(({ light }, i) => expect(light).toEqual(whole.parts[i]!.light));
+  });
+
+  test('at night no sun falls anywhere, and the sky is dim', () => {
+    const night = bakeLight(model([ground()]), [0, -0.5, 0.86]).parts[0]!;
+    expect(Math.max(...night.light!.sun)).toBe(0);
+    expect(lightAt(night, 0, 0, 0)).toBeLessThan(0.1 * lightAt(bakeLight(model([ground()])).parts[0]!, 0, 0, 0));
+  });
+
+  test('keeps the shape: the same area in more triangles', () => {
+    const before = model([ground()]);
+    const after = bakeLight(before);
+    const area = ({ positions: p, indices }: ScenePart) => {
+      let sum = 0;
+      for (let k = 0; k < indices.length; k += 3) {
+        const [a, b, c] = [indices[k]! * 3, indices[k + 1]! * 3, indices[k + 2]! * 3];
+        sum += Math.abs((p[b]! - p[a]!) * (p[c + 2]! - p[a + 2]!) - (p[c]! - p[a]!) * (p[b + 2]! - p[a + 2]!)) / 2;
+      }
+      return sum;
+    };
+    expect(area(after.parts[0]!)).toBeCloseTo(100, 3);
+    expect(countTriangles(after)).toBeGreaterThan(countTriangles(before));
+    expect(Math.min(...after.parts[0]!.light!.ambient)).toBeGreaterThanOrEqual(0);
+  });
+});

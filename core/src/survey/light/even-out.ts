@@ -1,0 +1,78 @@
+import type { ScenePart } from '../../format/index.ts';
+
+/** From every vertex some centimetres into its faces: a vertex in the corner of a room lies inside the next wall. */
+export function towardsCentres(part: ScenePart): Float32Array {
+  const out = new Float32Array(part.positions.length);
+  const { positions: p, indices } = part;
+  for (let t = 0; t < indices.length; t += 3)
+    for (let corner = 0; corner < 3; corner += 1)
+      for (let k = 0; k < 3; k += 1) {
+        const [a, b, c] = [indices[t]!, indices[t + 1]!, indices[t + 2]!];
+        const centre = (p[3 * a + k]! + p[3 * b + k]! + p[3 * c + k]!) / 3;
+        out[3 * indices[t + corner]! + k]! += centre - p[3 * indices[t + corner]! + k]!;
+      }
+  for (let v = 0; v < out.length; v += 3) {
+    const length = Math.hypot(out[v]!, out[v + 1]!, out[v + 2]!);
+    const scale = length > 1e-6 ? Math.min(0.09, 0.3 * length) / length : 0;
+    for (let k = 0; k < 3; k += 1) out[v + k]! *= scale;
+  }
+  return out;
+}
+
+/**
+ * Averages the light of every point with its neighbours on the same face. A few rays a point leave noise, and a point
+ * that happens to lie behind a picture frame would darken half a wall: this keeps the shadow and loses the blotch.
+ * `light` has any fixed count of numbers a vertex.
+ */
+export function evenOut(part: ScenePart, light: Float32Array, first: Uint32Array): Float32Array {
+  const { indices, normals } = part;
+  const channels = light.length / (normals.length / 3);
+  const sum = new Float32Array(light.length);
+  const count = new Uint32Array(normals.length / 3);
+  const add = (a: number, b: number) => {
+    const [to, from] = [first[a]!, first[b]!];
+    const facing =
+      normals[3 * to]! * normals[3 * from]! +
+      normals[3 * to + 1]! * normals[3 * from + 1]! +
+      normals[3 * to + 2]! * normals[3 * from + 2]!;
+    if (to === from || facing < 0.9) return;
+    for (let k = 0; k < channels; k += 1) sum[channels * to + k]! += light[channels * from + k]!;
+    count[to]! += 1;
+  };
+  for (let t = 0; t < indices.length; t += 3)
+    for (let corner = 0; corner < 3; corner += 1) {
+      const [a, b] = [indices[t + corner]!, indices[t + ((corner + 1) % 3)]!];
+      add(a, b);
+      add(b, a);
+    }
+  const out = new Float32Array(light.length);
+  for (let v = 0; v < count.length; v += 1) {
+    const place = first[v]!;
+    for (let k = 0; k < channels; k += 1) {
+      const own = light[channels * place + k]!;
+      out[channels * v + k] = count[place]! > 0 ? 0.5 * own + (0.5 * sum[channels * place + k]!) / count[place]! : own;
+    }
+  }
+  return out;
+}
+
+/** For every vertex the first one at its place with its normal: flat faces bring corners of their own. */
+export function samePlaces(part: ScenePart): Uint32Array {
+  const first = new Uint32Array(part.positions.length / 3);
+  const known = new Map<string, number>();
+  for (let v = 0; v < first.length; v += 1) {
+    const key = placeKey(part, v);
+    const same = known.get(key);
+    if (same === undefined) known.set(key, v);
+    first[v] = same ?? v;
+  }
+  return first;
+}
+
+/** Two centimetres and a coarse direction are one place. */
+function placeKey({ positions: p, normals: n }: ScenePart, v: number): string {
+  const o = 3 * v;
+  const at = (k: number) => Math.round(p[o + k]! * 50);
+  const to = (k: number) => Math.round(n[o + k]! * 4);
+  return `${at(0)},${at(1)},${at(2)},${to(0)},${to(1)},${to(2)}`;
+}

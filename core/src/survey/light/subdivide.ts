@@ -1,0 +1,105 @@
+import type { ScenePart } from '../../format/index.ts';
+import { planWidth } from '../../geometry/index.ts';
+
+/** A part wider than this is landscape: its light changes over longer distances, metres. */
+const LANDSCAPE = 30;
+/** Slats, rails and boards narrower than this show no gradient across; along them a few points are enough, metres. */
+const NARROW = 0.3;
+const NARROW_FACTOR = 3.5;
+
+/** The edge wanted for a part: as asked for a building, longer for a landscape. */
+const edgeFor = (part: ScenePart, edge: number): number => edge * Math.max(1, planWidth(part.positions) / LANDSCAPE);
+
+/** The edge that a triangle with these sides may keep. */
+function limitFor(sides: readonly [number, number, number], edge: number): number {
+  const [a, b, c] = sides;
+  const longest = Math.max(a, b, c);
+  const half = (a + b + c) / 2;
+  const area = Math.sqrt(Math.max(0, half * (half - a) * (half - b) * (half - c)));
+  return (2 * area) / longest < NARROW ? edge * NARROW_FACTOR : edge;
+}
+
+/**
+ * Cuts triangles at the middle of their longest edge until none is longer than `wanted` metres, so that light can
+ * change across a wall. Neighbours cut a shared edge at the same point.
+ */
+export function subdivide(part: ScenePart, wanted: number): ScenePart {
+  const edge = edgeFor(part, wanted);
+  const positions = Array.from(part.positions);
+  const normals = Array.from(part.normals);
+  const uvs = part.uvs ? Array.from(part.uvs) : null;
+  const colors = part.colors ? Array.from(part.colors) : null;
+  const indices: number[] = [];
+  const middles = new Map<number, number>();
+  const length = (a: number, b: number) =>
+    Math.hypot(
+      positions[3 * a]! - positions[3 * b]!,
+      positions[3 * a + 1]! - positions[3 * b + 1]!,
+      positions[3 * a + 2]! - positions[3 * b + 2]!,
+    );
+  const middle = (a: number, b: number): number => {
+    const key = a < b ? a * 4_194_304 + b : b * 4_194_304 + a;
+    const known = middles.get(key);
+    if (known !== undefined) return known;
+    const made = positions.length / 3;
+    for (let k = 0; k < 3; k += 1) positions.push((positions[3 * a + k]! + positions[3 * b + k]!) / 2);
+    const n = [0, 1, 2].map((k) => normals[3 * a + k]! + normals[3 * b + k]!);
+    const size = Math.hypot(...n) || 1;
+    normals.push(...n.map((value) => value / size));
+    if (uvs) for (let k = 0; k < 2; k += 1) uvs.push((uvs[2 * a + k]! + uvs[2 * b + k]!) / 2);
+    if (colors) for (let k = 0; k < 3; k += 1) colors.push((colors[3 * a + k]! + colors[3 * b + k]!) / 2);
+    middles.set(key, made);
+    return made;
+  };
+  const cut = (a: number, b: number, c: number, limit: number): void => {
+    const ab = length(a, b);
+    const bc = length(b, c);
+    const ca = length(c, a);
+    const longest = Math.max(ab, bc, ca);
+    if (longest <= limit || positions.length > 12_000_000) indices.push(a, b, c);
+    else if (longest === ab) {
+      const m = middle(a, b);
+      cut(a, m, c, limit);
+      cut(m, b, c, limit);
+    } else if (longest === bc) {
+      const m = middle(b, c);
+      cut(a, b, m, limit);
+      cut(a, m, c, limit);
+    } else {
+      const m = middle(c, a);
+      cut(a, b, m, limit);
+      cut(m, b, c, limit);
+    }
+  };
+  for (let k = 0; k < part.indices.length; k += 3) {
+    const [a, b, c] = [part.indices[k]!, part.indices[k + 1]!, part.indices[k + 2]!];
+    cut(a, b, c, limitFor([length(a, b), length(b, c), length(c, a)], edge));
+  }
+  return {
+    ...part,
+    positions: Float32Array.from(positions),
+    normals: Float32Array.from(normals),
+    uvs: uvs && Float32Array.from(uvs),
+    colors: colors && Float32Array.from(colors),
+    light: null,
+    indices: Uint32Array.from(indices),
+  };
+}
+
+/** About how many triangles {@link subdivide} makes of a part. */
+export function subdividedCount(part: ScenePart, wanted: number): number {
+  const edge = edgeFor(part, wanted);
+  let count = 0;
+  const p = part.positions;
+  for (let k = 0; k < part.indices.length; k += 3) {
+    const [a, b, c] = [3 * part.indices[k]!, 3 * part.indices[k + 1]!, 3 * part.indices[k + 2]!];
+    const side = (i: number, j: number) => Math.hypot(p[i]! - p[j]!, p[i + 1]! - p[j + 1]!, p[i + 2]! - p[j + 2]!);
+    const sides: [number, number, number] = [side(a, b), side(b, c), side(c, a)];
+    const limit = limitFor(sides, edge);
+    // Halving ends with triangles of about an eighth of the limit squared (a quarter for right-angled ones).
+    const half = (sides[0] + sides[1] + sides[2]) / 2;
+    const area = Math.sqrt(Math.max(0, half * (half - sides[0]) * (half - sides[1]) * (half - sides[2])));
+    count += Math.max(1, Math.ceil(Math.max(...sides) / limit) - 1, (7 * area) / (limit * limit));
+  }
+  return count;
+}

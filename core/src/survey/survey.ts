@@ -1,0 +1,129 @@
+import { z } from 'zod';
+import { boundsSchema, finite, storeySchema, vec3Schema, type Bounds, type Walker } from '../document/index.ts';
+import { triangleSoup, type SceneModel } from '../format/index.ts';
+import { boundsOf, TRIANGLE, type TriangleSoup } from '../geometry/index.ts';
+import { FloorIndex, walkableTriangles } from './floor-index.ts';
+import { isLandscape } from './landscape.ts';
+import { CUT_HEIGHT, cutAt, OFF_ROUND, planCut, segmentsOf } from './plan-cut.ts';
+import { findRooms, lintelOf, type Room } from './rooms.ts';
+import { coverTriangles, findStoreys, OUTSIDE, type FoundStorey } from './storeys.ts';
+
+/** Raised whenever the survey or the light computes something else: sites are then computed again. */
+export const SURVEY_ALGORITHM = 8;
+
+const lineWorkSchema = z.array(finite);
+export const surveySchema = z.object({
+  bounds: boundsSchema,
+  triangles: z.int().min(0),
+  storeys: z.array(
+    storeySchema.extend({
+      /** Where the floor is in plan: [minX, minZ, maxX, maxZ], metres. */
+      extent: z.tuple([finite, finite, finite, finite]),
+      plan: z.object({
+        cut: z.array(lineWorkSchema),
+        openCut: lineWorkSchema,
+        glass: lineWorkSchema,
+        below: lineWorkSchema,
+      }),
+      rooms: z.array(z.object({ name: z.string(), area: finite, at: vec3Schema })),
+      /** Where a walker gets to, six numbers (x, z) a triangle. */
+      walkway: lineWorkSchema,
+    }),
+  ),
+});
+export type Survey = z.infer<typeof surveySchema>;
+export type SurveyedStorey = Survey['storeys'][number];
+
+export interface SurveyResult {
+  survey: Survey;
+  /** Walkable triangles, for the floor index. */
+  floor: TriangleSoup;
+}
+
+/**
+ * Everything that is measured on a site.
+ * @param model placed: metres, y up
+ * @param walker slope beyond which nothing is a floor
+ * @param onProgress called with 0…1 between steps
+ * @throws RangeError for a model without triangles
+ */
+export function surveyModel(
+  model: SceneModel,
+  { slope }: Pick<Walker, 'slope'>,
+  onProgress: (part: number) => void = () => {},
+): SurveyResult {
+  const { soup, seeThrough } = triangleSoup(model);
+  if (soup.length === 0) throw new RangeError('a model needs at least one triangle');
+  const bounds = boundsOf(soup);
+  const floor = walkableTriangles(soup, slope);
+  const cover = new FloorIndex(coverTriangles(soup));
+  const floorIndex = new FloorIndex(floor);
+  onProgress(0.2);
+  const storeys = storeysOf(model, findStoreys(floor, cover), bounds);
+  onProgress(0.3);
+  const landscape = new Set(model.parts.filter(isLandscape));
+  const land = triangleSoup(model, (part) => landscape.has(part)).soup;
+  const built = land.length > 0 ? triangleSoup(model, (part) => !landscape.has(part)) : { soup, seeThrough };
+  const foundRooms = ({ elevation, extent }: FoundStorey): Room[] => {
+    const lintel = elevation + lintelOf(elevation, extent, floorIndex, cover);
+    const walls = cutAt(built.soup, built.seeThrough, lintel + OFF_ROUND);
+    return findRooms(walls, elevation, extent, floorIndex, cover);
+  };
+  const surveyed = storeys.map((storey, i) => {
+    const plan = planCut(built.soup, built.seeThrough, storey.elevation);
+    plan.below.push(...contours(land, storey.elevation + CUT_HEIGHT + OFF_ROUND));
+    // The open ground has no rooms; what lies under the house is not one either.
+    const rooms = roomsOf(model, storey) ?? (storey.name === OUTSIDE ? [] : foundRooms(storey));
+    onProgress(0.3 + (0.7 * (i + 1)) / storeys.length);
+    return { ...storey, plan, rooms, walkway: [] };
+  });
+  return { survey: { bounds, triangles: soup.length / TRIANGLE, storeys: surveyed }, floor };
+}
+
+/** Where a level plane meets the ground, four numbers a line: a hill is drawn as a contour, not as a solid wall. */
+const contours = (land: TriangleSoup, height: number) =>
+  segmentsOf(cutAt(land, new Uint8Array(land.length / TRIANGLE), height));
+
+/** A storey of the file and one found nearer than this are the same, metres. */
+const SAME_STOREY = 0.6;
+
+/** Storeys by the file where it names them and there is floor to walk on, else as found. */
+function storeysOf(model: SceneModel, found: readonly FoundStorey[], { min, max }: Bounds): FoundStorey[] {
+  const named = (model.storeys ?? []).flatMap((storey): FoundStorey[] => {
+    const match = found.find(({ elevation }) => Math.abs(elevation - storey.elevation) < SAME_STOREY);
+    return match ? [{ ...match, name: storey.name, elevation: storey.elevation }] : [];
+  });
+  const rest = found.filter(({ elevation }) =>
+    named.every((storey) => Math.abs(storey.elevation - elevation) >= SAME_STOREY),
+  );
+  const all = [...named, ...rest].sort((a, b) => a.elevation - b.elevation);
+  if (all.length > 0) return all;
+  // A product on a plinth has no storey; it still gets a plan, cut at its own ground.
+  return [{ name: 'Ground', elevation: min[1], area: 0, extent: [min[0], min[2], max[0], max[2]] }];
+}
+
+/** Rooms that the file itself describes on a storey, or null where it describes none. */
+function roomsOf(model: SceneModel, { elevation }: FoundStorey): Room[] | null {
+  const rooms = (model.rooms ?? []).filter((room) => Math.abs(room.elevation - elevation) < 1.2);
+  if (rooms.length === 0) return null;
+  return rooms.map(({ name, area, outline }) => {
+    const [x, z] = middleOf(outline);
+    return { name, area: Math.round(area * 100) / 100, at: [x, elevation, z] };
+  });
+}
+
+/** Centre of gravity of a closed outline of x, z pairs; its mean point where it has no area. */
+function middleOf(outline: readonly number[]): [number, number] {
+  let [area, x, z] = [0, 0, 0];
+  for (let i = 0; i < outline.length; i += 2) {
+    const j = (i + 2) % outline.length;
+    const cross = outline[i]! * outline[j + 1]! - outline[j]! * outline[i + 1]!;
+    area += cross;
+    x += (outline[i]! + outline[j]!) * cross;
+    z += (outline[i + 1]! + outline[j + 1]!) * cross;
+  }
+  if (Math.abs(area) > 1e-9) return [x / (3 * area), z / (3 * area)];
+  const mean = (offset: number) =>
+    outline.reduce((sum, value, i) => sum + (i % 2 === offset ? value : 0), 0) / Math.max(1, outline.length / 2);
+  return [mean(0), mean(1)];
+}

@@ -1,0 +1,133 @@
+import {
+  exportNavMesh,
+  getNavMeshPositionsAndIndices,
+  importNavMesh,
+  init,
+  NavMeshQuery,
+  type NavMesh,
+} from '@recast-navigation/core';
+import { generateTiledNavMesh } from '@recast-navigation/generators';
+import type { Bounds, Vec3, Walker } from '../document/index.ts';
+import { triangleSoup, type SceneModel, type ScenePart } from '../format/index.ts';
+import type { Survey } from './survey.ts';
+
+/** Side of a voxel in plan, and its height, metres. */
+const CELL = 0.1;
+const CELL_HEIGHT = 0.05;
+/** Voxels a tile side. */
+const TILE = 96;
+/** Open ground counts up to this far around a house, metres. */
+const SURROUNDINGS = 30;
+/** Larger sites get larger voxels: at most about this many in plan. */
+const MOST_CELLS = 1_500_000;
+
+/** A door leaf stands in nobody's way: people open it. */
+export const isDoorLeaf = ({ role, name }: Pick<ScenePart, 'role' | 'name'>): boolean =>
+  role === 'door' || /\bdoors?\b/i.test(name.split(' / ').at(-1)!);
+
+/**
+ * Where a walker can get to: a navigation mesh (recast) over everything shown, for a walker of a given radius, height,
+ * step and slope.
+ */
+export class Walkway {
+  private constructor(private readonly mesh: NavMesh) {}
+
+  /**
+   * @param model placed: metres, y up
+   * @param survey of the same model: says where its house is
+   * @returns null where there is nothing to walk on
+   */
+  static async build(model: SceneModel, survey: Survey, walker: Walker): Promise<Walkway | null> {
+    await init();
+    const { soup } = triangleSoup(model, (part) => !isDoorLeaf(part));
+    const { min, max } = areaOf(survey);
+    const cs = Math.max(CELL, Math.sqrt(((max[0] - min[0]) * (max[2] - min[2])) / MOST_CELLS));
+    const { success, navMesh } = generateTiledNavMesh(
+      soup,
+      Uint32Array.from({ length: soup.length / 3 }, (_, i) => i),
+      {
+        cs,
+        ch: CELL_HEIGHT,
+        tileSize: TILE,
+        walkableSlopeAngle: walker.slope,
+        walkableHeight: Math.ceil(walker.height / CELL_HEIGHT),
+        walkableClimb: Math.round(walker.step / CELL_HEIGHT),
+        // Rounding up would shut narrow doors for everybody.
+        walkableRadius: Math.max(1, Math.round(walker.radius / cs - 0.2)),
+        maxSimplificationError: 1,
+        minRegionArea: 12,
+        detailSampleDist: 3,
+        bounds: [min, max],
+      },
+    );
+    return success && navMesh ? new Walkway(navMesh) : null;
+  }
+
+  /** From what {@link bytes} gave. */
+  static async from(bytes: Uint8Array): Promise<Walkway> {
+    await init();
+    return new Walkway(importNavMesh(bytes).navMesh);
+  }
+
+  bytes(): Uint8Array {
+    return exportNavMesh(this.mesh);
+  }
+
+  /** Nine numbers a triangle, metres. */
+  triangles(): Float32Array {
+    const [positions, indices] = getNavMeshPositionsAndIndices(this.mesh);
+    const out = new Float32Array(indices.length * 3);
+    indices.forEach((v, i) => out.set(positions.slice(3 * v, 3 * v + 3), 3 * i));
+    return out;
+  }
+
+  /** The shortest way between two places on the floor, as corners; null where there is none. Metres. */
+  way(from: Vec3, to: Vec3): Vec3[] | null {
+    const query = new NavMeshQuery(this.mesh);
+    const at = ([x, y, z]: Vec3) => ({ x, y, z });
+    const { success, path } = query.computePath(at(from), at(to), {
+      halfExtents: { x: 0.4, y: 0.6, z: 0.4 },
+      maxPathPolys: 2048,
+      maxStraightPathPoints: 2048,
+    });
+    const corners = path.map(({ x, y, z }): Vec3 => [x, y, z]);
+    const last = corners.at(-1);
+    // A path that ends early has met something in the way.
+    if (!success || !last || Math.hypot(last[0] - to[0], last[2] - to[2]) > 0.6) return null;
+    return corners;
+  }
+}
+
+/** The house with some ground around it; everything where there is no house. */
+function areaOf({ bounds, storeys }: Survey): Bounds {
+  const inside = storeys.filter(({ rooms }) => rooms.length > 0);
+  if (inside.length === 0) return bounds;
+  const side = (k: 0 | 1 | 2 | 3, pick: (...values: number[]) => number) =>
+    pick(...inside.map(({ extent }) => extent[k]));
+  const { min, max } = bounds;
+  return {
+    min: [
+      Math.max(min[0], side(0, Math.min) - SURROUNDINGS),
+      min[1],
+      Math.max(min[2], side(1, Math.min) - SURROUNDINGS),
+    ],
+    max: [
+      Math.min(max[0], side(2, Math.max) + SURROUNDINGS),
+      max[1],
+      Math.min(max[2], side(3, Math.max) + SURROUNDINGS),
+    ],
+  };
+}
+
+/** The survey with the walkway drawn into its storeys, each triangle to the storey that it is nearest above. */
+export function drawWalkway(survey: Survey, walkway: Walkway): Survey {
+  const soup = walkway.triangles();
+  const drawn = survey.storeys.map((): number[] => []);
+  const tidy = (value: number) => Math.round(value * 100) / 100;
+  for (let o = 0; o < soup.length; o += 9) {
+    const height = Math.min(soup[o + 1]!, soup[o + 4]!, soup[o + 7]!);
+    const below = survey.storeys.filter(({ elevation }) => elevation <= height + 0.35).length;
+    drawn[Math.max(0, below - 1)]!.push(...[0, 2, 3, 5, 6, 8].map((k) => tidy(soup[o + k]!)));
+  }
+  return { ...survey, storeys: survey.storeys.map((storey, i) => ({ ...storey, walkway: drawn[i]! })) };
+}

@@ -1,0 +1,136 @@
+import { DEFAULT_LENS, projectBodySchema, type BodyOf, type PathNode } from '@eskovan/core/document';
+import { orientationOf } from '@eskovan/core/geometry';
+import { createHash } from 'node:crypto';
+import { DECK, FLOOR, STAIR } from '../building/dimensions.ts';
+import { BOARDWALK_HEIGHT, BOARDWALK_WAY } from '../site/boardwalk.ts';
+
+/** Ids that are the same on every machine, so that seeding twice makes one project. */
+export function idOf(what: string): string {
+  const hex = createHash('sha256').update(`ternholm ${what}`).digest('hex');
+  return `${hex.slice(0, 8)}-${hex.slice(8, 12)}-4${hex.slice(13, 16)}-8${hex.slice(17, 20)}-${hex.slice(20, 32)}`;
+}
+
+export const PROJECT: BodyOf<'project'> = projectBodySchema.parse({
+  client: 'Ternholm Parish',
+  storeyNames: [{ elevation: DECK, name: 'Viewing deck' }],
+  roomNames: [
+    { at: [3.9, FLOOR, 4.4], name: 'Reading room' },
+    { at: [12.5, FLOOR, 5], name: 'Hall' },
+    { at: [18, FLOOR, 3.6], name: 'Café' },
+    { at: [20.7, FLOOR, 8.7], name: 'Tide gallery' },
+    { at: [3.8, FLOOR, 9.9], name: 'Workshop' },
+    { at: [20, DECK, 2.1], name: 'Deck' },
+    { at: [8.5, DECK, 5.2], name: 'Landing' },
+  ],
+});
+
+type Stop = readonly [x: number, z: number, y?: number, kind?: PathNode['kind']];
+
+function walk(
+  name: string,
+  stops: readonly Stop[],
+  options: { closed?: boolean; speed?: number; focalLengthMm?: number } = {},
+): { name: string; body: BodyOf<'move'> } {
+  return {
+    name,
+    body: {
+      kind: 'walk',
+      path: {
+        closed: options.closed ?? false,
+        nodes: stops.map(([x, z, y = FLOOR, kind = 'smooth'], i) => ({
+          id: idOf(`${name} node ${i}`),
+          x,
+          y,
+          z,
+          kind,
+          radius: 0.8,
+        })),
+      },
+      eyeHeight: 1.6,
+      pace: { by: 'speed', speed: options.speed ?? 1.2, duration: 10, shape: 'soft' },
+      gaze: { kind: 'ahead', distance: 2.2 },
+      lens: { ...DEFAULT_LENS, focalLengthMm: options.focalLengthMm ?? 22 },
+    },
+  };
+}
+
+const stairX = STAIR.west + STAIR.width / 2;
+
+export const MOVES = [
+  walk('Arrival to the tide gallery', [
+    [12.6, -12, 0],
+    [12.2, -6, 0],
+    [12, -1.2],
+    [12.2, 2.4],
+    [13.9, 5.2],
+    [14.4, 7.7],
+    [16.2, 8.7],
+    [17.7, 8.1],
+    [19.3, 7.4],
+    [21.2, 7.6],
+  ]),
+  walk('Up to the viewing deck', [
+    [12.4, 2.2],
+    [13.7, 5.2],
+    [13.2, 8.1],
+    [10.2, 8.3],
+    [9.9, 10.4],
+    [stairX, 11.2, FLOOR, 'corner'],
+    [stairX, 10.2],
+    [stairX, 5.3, DECK],
+    [stairX + 0.1, 4.3, DECK, 'corner'],
+    [12, 4.25, DECK],
+    [16.2, 4.25, DECK],
+    [18.2, 3.6, DECK],
+    [20.2, 3.4, DECK],
+  ]),
+  walk(
+    'Around the tide table',
+    [
+      [18.1, 9.2],
+      [19, 10.6],
+      [20.6, 10.6],
+      [21.5, 9.2],
+      [20.6, 7.8],
+      [19, 7.8],
+    ],
+    { closed: true, speed: 0.9, focalLengthMm: 24 },
+  ),
+  walk(
+    'Along the boardwalk',
+    [
+      [22, 13.1, 0],
+      [24.6, 10.5, 0],
+      ...BOARDWALK_WAY.slice(1).map(([x, z]): Stop => [x, z, BOARDWALK_HEIGHT]),
+      [42.4, 31.6, BOARDWALK_HEIGHT],
+    ],
+    { speed: 1.3, focalLengthMm: 24 },
+  ),
+] as const;
+
+type Point = readonly [number, number, number];
+
+function view(name: string, from: Point, to: Point, focalLengthMm = 24): { name: string; body: BodyOf<'view'> } {
+  const [dx, dy, dz] = [to[0] - from[0], to[1] - from[1], to[2] - from[2]];
+  const orientation = orientationOf({ pan: Math.atan2(-dx, -dz), tilt: Math.atan2(dy, Math.hypot(dx, dz)), roll: 0 });
+  return {
+    name,
+    body: { pose: { position: [...from], orientation }, lens: { ...DEFAULT_LENS, focalLengthMm }, thumbnail: null },
+  };
+}
+
+const eye = FLOOR + 1.6;
+
+export const VIEWS = [
+  view('Hall and its terns', [14.9, eye, 5.5], [10.6, eye + 0.55, 11], 19),
+  view('Tide gallery', [16.9, eye, 7.5], [22, eye - 0.25, 10], 22),
+  view('Arrival from the marsh', [3.6, 1.75, -12.5], [11.5, 3.1, 0], 26),
+  view('From the bridge', [14.6, DECK + 1.6, 4.5], [10.5, DECK - 0.4, 11], 22),
+  view('Deck bench, seated', [20.6, DECK + 1.2, 4.6], [18.6, DECK + 1.15, 0], 24),
+  view('Reading room', [7.1, eye, 1.1], [1.6, eye - 0.3, 5], 22),
+  view('Café corner', [16.9, eye, 5.1], [22.4, eye - 0.35, 1.6], 24),
+  view('South front at low tide', [26.5, 2.2, 27], [13, 3.4, 8], 32),
+  view('Heron field scope', [20.55, DECK + 1.3, 3.1], [22.2, DECK + 0.98, 1.5], 38),
+  view('Boardwalk and channel', [27.6, 3.1, 10.6], [36.5, 0.7, 25], 24),
+  view('Shuttle at its stop', [20.5, 1.7, -12.2], [10.6, 1.25, -20.4], 28),
+] as const;

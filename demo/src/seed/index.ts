@@ -1,0 +1,85 @@
+import type { BodyOf, SiteBody } from '@eskovan/core/document';
+import { READER } from '@eskovan/core/format';
+import { siteInput, siteKey } from '@eskovan/core/site';
+import { SURVEY_ALGORITHM } from '@eskovan/core/survey';
+import { randomBytes } from 'node:crypto';
+import { SeedApi } from './api.ts';
+import { idOf, MOVES, PROJECT, VIEWS } from './commission.ts';
+import { drawPictures } from './pictures.ts';
+import { prepareCommission } from './prepare.ts';
+
+export { CHROMIUM } from './pictures.ts';
+export { idOf } from './commission.ts';
+export { prepareCommission } from './prepare.ts';
+
+export interface SeedOptions {
+  /** Folder for what takes long to compute. */
+  cache: string;
+  /** false leaves out thumbnails and the first take, which need a browser. */
+  pictures?: boolean;
+  say?: (text: string) => void;
+}
+
+export const DEMO_PROJECT = idOf('project');
+
+/** Puts the demo commission into an empty studio; does nothing where it already is. Returns the project's id. */
+export async function seedDemo(
+  address: string,
+  { cache, pictures = true, say = () => {} }: SeedOptions,
+): Promise<string> {
+  const api = new SeedApi(address);
+  const project = `/api/projects/${DEMO_PROJECT}`;
+  if (await api.exists(`${project}/document`)) return DEMO_PROJECT;
+  say('Building the demo commission (once)');
+  const prepared = await prepareCommission(cache);
+  await api.put(project, { name: 'Ternholm Observatory', body: PROJECT });
+  const models: { id: string; body: BodyOf<'model'> }[] = [];
+  for (const [i, { entry, id, source, packed, triangles, bounds }] of prepared.models.entries()) {
+    const body: BodyOf<'model'> = {
+      fileName: entry.fileName,
+      source: await api.upload(source, 'model/gltf-binary'),
+      packed: { reader: READER, file: await api.upload(packed, 'application/octet-stream') },
+      declares: { metresPerUnit: 1, up: 'y' },
+      bounds,
+      triangles,
+      placement: entry.placement,
+      hidden: false,
+      parts: {},
+      notes: [],
+    };
+    models.push({ id, body });
+    await api.put(`${project}/models/${id}`, { name: entry.name, order: i + 1, body });
+  }
+  const { survey } = prepared;
+  const key = siteKey(siteInput(PROJECT, models, READER)!, SURVEY_ALGORITHM);
+  const site: SiteBody = {
+    survey: await api.upload(JSON.stringify(survey), 'application/json'),
+    floor: await api.upload(prepared.floor, 'application/octet-stream'),
+    walkway: await api.upload(prepared.walkway, 'application/octet-stream'),
+    scene: await api.upload(prepared.scene, 'application/octet-stream'),
+    bounds: survey.bounds,
+    triangles: survey.triangles,
+    storeys: survey.storeys.map(({ name, elevation, area }) => ({ name, elevation, area })),
+  };
+  await api.put(`${project}/sites/${key}`, site);
+  for (const [i, { name, body }] of MOVES.entries())
+    await api.put(`${project}/moves/${idOf(`move ${name}`)}`, { name, order: i + 1, body });
+  for (const [i, { name, body }] of VIEWS.entries())
+    await api.put(`${project}/views/${idOf(`view ${name}`)}`, { name, order: i + 1, body });
+  if (pictures) {
+    say('Drawing its pictures and a first take');
+    await drawPictures(address, DEMO_PROJECT, VIEWS.length);
+    await api.put(`${project}/links/${idOf('link')}`, {
+      name: 'First look for the parish',
+      order: 1,
+      body: {
+        // Made anew for every studio: a token that ships with the program would open every studio.
+        token: randomBytes(32).toString('base64url'),
+        takeIds: (await api.get<{ id: string }[]>(`${project}/takes`)).map(({ id }) => id),
+        viewIds: VIEWS.map(({ name }) => idOf(`view ${name}`)),
+        expires: null,
+      },
+    });
+  }
+  return DEMO_PROJECT;
+}

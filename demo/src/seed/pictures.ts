@@ -1,0 +1,46 @@
+import { chromium } from '@playwright/test';
+
+/** What Debian's Chromium needs where there is neither a user nor a graphics card. */
+export const CHROMIUM = {
+  executablePath: '/usr/bin/chromium',
+  args: [
+    '--no-sandbox',
+    '--use-gl=angle',
+    '--use-angle=swiftshader',
+    '--enable-unsafe-swiftshader',
+    // What a browser does by itself where there is no graphics card: the page is put together by the processor.
+    '--disable-gpu-compositing',
+    '--disable-quic',
+    '--no-first-run',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+  ],
+};
+
+/**
+ * Lets the application itself draw the pictures of the views and render the first take, in a browser without a
+ * window: there is no second renderer for seeds.
+ */
+export async function drawPictures(address: string, projectId: string, views: number): Promise<void> {
+  const browser = await chromium.launch(CHROMIUM);
+  try {
+    const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+    await page.goto(`${address}/project/${projectId}/views`);
+    await page.waitForFunction((count) => document.querySelectorAll('aside li img').length >= count, views, {
+      timeout: 120_000,
+    });
+    await page.getByRole('link', { name: 'Renders' }).click();
+    await page.getByRole('combobox', { name: 'What to render' }).click();
+    await page.getByRole('option', { name: /Around the tide table/ }).click();
+    await page.getByRole('combobox', { name: 'Size' }).click();
+    await page.getByRole('option', { name: /640/ }).click();
+    await page.getByRole('combobox', { name: 'Quality' }).click();
+    await page.getByRole('option', { name: /Draft/ }).click();
+    await page.getByRole('button', { name: 'Render film' }).click();
+    await page.locator('video').waitFor({ timeout: 300_000 });
+    await page.locator('[data-saved="saved"]').waitFor({ timeout: 30_000 });
+  } finally {
+    await browser.close();
+  }
+}

@@ -1,0 +1,20 @@
+import { CHROMIUM } from '@eskovan/demo/seed';
+import { defineConfig } from '@playwright/test';
+
+export default defineConfig({
+  testDir: 'stories',
+  outputDir: '../test-results',
+  timeout: 150_000,
+  expect: { timeout: 20_000 },
+  // One browser at a time: two cores draw, encode and serve.
+  workers: 1,
+  fullyParallel: false,
+  reporter: [['list'], ['json', { outputFile: '../test-results/stories.json' }]],
+  use: {
+    baseURL: process.env['ESKOVAN_ADDRESS'] ?? 'http://localhost:5170',
+    viewport: { width: 1280, height: 800 },
+    launchOptions: CHROMIUM,
+    actionTimeout: 20_000,
+    trace: 'retain-on-failure',
+  },
+});

@@ -1,0 +1,82 @@
+import AxeBuilder from '@axe-core/playwright';
+import { DEMO_PROJECT } from '@eskovan/demo/seed';
+import { expect, test } from '@playwright/test';
+import { newProject, saved, sharpPicture } from '../support/studio.ts';
+
+const SCREENS = [
+  ['Projects', '/'],
+  ['Model', `/project/${DEMO_PROJECT}/model`],
+  ['Views', `/project/${DEMO_PROJECT}/views`],
+  ['Moves', `/project/${DEMO_PROJECT}/moves`],
+  ['Renders', `/project/${DEMO_PROJECT}/renders`],
+  ['Review', `/project/${DEMO_PROJECT}/review`],
+] as const;
+
+for (const [name, path] of SCREENS)
+  for (const theme of ['day', 'evening'] as const)
+    test(`${name} in ${theme} colours has no barrier that can be found by rule`, async ({ page }) => {
+      await page.addInitScript((value) => localStorage.setItem('eskovan-theme', value), theme);
+      await page.goto(path);
+      await expect(page.getByRole('heading', { name: /Ternholm Observatory/ }).first()).toBeVisible();
+      await page.waitForLoadState('networkidle').catch(() => undefined);
+      const { violations } = await new AxeBuilder({ page })
+        .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'])
+        .analyze();
+      expect(violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(' ')).join(', ')}`)).toEqual([]);
+    });
+
+test('nothing scrolls the page at 1280 × 800, and it stays usable at 1024', async ({ page }) => {
+  for (const width of [1280, 1024])
+    for (const [, path] of SCREENS) {
+      await page.setViewportSize({ width, height: width === 1280 ? 800 : 768 });
+      await page.goto(path);
+      await expect(page.getByRole('heading', { name: /Ternholm Observatory/ }).first()).toBeVisible();
+      const [scrollWidth, scrollHeight] = await page.evaluate(() => [
+        document.documentElement.scrollWidth,
+        document.documentElement.scrollHeight,
+      ]);
+      expect(scrollWidth).toBeLessThanOrEqual(width);
+      expect(scrollHeight).toBeLessThanOrEqual(width === 1280 ? 800 : 768);
+    }
+});
+
+test('a project without a model points to the one next step on every stage', async ({ page }) => {
+  await newProject(page, 'Nothing yet');
+  for (const stage of ['Views', 'Moves', 'Renders']) {
+    await page.getByRole('link', { name: stage, exact: true }).click();
+    await expect(page.getByRole('heading', { name: 'First a model' })).toBeVisible();
+    await page.getByRole('link', { name: 'Bring a model in' }).click();
+    await expect(page.getByRole('heading', { name: 'Bring a model in' })).toBeVisible();
+  }
+});
+
+test('long and foreign names are kept whole and break nothing', async ({ page }) => {
+  const name = `${'Вид на залив 🐦 عرض الخليج '.repeat(4)}end`.slice(0, 118);
+  const projectId = await newProject(page, name);
+  await page.getByRole('button', { name: 'Project settings' }).click();
+  await page.getByLabel('Client').fill('x'.repeat(120));
+  await page.getByRole('button', { name: 'Save settings' }).click();
+  await saved(page);
+  await page.goto('/');
+  await expect(page.getByRole('heading', { name: name.trim() })).toBeVisible();
+  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(1280);
+  await page.goto(`/project/${projectId}/model`);
+  await expect(page.getByRole('button', { name: 'Undo' })).toBeInViewport();
+});
+
+test('numbers take arithmetic and units, and Escape brings back what was there', async ({ page }) => {
+  await page.goto(`/project/${DEMO_PROJECT}/moves`);
+  await sharpPicture(page);
+  const speed = page.getByLabel('Walking speed, m/s');
+  await speed.fill('3.6 km/h + 0.1');
+  await speed.press('Enter');
+  await expect(speed).toHaveValue('1.10');
+  await speed.fill('fast');
+  await speed.press('Enter');
+  await expect(speed).toHaveAttribute('aria-invalid', 'true');
+  await speed.press('Escape');
+  await expect(speed).toHaveValue('1.10');
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(speed).toHaveValue('1.20');
+  await saved(page);
+});

@@ -1,0 +1,177 @@
+import { expect, test, type Page } from '@playwright/test';
+import { brokenFiles } from '../../core/src/format/broken-files.fixture.ts';
+import { HUT_TRIANGLES, hutGlb, ply, stl, zippedGltf, zippedObj } from '../../core/src/format/files.fixture.ts';
+import { volcanoAsciiGrid, volcanoGeoTiff } from '../../core/src/format/heights.fixture.ts';
+import { writeIfc } from '../../core/src/format/ifc/ifc-house.fixture.ts';
+import { bringIn, documentOf, newProject, pictureStatistics, saved, sharpPicture, siteOf } from '../support/studio.ts';
+
+const right = (page: Page) => page.getByRole('region', { name: 'Is this right?' });
+
+/** What the card says of the size, metres: width, depth, height. */
+async function sizeShown(page: Page): Promise<number[]> {
+  const text = await right(page).getByText('Size, W × D × H').locator('..').textContent();
+  return [...text!.matchAll(/\d+(?:\.\d+)?/g)].map(([number]) => Number(number));
+}
+
+async function pictureShows(page: Page): Promise<void> {
+  await sharpPicture(page);
+  expect((await pictureStatistics(page)).spread).toBeGreaterThan(4);
+}
+
+test.describe('models of every format, written by libraries that are not ours', () => {
+  for (const { name, make, size, triangles } of [
+    { name: 'hut.glb', make: () => hutGlb(), size: [4.4, 3.4, 2.8], triangles: HUT_TRIANGLES },
+    {
+      name: 'packed.glb',
+      make: () => hutGlb({ compression: 'draco' }),
+      size: [4.4, 3.4, 2.8],
+      triangles: HUT_TRIANGLES,
+    },
+    {
+      name: 'small.glb',
+      make: () => hutGlb({ compression: 'meshopt' }),
+      size: [4.4, 3.4, 2.8],
+      triangles: HUT_TRIANGLES,
+    },
+    { name: 'gltf.zip', make: () => zippedGltf(), size: [4.4, 3.4, 2.8], triangles: HUT_TRIANGLES },
+    { name: 'obj.zip', make: () => Promise.resolve(zippedObj()), size: [4.4, 3.4, 2.8], triangles: HUT_TRIANGLES },
+    // In millimetres, which STL cannot say: guessed.
+    { name: 'hut.stl', make: () => Promise.resolve(stl(true)), size: [4.4, 3.4, 2.8], triangles: HUT_TRIANGLES },
+    { name: 'text.stl', make: () => Promise.resolve(stl(false)), size: [4.4, 3.4, 2.8], triangles: HUT_TRIANGLES },
+    { name: 'ball.ply', make: () => Promise.resolve(ply(true)), size: [0.8, 0.8, 0.8], triangles: 720 },
+  ])
+    test(name, async ({ page }) => {
+      const projectId = await newProject(page, `Import ${name}`);
+      await bringIn(page, { name, bytes: await make() });
+      const shown = await sizeShown(page);
+      expect(shown).toEqual(size.map((value) => expect.closeTo(value, 1)));
+      const { model } = await documentOf(page.request, projectId);
+      expect(model).toHaveLength(1);
+      expect(model[0]!.body.triangles).toBe(triangles);
+      await pictureShows(page);
+    });
+
+  for (const { name, make } of [
+    { name: 'mountain.asc', make: () => Promise.resolve(volcanoAsciiGrid()) },
+    { name: 'mountain.tif', make: () => volcanoGeoTiff() },
+  ])
+    // Heights of Maunga Whau, 87 × 61 at 10 m, 94–195 m (R manual, data set "volcano").
+    test(`${name}: a terrain at true scale`, async ({ page }) => {
+      await newProject(page, `Import ${name}`);
+      await bringIn(page, { name, bytes: await make() });
+      expect(await sizeShown(page)).toEqual([860, 600, 101]);
+      await pictureShows(page);
+    });
+
+  test('an IFC with its storeys, rooms and doors', async ({ page }) => {
+    const projectId = await newProject(page, 'Import house.ifc');
+    const wall = (n: number, from: [number, number, number], to: [number, number, number]) =>
+      ({ name: `Wall ${n}`, type: 'wall', from, to }) as const;
+    const bytes = await writeIfc(
+      [
+        { name: 'Hall floor', elevation: 0 },
+        { name: 'Attic', elevation: 3 },
+      ],
+      [
+        { name: 'Slab', type: 'slab', from: [0, 0, -0.2], to: [9, 6, 0] },
+        wall(1, [0, 0, 0], [9, 0.2, 2.8]),
+        wall(2, [0, 5.8, 0], [9, 6, 2.8]),
+        wall(3, [0, 0.2, 0], [0.2, 5.8, 2.8]),
+        wall(4, [8.8, 0.2, 0], [9, 5.8, 2.8]),
+        { name: 'Front door', type: 'door', from: [4, 0.05, 0], to: [5, 0.15, 2.1] },
+        { name: 'Attic floor', type: 'slab', from: [0, 0, 2.8], to: [9, 6, 3] },
+        { name: 'Roof', type: 'slab', from: [0, 0, 5.6], to: [9, 6, 5.8] },
+      ],
+      [
+        {
+          name: 'Great room',
+          outline: [
+            [0.2, 0.2],
+            [8.8, 0.2],
+            [8.8, 5.8],
+            [0.2, 5.8],
+          ],
+          elevation: 0,
+        },
+      ],
+    );
+    await bringIn(page, { name: 'house.ifc', bytes });
+    const storeys = page.getByRole('region', { name: 'Storeys and rooms' });
+    await expect(storeys.getByLabel('Storey name: Attic')).toBeVisible();
+    await expect(storeys.getByLabel('Room name: Great room')).toBeVisible();
+    await expect(storeys.getByText(/48\.2/)).toBeVisible();
+    expect((await siteOf(page.request, projectId)).storeys.map(({ name, elevation }) => [name, elevation])).toEqual([
+      ['Hall floor', 0],
+      ['Attic', 3],
+    ]);
+    await page.getByLabel('Search parts').fill('front');
+    await page.getByRole('button', { name: 'Hall floor / Door / Front door' }).click();
+    await expect(page.getByRole('region', { name: 'Front door' })).toBeVisible();
+    await pictureShows(page);
+  });
+});
+
+test('cameras of a file become views with exact angles', async ({ page }) => {
+  const projectId = await newProject(page, 'Cameras');
+  const cameras = [{ name: 'From the door', yfov: 0.8, at: [0, 1.6, 4] as [number, number, number] }];
+  await bringIn(page, { name: 'hut.glb', bytes: await hutGlb({ cameras, animation: true }) });
+  await expect(page.getByText(/Movement “Lift the roof”, 2\.0 s/)).toBeVisible();
+  await page.getByRole('button', { name: 'Keep as views' }).click();
+  await saved(page);
+  const { view } = await documentOf(page.request, projectId);
+  expect(view).toHaveLength(1);
+  expect(view[0]!.name).toBe('From the door');
+  const { focalLengthMm } = view[0]!.body.lens;
+  // 16 : 9 uses 36 × 20.25 mm of the sensor: f = 20.25 / (2 tan 0.4).
+  expect(focalLengthMm).toBeCloseTo(20.25 / (2 * Math.tan(0.4)), 6);
+});
+
+test('a newer file keeps the place, the changed parts and everything drawn', async ({ page }) => {
+  const projectId = await newProject(page, 'Newer file');
+  await bringIn(page, { name: 'hut.glb', bytes: await hutGlb() });
+  await page.getByLabel('East, m').fill('2');
+  await page.getByLabel('East, m').press('Enter');
+  await page.getByLabel('Search parts').fill('roof');
+  await page.getByRole('button', { name: 'Roof', exact: true }).click();
+  await page.getByRole('button', { name: 'As clay' }).click();
+  await saved(page);
+  await page.getByLabel('Newer file of this model').setInputFiles({
+    name: 'hut-2.glb',
+    mimeType: 'model/gltf-binary',
+    buffer: Buffer.from(await hutGlb({ animation: true })),
+  });
+  await expect(right(page).getByText(/hut-2\.glb/)).toBeVisible({ timeout: 30_000 });
+  await saved(page);
+  const { model } = await documentOf(page.request, projectId);
+  expect(model).toHaveLength(1);
+  expect(model[0]!.body.placement.position[0]).toBe(2);
+  expect(model[0]!.body.parts).toEqual({ Roof: { clay: true } });
+  // A file without the roof: its change is kept, and somebody says so.
+  await page
+    .getByLabel('Newer file of this model')
+    .setInputFiles({ name: 'ball.ply', mimeType: 'application/octet-stream', buffer: Buffer.from(ply(true)) });
+  await expect(page.getByRole('region', { name: 'Changed parts not found again' })).toContainText('Roof', {
+    timeout: 30_000,
+  });
+});
+
+test('broken files: each gets its message, nothing half-made remains, the server stays up', async ({ page }) => {
+  test.setTimeout(240_000);
+  const projectId = await newProject(page, 'Broken files');
+  const files = (await brokenFiles()).filter(({ partly }) => !partly);
+  expect(files.length).toBeGreaterThanOrEqual(25);
+  for (const { name, bytes, says, what } of files) {
+    await page
+      .getByLabel('Model file')
+      .setInputFiles({ name, mimeType: 'application/octet-stream', buffer: Buffer.from(bytes) });
+    const alert = page.getByRole('alert');
+    await expect(alert, what).toContainText(name, { timeout: 30_000 });
+    await expect(alert, what).toContainText(says);
+    await expect(alert).toContainText('Nothing was changed.');
+    await alert.getByRole('button', { name: 'Understood' }).click();
+    await expect(alert).toHaveCount(0);
+  }
+  expect((await documentOf(page.request, projectId)).model).toEqual([]);
+  expect((await page.request.get('/api/health')).ok()).toBe(true);
+  await bringIn(page, { name: 'hut.glb', bytes: await hutGlb() });
+});

@@ -1,0 +1,112 @@
+import { expect, test } from '@playwright/test';
+import { hutGlb, stl } from '../../core/src/format/files.fixture.ts';
+import { bringIn, documentOf, newProject, pictureStatistics, saved, sharpPicture, siteOf } from '../support/studio.ts';
+
+test('a model of the wrong size is seen, corrected with one press, and measured again', async ({ page }) => {
+  const projectId = await newProject(page, 'Right size');
+  await bringIn(page, { name: 'hut.stl', bytes: stl(true) });
+  const card = page.getByRole('region', { name: 'Is this right?' });
+  await expect(card.getByText(/Guessed: .*millimetres/)).toBeVisible();
+  await card.getByRole('combobox', { name: 'Unit of the file' }).click();
+  await page.getByRole('option', { name: 'metres', exact: true }).click();
+  await expect(card.getByText(/large for a commission/)).toBeVisible();
+  await card.getByRole('button', { name: /Take it as millimetres/ }).click();
+  await expect(card.getByText('4.40 × 3.40 × 2.80')).toBeVisible();
+  await card.getByLabel('Up, m').fill('1.5');
+  await card.getByLabel('Up, m').press('Enter');
+  await saved(page);
+  // The site is that of the placement that holds now.
+  await expect
+    .poll(async () => (await siteOf(page.request, projectId).catch(() => null))?.bounds.min[1] ?? null, {
+      timeout: 60_000,
+    })
+    .toBeCloseTo(1.3, 3);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await saved(page);
+  await expect
+    .poll(async () => (await siteOf(page.request, projectId).catch(() => null))?.bounds.min[1] ?? null)
+    .toBeCloseTo(-0.2, 3);
+});
+
+test('parts are found, chosen in tree and picture, hidden, shown alone and brought back', async ({ page }) => {
+  const projectId = await newProject(page, 'Parts');
+  await bringIn(page, { name: 'hut.glb', bytes: await hutGlb() });
+  await sharpPicture(page);
+  const parts = page.getByRole('complementary', { name: 'Parts' });
+  const whole = await pictureStatistics(page);
+  await parts.getByLabel('Search parts').fill('roof');
+  await parts.getByRole('button', { name: 'Roof', exact: true }).click();
+  const card = page.getByRole('region', { name: 'Roof', exact: true });
+  await expect(card.getByText('4.40 × 0.20 × 3.40')).toBeVisible();
+  await card.getByRole('button', { name: 'Hide' }).click();
+  await saved(page);
+  expect((await documentOf(page.request, projectId)).model[0]!.body.parts).toEqual({ Roof: { hidden: true } });
+  await sharpPicture(page);
+  await expect
+    .poll(async () => Math.abs((await pictureStatistics(page)).mean - whole.mean), { timeout: 30_000 })
+    .toBeGreaterThan(0.5);
+  await card.getByRole('button', { name: 'Show', exact: true }).click();
+  await card.getByRole('button', { name: 'Alone' }).click();
+  await expect(card.getByRole('button', { name: 'Alone' })).toHaveAttribute('aria-pressed', 'true');
+  await card.getByRole('button', { name: 'Frame it' }).click();
+  await card.getByRole('button', { name: 'Choose nothing' }).click();
+  await expect(card).toHaveCount(0);
+  await saved(page);
+  expect((await documentOf(page.request, projectId)).model[0]!.body.parts).toEqual({});
+  // A press on the picture that is no drag chooses what is there.
+  await page.getByRole('button', { name: 'Whole model' }).click();
+  await sharpPicture(page);
+  const frame = (await page.getByTestId('frame').boundingBox())!;
+  await page.mouse.click(frame.x + frame.width / 2, frame.y + frame.height / 2);
+  await expect(page.getByRole('button', { name: 'Frame it' })).toBeVisible();
+});
+
+test('looks change the picture and not the light; names and the sun are kept', async ({ page }) => {
+  test.setTimeout(200_000);
+  const projectId = await newProject(page, 'Looks');
+  await bringIn(page, { name: 'hut.glb', bytes: await hutGlb() });
+  await expect.poll(async () => (await siteOf(page.request, projectId)).scene, { timeout: 60_000 }).not.toBeNull();
+  await sharpPicture(page);
+  const natural = await pictureStatistics(page);
+  const lit = (await siteOf(page.request, projectId)).scene;
+  await page.getByRole('radio', { name: 'Line' }).click();
+  await saved(page);
+  await expect
+    .poll(async () => Math.abs((await pictureStatistics(page)).mean - natural.mean), { timeout: 30_000 })
+    .toBeGreaterThan(10);
+  expect((await siteOf(page.request, projectId)).scene).toEqual(lit);
+  expect((await documentOf(page.request, projectId)).project.body.look).toBe('line');
+  const storey = page.getByLabel(/^Storey name/).first();
+  await storey.fill('Bird room');
+  await storey.press('Enter');
+  await page.getByLabel('Time', { exact: true }).fill('08:30');
+  await saved(page);
+  const { body } = (await documentOf(page.request, projectId)).project;
+  expect(body.storeyNames.map(({ name }) => name)).toEqual(['Bird room']);
+  expect(body.sun.instant).toBe('2026-08-28T06:30:00.000Z');
+  await page.reload();
+  await expect(page.getByLabel('Storey name: Bird room')).toBeVisible({ timeout: 60_000 });
+});
+
+test('two models stand in one project; hiding one takes it out of the plan and the picture', async ({ page }) => {
+  const projectId = await newProject(page, 'Two models');
+  await bringIn(page, { name: 'hut.glb', bytes: await hutGlb() });
+  await page
+    .getByLabel('Model file')
+    .setInputFiles({ name: 'second.glb', mimeType: 'model/gltf-binary', buffer: Buffer.from(await hutGlb()) });
+  const shelf = page.getByRole('complementary', { name: 'Models' });
+  await expect(shelf.getByRole('button', { name: /^second/ })).toBeVisible({ timeout: 30_000 });
+  await shelf.getByRole('button', { name: /^second/ }).click();
+  await page.getByLabel('East, m').fill('10');
+  await page.getByLabel('East, m').press('Enter');
+  await saved(page);
+  const width = async () => {
+    const site = await siteOf(page.request, projectId).catch(() => null);
+    return site ? site.bounds.max[0] - site.bounds.min[0] : 0;
+  };
+  await expect.poll(width, { timeout: 60_000 }).toBeCloseTo(14.4, 3);
+  await shelf.getByRole('button', { name: 'More for second' }).click();
+  await page.getByRole('menuitem', { name: 'Hide' }).click();
+  await saved(page);
+  await expect.poll(width, { timeout: 60_000 }).toBeCloseTo(4.4, 3);
+});

@@ -1,0 +1,91 @@
+import type { ProjectDocument, SiteBody } from '@eskovan/core/document';
+import { READER } from '@eskovan/core/format';
+import { siteInput, siteKey } from '@eskovan/core/site';
+import { SURVEY_ALGORITHM } from '@eskovan/core/survey';
+import { expect, type APIRequestContext, type Locator, type Page } from '@playwright/test';
+
+/** The project as the database has it. */
+export async function documentOf(request: APIRequestContext, projectId: string): Promise<ProjectDocument> {
+  const response = await request.get(`/api/projects/${projectId}/document`);
+  expect(response.ok()).toBe(true);
+  return (await response.json()) as ProjectDocument;
+}
+
+/** What was measured on the models of a project, as the server keeps it. */
+export async function siteOf(request: APIRequestContext, projectId: string): Promise<SiteBody> {
+  const { project, model } = await documentOf(request, projectId);
+  const key = siteKey(siteInput(project.body, model, READER)!, SURVEY_ALGORITHM);
+  const response = await request.get(`/api/projects/${projectId}/sites/${key}`);
+  expect(response.ok()).toBe(true);
+  return (await response.json()) as SiteBody;
+}
+
+export const projectIdOf = (page: Page): string => /project\/([0-9a-f-]{36})/.exec(page.url())![1]!;
+
+/** Waits until everything made so far is confirmed by the server. */
+export async function saved(page: Page): Promise<void> {
+  await expect(page.locator('[data-saved="saved"]')).toBeVisible();
+}
+
+/** Makes a project through the interface and opens its Model stage. */
+export async function newProject(page: Page, name: string): Promise<string> {
+  await page.goto('/');
+  await page.getByRole('button', { name: 'New project' }).first().click();
+  const dialog = page.getByRole('dialog');
+  await dialog.getByLabel('Name').fill(name);
+  await dialog.getByRole('button', { name: 'Make project' }).click();
+  await expect(page.getByRole('heading', { name })).toBeVisible();
+  return projectIdOf(page);
+}
+
+/** Brings a model in through the picker and waits until the project has it. */
+export async function bringIn(page: Page, file: { name: string; bytes: Uint8Array }): Promise<void> {
+  await page
+    .getByLabel('Model file')
+    .setInputFiles({ name: file.name, mimeType: 'model/gltf-binary', buffer: Buffer.from(file.bytes) });
+  await expect(page.getByRole('heading', { name: 'Storeys' })).toBeVisible({ timeout: 90_000 });
+  await saved(page);
+}
+
+/** Where a plan point is on the screen. */
+export async function planPoint(page: Page, x: number, z: number): Promise<{ x: number; y: number }> {
+  const point = await page.getByTestId('plan-drawing').evaluate(
+    (svg: SVGSVGElement, [px, pz]) => {
+      const group = svg.querySelector('g') as SVGGElement;
+      const at = new DOMPoint(px, pz).matrixTransform(group.getScreenCTM()!);
+      return { x: at.x, y: at.y };
+    },
+    [x, z] as const,
+  );
+  return point;
+}
+
+export async function pressPlan(page: Page, x: number, z: number): Promise<void> {
+  const point = await planPoint(page, x, z);
+  await page.mouse.click(point.x, point.y);
+}
+
+/** Waits until the picture has come to rest and is sharp. */
+export async function sharpPicture(page: Page): Promise<Locator> {
+  const picture = page.getByTestId('picture-canvas').first();
+  await expect(picture).toHaveAttribute('data-sharp', 'true', { timeout: 60_000 });
+  return picture;
+}
+
+/** Mean colour and spread of the picture inside the frame: is anything drawn, and has it changed? */
+export async function pictureStatistics(page: Page): Promise<{ mean: number; spread: number }> {
+  const bytes = await page.getByTestId('frame').first().screenshot();
+  return page.evaluate(async (base64) => {
+    const image = new Image();
+    image.src = `data:image/png;base64,${base64}`;
+    await image.decode();
+    const canvas = new OffscreenCanvas(64, 36);
+    const context = canvas.getContext('2d')!;
+    context.drawImage(image, 0, 0, 64, 36);
+    const { data } = context.getImageData(0, 0, 64, 36);
+    const values = Array.from({ length: 64 * 36 }, (_, i) => (data[4 * i]! + data[4 * i + 1]! + data[4 * i + 2]!) / 3);
+    const mean = values.reduce((a, b) => a + b, 0) / values.length;
+    const spread = Math.sqrt(values.reduce((a, b) => a + (b - mean) ** 2, 0) / values.length);
+    return { mean, spread };
+  }, bytes.toString('base64'));
+}

@@ -1,0 +1,63 @@
+import js from '@eslint/js';
+import hooks from 'eslint-plugin-react-hooks';
+import ts from 'typescript-eslint';
+
+export default ts.config(
+  { ignores: ['**/dist/**', '**/node_modules/**', 'test-results/**', '.data/**'] },
+  js.configs.recommended,
+  ...ts.configs.recommended,
+  {
+    rules: {
+      eqeqeq: 'error',
+      'no-console': 'error',
+      'prefer-const': ['error', { destructuring: 'all' }],
+      '@typescript-eslint/consistent-type-imports': ['error', { disallowTypeAnnotations: false }],
+      '@typescript-eslint/no-non-null-assertion': 'off',
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
+    },
+  },
+  {
+    files: ['web/src/**/*.{ts,tsx}'],
+    plugins: { 'react-hooks': hooks },
+    rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' },
+  },
+  {
+    // Floating promises are lost errors. This needs types, so it runs where promises live.
+    files: ['web/src/**/*.{ts,tsx}', 'server/src/**/*.ts', 'render/src/**/*.ts', 'demo/src/**/*.ts'],
+    languageOptions: { parserOptions: { projectService: true } },
+    rules: { '@typescript-eslint/no-floating-promises': 'error' },
+  },
+  {
+    files: ['scripts/**', 'bench/**', '**/*.mjs'],
+    languageOptions: {
+      globals: {
+        process: 'readonly',
+        console: 'readonly',
+        fetch: 'readonly',
+        setTimeout: 'readonly',
+        URL: 'readonly',
+        globalThis: 'writable',
+        performance: 'readonly',
+        Buffer: 'readonly',
+        crypto: 'readonly',
+        setInterval: 'readonly',
+        clearInterval: 'readonly',
+      },
+    },
+    rules: { 'no-console': 'off' },
+  },
+  {
+    // Parts of these run inside the page that they drive.
+    files: ['bench/*.mjs', 'bench/lib/*.mjs', 'scripts/screenshots.mjs', 'web/test-setup.mjs'],
+    languageOptions: {
+      globals: {
+        document: 'readonly',
+        window: 'readonly',
+        requestAnimationFrame: 'readonly',
+        Element: 'readonly',
+        HTMLCanvasElement: 'readonly',
+        MouseEvent: 'readonly',
+      },
+    },
+  },
+);

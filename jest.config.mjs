@@ -1,0 +1,39 @@
+const shared = {
+  extensionsToTreatAsEsm: ['.ts', '.tsx'],
+  transform: {
+    '^.+\\.tsx?$': [
+      '@swc/jest',
+      {
+        jsc: {
+          parser: { syntax: 'typescript', tsx: true, decorators: true },
+          transform: { legacyDecorator: true, decoratorMetadata: true, react: { runtime: 'automatic' } },
+          target: 'es2022',
+          experimental: { keepImportAttributes: true },
+        },
+        module: { type: 'es6' },
+      },
+    ],
+  },
+  testPathIgnorePatterns: ['/node_modules/', '/dist/', '/e2e/'],
+  modulePathIgnorePatterns: ['/dist/'],
+};
+const node = {
+  ...shared,
+  testEnvironment: 'node',
+  testEnvironmentOptions: { customExportConditions: ['@eskovan/source', 'node', 'node-addons'] },
+};
+
+export default {
+  projects: [
+    { ...node, displayName: 'core', roots: ['<rootDir>/core/src', '<rootDir>/demo/src', '<rootDir>/render/src'] },
+    { ...node, displayName: 'server', roots: ['<rootDir>/server/src'] },
+    {
+      ...shared,
+      displayName: 'web',
+      roots: ['<rootDir>/web/src'],
+      testEnvironment: 'jsdom',
+      setupFiles: ['<rootDir>/web/test-setup.mjs'],
+      testEnvironmentOptions: { customExportConditions: ['@eskovan/source', 'browser'] },
+    },
+  ],
+};

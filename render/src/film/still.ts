@@ -1,0 +1,18 @@
+import type { CameraSample } from '@eskovan/core/move';
+import type { PictureSize } from '../picture/picture-size.ts';
+import type { PictureRenderer } from '../picture/renderer.ts';
+
+/** A finished picture as PNG (or another type that the platform encodes). */
+export async function renderStill(
+  renderer: PictureRenderer,
+  sample: CameraSample,
+  size: PictureSize,
+  subframes: number,
+  encoding: { type: string; quality?: number } = { type: 'image/png' },
+): Promise<Blob> {
+  const pixels = renderer.frame(() => sample, size, subframes);
+  const canvas = new OffscreenCanvas(size.width, size.height);
+  const context = canvas.getContext('2d')!;
+  context.putImageData(new ImageData(new Uint8ClampedArray(pixels.buffer), size.width, size.height), 0, 0);
+  return canvas.convertToBlob(encoding);
+}

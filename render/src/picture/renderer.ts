@@ -1,0 +1,214 @@
+import type { SceneModel, ScenePart } from '@eskovan/core/format';
+import type { CameraSample } from '@eskovan/core/move';
+import { projectionWindow } from '@eskovan/core/optics';
+import {
+  Color,
+  Fog,
+  LinearSRGBColorSpace,
+  PerspectiveCamera,
+  Scene,
+  WebGLRenderer,
+  type Group,
+  type LineSegments,
+  type Mesh,
+} from 'three';
+import { buildScene, disposeScene, type SceneOptions } from '../scene/build-scene.ts';
+import { makeMark } from '../scene/mark.ts';
+import { makePerson } from '../scene/person.ts';
+import { makeSky, paintSky } from '../scene/sky.ts';
+import type { Levels } from '../scene/stand-in.ts';
+import { Accumulator } from './accumulator.ts';
+import { SunShadow } from './sun-shadow.ts';
+import type { PictureSize } from './picture-size.ts';
+
+/** Nearer than this nothing is drawn, metres. */
+const NEAR = 0.08;
+const FAR = 900;
+
+/**
+ * Draws camera samples of one model. One of these lives in one worker and owns one graphics context; whoever wants a
+ * picture asks it. Drawing happens only when asked.
+ */
+export class PictureRenderer {
+  private readonly canvas: OffscreenCanvas;
+  private readonly renderer: WebGLRenderer;
+  private readonly scene = new Scene();
+  private readonly sky: ReturnType<typeof makeSky>;
+  private readonly camera = new PerspectiveCamera();
+  private readonly accumulator: Accumulator;
+  private model: Group | null = null;
+  private shadow: SunShadow | null = null;
+  private person: Group | null = null;
+  private marked: LineSegments | null = null;
+
+  constructor() {
+    this.canvas = new OffscreenCanvas(16, 16);
+    this.renderer = new WebGLRenderer({
+      canvas: this.canvas,
+      antialias: false,
+      stencil: false,
+      preserveDrawingBuffer: false,
+    });
+    // Vertex colours are display values already; see scene/tone.ts.
+    this.renderer.outputColorSpace = LinearSRGBColorSpace;
+    this.renderer.autoClear = false;
+    this.renderer.info.autoReset = false;
+    this.sky = makeSky();
+    this.scene.add(this.sky);
+    this.camera.matrixAutoUpdate = false;
+    // Only lines take it: a pen presses less on what is far away.
+    this.scene.fog = new Fog(new Color().setRGB(0.9, 0.9, 0.89), 6, 110);
+    this.accumulator = new Accumulator(this.renderer);
+  }
+
+  /**
+   * What is drawn from now on.
+   * @param shadows draws the sun's shadow anew instead of as it was baked: finer, slower, for finished pictures
+   */
+  async setModel(model: SceneModel | null, options: SceneOptions, shadows = false): Promise<void> {
+    this.shadow?.dispose();
+    this.shadow = shadows ? new SunShadow(this.renderer) : null;
+    this.shadow?.setSun(options.sun);
+    // The new one is made whole before the old one goes: pictures asked for meanwhile still show something.
+    const made =
+      model && (await buildScene(model, this.shadow ? { ...options, shadow: this.shadow.uniforms } : options));
+    if (this.model) {
+      this.scene.remove(this.model);
+      disposeScene(this.model);
+    }
+    this.model = made;
+    if (made) this.scene.add(made);
+    paintSky(this.sky, options.sun, 2 ** options.exposure, options.look === 'line');
+  }
+
+  /** Stands a person at a point, metres; null takes it away. */
+  setPerson(at: readonly [number, number, number] | null): void {
+    if (at && !this.person) this.scene.add((this.person = makePerson()));
+    if (!this.person) return;
+    this.person.visible = at !== null;
+    if (at) this.person.position.set(...at);
+  }
+
+  /** Draws lines around some parts, over everything. */
+  setMarked(parts: readonly ScenePart[]): void {
+    if (this.marked) {
+      this.scene.remove(this.marked);
+      this.marked.geometry.dispose();
+      this.marked = null;
+    }
+    if (parts.length > 0) this.scene.add((this.marked = makeMark(parts)));
+  }
+
+  /** Triangles and draw calls of the last picture. */
+  get drawn(): { triangles: number; calls: number } {
+    const { triangles, calls } = this.renderer.info.render;
+    return { triangles, calls };
+  }
+
+  /** One plain pass, as fast as it gets: for playing and dragging. The bitmap belongs to the caller. */
+  draw(sample: CameraSample, size: PictureSize): ImageBitmap {
+    this.resize(size);
+    this.renderer.info.reset();
+    this.renderer.setRenderTarget(null);
+    this.aim(sample, size, 0, 0);
+    this.showDetail('moving');
+    this.pass();
+    return this.canvas.transferToImageBitmap();
+  }
+
+  /** The same picture from `subframes` jittered passes: smooth edges. The bitmap belongs to the caller. */
+  drawSharp(sample: CameraSample, size: PictureSize, subframes: number): ImageBitmap {
+    this.resize(size);
+    this.accumulate(() => sample, size, subframes, 'resting');
+    this.accumulator.resolveToCanvas();
+    return this.canvas.transferToImageBitmap();
+  }
+
+  /**
+   * The pixels of a finished frame, RGBA, top row first. `sampleAt` is asked once per sub-frame with its place
+   * 0…1 in the frame, so that later movement within the shutter needs no second way to get a camera.
+   */
+  frame(sampleAt: (part: number) => CameraSample, size: PictureSize, subframes: number): Uint8Array<ArrayBuffer> {
+    this.accumulate(sampleAt, size, subframes, 'whole');
+    return this.accumulator.readPixels();
+  }
+
+  dispose(): void {
+    if (this.model) disposeScene(this.model);
+    this.shadow?.dispose();
+    this.accumulator.dispose();
+    this.renderer.dispose();
+    this.renderer.forceContextLoss();
+  }
+
+  private accumulate(
+    sampleAt: (part: number) => CameraSample,
+    size: PictureSize,
+    subframes: number,
+    level: keyof Levels,
+  ): void {
+    this.renderer.info.reset();
+    this.showDetail(level);
+    this.accumulator.start(size);
+    for (let i = 0; i < subframes; i += 1) {
+      const [jx, jy] = jitter(i, subframes);
+      this.aim(sampleAt(i / subframes), size, jx, jy);
+      if (this.model) this.shadow?.use(this.model, this.camera.position, i);
+      this.accumulator.add(() => this.pass(), 1 / subframes);
+    }
+  }
+
+  /** How much of the model is drawn: a moving picture leaves out what is too far away to be seen in passing. */
+  private showDetail(level: keyof Levels): void {
+    const eye = this.camera.position;
+    for (const child of this.model?.children ?? []) {
+      const { geometry, userData } = child as Mesh;
+      const sphere = geometry.boundingSphere!;
+      const levels = userData['levels'] as Levels | null | undefined;
+      if (levels && geometry.index !== levels[level]) geometry.setIndex(levels[level]);
+      child.visible =
+        level !== 'moving' || eye.distanceTo(sphere.center) - sphere.radius < (userData['reach'] as number);
+    }
+  }
+
+  private resize({ width, height }: PictureSize): void {
+    if (this.canvas.width !== width || this.canvas.height !== height) this.renderer.setSize(width, height, false);
+  }
+
+  /** Sets the camera; jx, jy shift the picture by parts of a pixel. */
+  private aim(sample: CameraSample, size: PictureSize, jx: number, jy: number): void {
+    const frame = size.frame ?? size;
+    const window = projectionWindow(sample.lens, frame.width / frame.height);
+    const pixel = (window.right - window.left) / frame.width;
+    const centreX = (window.left + window.right) / 2 + pixel * jx;
+    const centreY = (window.bottom + window.top) / 2 + pixel * jy;
+    const [halfX, halfY] = [(pixel * size.width) / 2, (pixel * size.height) / 2];
+    const { camera } = this;
+    camera.projectionMatrix.makePerspective(
+      (centreX - halfX) * NEAR,
+      (centreX + halfX) * NEAR,
+      (centreY + halfY) * NEAR,
+      (centreY - halfY) * NEAR,
+      NEAR,
+      FAR,
+    );
+    camera.projectionMatrixInverse.copy(camera.projectionMatrix).invert();
+    camera.position.fromArray(sample.position);
+    camera.quaternion.fromArray(sample.orientation);
+    camera.updateMatrix();
+    camera.updateMatrixWorld(true);
+    this.sky.position.copy(camera.position);
+    this.sky.scale.setScalar(FAR / 2);
+  }
+
+  private pass(): void {
+    this.renderer.clear();
+    this.renderer.render(this.scene, this.camera);
+  }
+}
+
+/** Places of the sub-frames within a pixel, −½…½: the R2 sequence (Roberts 2018), which is even for any count. */
+function jitter(i: number, count: number): [number, number] {
+  if (count === 1) return [0, 0];
+  return [((0.5 + i * 0.7548776662466927) % 1) - 0.5, ((0.5 + i * 0.5698402909980532) % 1) - 0.5];
+}

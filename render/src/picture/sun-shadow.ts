@@ -1,0 +1,141 @@
+import {
+  DepthTexture,
+  DoubleSide,
+  Matrix4,
+  Mesh,
+  MeshBasicMaterial,
+  NearestFilter,
+  OrthographicCamera,
+  Scene,
+  UnsignedIntType,
+  Vector3,
+  WebGLRenderTarget,
+  type Group,
+  type Material,
+  type WebGLRenderer,
+} from 'three';
+import type { ShadowUniforms } from '../scene/finish.ts';
+
+/** Half the side of the square around the eye that has shadows of its own; beyond it the baked ones serve. Metres. */
+const REACH = 36;
+/** Pixels of a map's side: four and a half centimetres each. */
+const SIDE = 1600;
+/** Maps kept: as many directions of the sun as a frame's sub-frames use, at most. */
+const MOST_MAPS = 6;
+/** Maps are good until the eye has gone this far, metres. */
+const STEP = 9;
+/**
+ * The sun's disc seen from the ground, radians (half of 0.53°, common knowledge), made larger three times for the
+ * haze about it: shadows of trees and roofs are softer than geometry alone would have them (by eye, no source).
+ */
+const HALF_DISC = (0.5 * 0.53 * Math.PI) / 180;
+const HAZE = 3;
+
+/**
+ * Shadow maps of the sun around the eye. Each sub-frame sees the sun from another point of its disc, so that their
+ * mean has soft edges; a map is drawn once and serves all frames until the eye has moved on.
+ */
+export class SunShadow {
+  readonly uniforms: ShadowUniforms = {
+    shadowMap: { value: null },
+    shadowMatrix: { value: new Matrix4() },
+    shadowCentre: { value: new Vector3() },
+    shadowTexel: { value: 1 / SIDE },
+    shadowReach: { value: REACH },
+    sun: { value: new Vector3(0, 1, 0) },
+  };
+  private readonly maps = new Map<number, { target: WebGLRenderTarget; matrix: Matrix4; of: string }>();
+  private readonly camera = new OrthographicCamera(-REACH, REACH, REACH, -REACH, 1, 4 * REACH + 200);
+  private readonly scene = new Scene();
+  private readonly depthOnly = new MeshBasicMaterial({ side: DoubleSide, colorWrite: false });
+  private readonly sun = new Vector3();
+
+  constructor(private readonly renderer: WebGLRenderer) {
+    this.scene.overrideMaterial = this.depthOnly;
+  }
+
+  /** @param sun unit vector towards the sun */
+  setSun(sun: readonly [number, number, number]): void {
+    this.sun.set(...sun);
+    (this.uniforms.sun.value as Vector3).copy(this.sun);
+    for (const map of this.maps.values()) map.of = '';
+  }
+
+  /** Makes the map of one sub-frame current, drawing it where there is none for this place. */
+  use(model: Group, eye: Vector3, subframe: number): void {
+    const index = subframe % MOST_MAPS;
+    const centre = new Vector3(
+      Math.round(eye.x / STEP) * STEP,
+      Math.round(eye.y / STEP) * STEP,
+      Math.round(eye.z / STEP) * STEP,
+    );
+    const of = `${centre.toArray().join()}`;
+    let map = this.maps.get(index);
+    if (!map) this.maps.set(index, (map = { target: makeTarget(), matrix: new Matrix4(), of: '' }));
+    if (map.of !== of) {
+      this.draw(model, centre, index, map);
+      map.of = of;
+    }
+    this.uniforms.shadowMap.value = map.target.depthTexture;
+    (this.uniforms.shadowMatrix.value as Matrix4).copy(map.matrix);
+    (this.uniforms.shadowCentre.value as Vector3).copy(centre);
+  }
+
+  dispose(): void {
+    for (const { target } of this.maps.values()) {
+      target.depthTexture?.dispose();
+      target.dispose();
+    }
+    this.maps.clear();
+    this.depthOnly.dispose();
+  }
+
+  private draw(
+    model: Group,
+    centre: Vector3,
+    index: number,
+    map: { target: WebGLRenderTarget; matrix: Matrix4 },
+  ): void {
+    const { camera, renderer } = this;
+    camera.position.copy(centre).addScaledVector(this.pointOfDisc(index), 2 * REACH + 100);
+    camera.up.set(0, Math.abs(this.sun.y) > 0.98 ? 0 : 1, Math.abs(this.sun.y) > 0.98 ? 1 : 0);
+    camera.lookAt(centre);
+    camera.updateMatrixWorld(true);
+    map.matrix.multiplyMatrices(camera.projectionMatrix, camera.matrixWorldInverse);
+    // Light goes through glass, and lines have no body.
+    const left: { child: Mesh; visible: boolean }[] = [];
+    for (const child of model.children as Mesh[]) {
+      left.push({ child, visible: child.visible });
+      child.visible = child instanceof Mesh && !(child.material as Material).transparent;
+    }
+    const parent = model.parent;
+    this.scene.add(model);
+    renderer.setRenderTarget(map.target);
+    renderer.clear();
+    renderer.render(this.scene, camera);
+    for (const { child, visible } of left) child.visible = visible;
+    parent?.add(model);
+  }
+
+  /** A direction within the sun's disc, evenly spread by the golden angle. */
+  private pointOfDisc(index: number): Vector3 {
+    const radius = HALF_DISC * HAZE * Math.sqrt((index + 0.5) / MOST_MAPS);
+    const turn = index * 2.399963229728653;
+    const side = new Vector3(0, 1, 0).cross(this.sun);
+    if (side.lengthSq() < 1e-6) side.set(1, 0, 0);
+    side.normalize();
+    const up = new Vector3().crossVectors(this.sun, side);
+    return this.sun
+      .clone()
+      .addScaledVector(side, radius * Math.cos(turn))
+      .addScaledVector(up, radius * Math.sin(turn))
+      .normalize();
+  }
+}
+
+function makeTarget(): WebGLRenderTarget {
+  const depthTexture = new DepthTexture(SIDE, SIDE, UnsignedIntType);
+  depthTexture.minFilter = NearestFilter;
+  depthTexture.magFilter = NearestFilter;
+  return new WebGLRenderTarget(SIDE, SIDE, { depthTexture, minFilter: NearestFilter, magFilter: NearestFilter });
+}

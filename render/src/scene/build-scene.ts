@@ -1,0 +1,116 @@
+import type { Look } from '@eskovan/core/document';
+import { countTriangles, type SceneModel } from '@eskovan/core/format';
+import { daylight } from '@eskovan/core/survey';
+import {
+  BufferAttribute,
+  BufferGeometry,
+  DoubleSide,
+  FrontSide,
+  Group,
+  LineSegments,
+  Mesh,
+  MeshBasicMaterial,
+  type Material,
+  type ShaderMaterial,
+  type Texture,
+} from 'three';
+import { addPart, cellFor, type Chunk } from './chunks.ts';
+import { makeFinish, type ShadowUniforms } from './finish.ts';
+import { buildLineWork } from './line-work.ts';
+import { makeLevels } from './stand-in.ts';
+import { decodeTexture } from './textures.ts';
+
+export interface SceneOptions {
+  look: Look;
+  /** Stops; lines on paper have none. */
+  exposure: number;
+  /** Unit vector towards the sun. */
+  sun: readonly [number, number, number];
+  /** For finished pictures: draws the sun with a shadow from a map, which these uniforms hand over. */
+  shadow?: ShadowUniforms;
+}
+
+/**
+ * Builds what is drawn: geometry merged by look and plan cell, colours finished per vertex.
+ * Textured materials keep their texture and get the light as vertex colour. Copies of one mesh are not instanced:
+ * each has light of its own.
+ */
+export async function buildScene(model: SceneModel, { look, exposure, sun, shadow }: SceneOptions): Promise<Group> {
+  const textures = await Promise.all(model.textures.map(decodeTexture));
+  const day = daylight(sun);
+  const line = look === 'line';
+  const chunks = new Map<string, Chunk>();
+  const total = countTriangles(model);
+  const gain = line ? 1 : 2 ** exposure;
+  const cell = cellFor(model.parts, total);
+  for (const part of model.parts) {
+    const material = model.materials[part.material]!;
+    const finish = shadow !== undefined && !line && material.opacity > 0.99;
+    addPart(part, material, { day, flat: line && material.opacity > 0.9, finish, cell, gain }, chunks);
+  }
+  const looks = new Map<string, Material>();
+  const group = new Group();
+  for (const [key, chunk] of chunks) {
+    let material = looks.get(chunk.look);
+    if (!material) looks.set(chunk.look, (material = makeMaterial(chunk, textures, line, shadow)));
+    const mesh = new Mesh(makeGeometry(chunk), material);
+    mesh.matrixAutoUpdate = false;
+    mesh.userData['reach'] = chunk.reach;
+    mesh.userData['levels'] = await makeLevels(mesh.geometry, total);
+    if (material.transparent) mesh.renderOrder = 1;
+    group.add(mesh);
+    chunks.delete(key);
+  }
+  if (line) group.add(...buildLineWork(model).children);
+  return group;
+}
+
+/** Frees everything that {@link buildScene} put on the graphics card. */
+export function disposeScene(group: Group): void {
+  group.traverse((object) => {
+    if (!(object instanceof Mesh || object instanceof LineSegments)) return;
+    (object.geometry as BufferGeometry).dispose();
+    const material = object.material as MeshBasicMaterial | ShaderMaterial;
+    if ('map' in material) material.map?.dispose();
+    else (material.uniforms['cover']?.value as Texture | null)?.dispose();
+    material.dispose();
+  });
+}
+
+function makeMaterial(
+  { look, finish }: Chunk,
+  textures: readonly (Texture | null)[],
+  behindLines: boolean,
+  shadow: ShadowUniforms | undefined,
+): Material {
+  const [body, sides, cover] = look.split('|') as [string, string, string];
+  const texture = cover.startsWith('texture:') ? textures[Number(cover.slice(8))] : null;
+  const glass = body.startsWith('glass:');
+  if (finish && shadow) return makeFinish(shadow, sides === 'double', texture ?? null);
+  return new MeshBasicMaterial({
+    vertexColors: true,
+    fog: false,
+    side: sides === 'double' ? DoubleSide : FrontSide,
+    map: texture ?? null,
+    transparent: glass,
+    opacity: glass ? Number(body.slice(6)) / 100 : 1,
+    depthWrite: !glass,
+    // Lines lie on the surfaces that they bound: the surfaces step back a little.
+    polygonOffset: behindLines,
+    polygonOffsetFactor: 1.5,
+    polygonOffsetUnits: 2,
+  });
+}
+
+function makeGeometry(chunk: Chunk): BufferGeometry {
+  const geometry = new BufferGeometry();
+  const vertices = chunk.positions.length / 3;
+  geometry.setAttribute('position', new BufferAttribute(chunk.positions.done(), 3));
+  geometry.setAttribute('color', new BufferAttribute(chunk.colors.done(), 4, true));
+  if (chunk.look.includes('texture:')) geometry.setAttribute('uv', new BufferAttribute(chunk.uvs.done(), 2));
+  chunk.finish?.addTo(geometry);
+  const indices = chunk.indices.done();
+  geometry.setIndex(new BufferAttribute(vertices > 65_535 ? indices : Uint16Array.from(indices), 1));
+  geometry.computeBoundingSphere();
+  return geometry;
+}

@@ -1,0 +1,87 @@
+import { describe, expect, test } from '@jest/globals';
+import { PLAIN_MATERIAL, type ScenePart } from '@eskovan/core/format';
+import { daylight } from '@eskovan/core/survey';
+import { BoxGeometry, PlaneGeometry, type BufferGeometry } from 'three';
+import { addPart, cellFor, detailOf, lookOf, type Chunk } from './chunks.ts';
+import { sheen } from './sheen.ts';
+
+const part = (geometry: BufferGeometry, change: Partial<ScenePart> = {}): ScenePart => ({
+  name: 'Part',
+  material: 0,
+  positions: Float32Array.from(geometry.getAttribute('position').array),
+  normals: Float32Array.from(geometry.getAttribute('normal').array),
+  uvs: null,
+  light: null,
+  indices: Uint32Array.from(geometry.index!.array),
+  ...change,
+});
+const day = daylight([0, 1, 0]);
+const chunksOf = (parts: ScenePart[], material = PLAIN_MATERIAL, finish = false, gain = 1) => {
+  const chunks = new Map<string, Chunk>();
+  for (const one of parts) addPart(one, material, { day, flat: false, finish, cell: 8, gain }, chunks);
+  return [...chunks.values()];
+};
+const triangles = (chunks: Chunk[]) => chunks.reduce((sum, { indices }) => sum + indices.length / 3, 0);
+
+describe('merging for drawing', () => {
+  test('keeps every triangle, whatever cells it falls into', () => {
+    const floor = part(new PlaneGeometry(40, 40, 20, 20).rotateX(-Math.PI / 2));
+    const chunks = chunksOf([floor, part(new BoxGeometry(1, 1, 1))]);
+    expect(triangles(chunks)).toBe(800 + 12);
+    expect(chunks.length).toBeGreaterThan(20);
+    for (const { positions, indices } of chunks)
+      for (const index of indices.done()) expect(index).toBeLessThan(positions.length / 3);
+  });
+
+  test('puts what looks alike and lies together into one', () => {
+    expect(
+      chunksOf([part(new BoxGeometry(2, 2, 2).translate(4, 1, 4)), part(new BoxGeometry(2, 2, 2).translate(3, 1, 3))]),
+    ).toHaveLength(1);
+  });
+
+  test('small things have a short reach, large ones none', () => {
+    expect(detailOf(0.05).reach).toBeLessThan(detailOf(0.3).reach);
+    expect(detailOf(2).reach).toBe(Infinity);
+  });
+
+  test('a site of a million triangles gets fewer, larger cells', () => {
+    const wide = part(new PlaneGeometry(400, 400).rotateX(-Math.PI / 2));
+    expect(cellFor([wide], 1_000)).toBe(8);
+    expect(cellFor([wide], 1_000_000)).toBeGreaterThan(20);
+  });
+
+  test('baked light, sun and vertex colours make the colour', () => {
+    const geometry = new PlaneGeometry(2, 2).rotateX(-Math.PI / 2);
+    const lit = (sun: number, colors: Float32Array | null) =>
+      chunksOf([
+        part(geometry, {
+          light: { ambient: new Float32Array(12).fill(0.4), sun: new Float32Array(4).fill(sun) },
+          colors,
+        }),
+      ])[0]!.colors.done()[0]!;
+    expect(lit(1, null)).toBeGreaterThan(lit(0, null));
+    expect(lit(1, new Float32Array(12).fill(0.2))).toBeLessThan(lit(1, null));
+    const dark = { light: { ambient: new Float32Array(12).fill(0.1), sun: new Float32Array(4) } };
+    const one = chunksOf([part(geometry, dark)])[0]!.colors.done()[0]!;
+    expect(chunksOf([part(geometry, dark)], PLAIN_MATERIAL, false, 2)[0]!.colors.done()[0]!).toBeGreaterThan(one);
+    const [finished] = chunksOf(
+      [part(geometry, { light: { ambient: new Float32Array(12).fill(0.4), sun: new Float32Array(4).fill(1) } })],
+      PLAIN_MATERIAL,
+      true,
+    );
+    expect(finished!.finish).not.toBeNull();
+  });
+
+  test('a look tells glass, sides and textures apart', () => {
+    expect(lookOf(PLAIN_MATERIAL)).toBe('solid|double|plain');
+    expect(lookOf({ ...PLAIN_MATERIAL, opacity: 0.2, doubleSided: false })).toBe('glass:20|single|plain');
+    expect(lookOf({ ...PLAIN_MATERIAL, texture: 3 })).toBe('solid|double|texture:3');
+  });
+
+  test('metal is bright where it faces the light of the room, dark aside; plaster is not', () => {
+    const normals = Float32Array.of(0.45, 0.76, 0.47, 1, 0, -0.2);
+    expect(sheen(0.9, normals, 0)).toBeGreaterThan(1.5);
+    expect(sheen(0.9, normals, 1)).toBeLessThan(1);
+    expect(sheen(0, normals, 0)).toBe(1);
+  });
+});

@@ -1,0 +1,186 @@
+import type { SceneMaterial, ScenePart } from '@eskovan/core/format';
+import { cornerNormal, planWidth } from '@eskovan/core/geometry';
+import type { Daylight } from '@eskovan/core/survey';
+import { FinishData } from './finish-data.ts';
+import { bytes, floats, integers, type Growing } from './growing.ts';
+import { sheen } from './sheen.ts';
+import { displayByte } from './tone.ts';
+
+/** Side of the plan cells that geometry is merged by: about a room, so that what lies behind the eye is left out. */
+const CHUNK = 8;
+/** Parts wider than this (a landscape) are cut into fewer, larger cells, metres. */
+const WIDE = 60;
+const WIDE_CHUNK = 90;
+
+/**
+ * Detail by the size of its triangles (side of a square of their area): up to `size` metres it is left out of moving
+ * pictures beyond `reach` metres, where it would be a few pixels. Resting and finished pictures have all of it.
+ */
+const DETAIL = [
+  { size: 0.1, reach: 5 },
+  { size: 0.25, reach: 10 },
+  { size: 0.6, reach: 16 },
+] as const;
+
+/** Everything with one look inside one cell, collected before it becomes one mesh. */
+export interface Chunk {
+  look: string;
+  positions: Growing<Float32Array>;
+  /** Four bytes a vertex, display values. */
+  colors: Growing<Uint8Array>;
+  uvs: Growing<Float32Array>;
+  indices: Growing<Uint32Array>;
+  /** For finished pictures, where the sun's shadow is drawn anew; see `finish.ts`. Null in the working view. */
+  finish: FinishData | null;
+  /** Distance beyond which moving pictures leave it out, metres. */
+  reach: number;
+}
+
+/** A look names everything that needs a material of its own. */
+export function lookOf(material: SceneMaterial): string {
+  return [
+    material.opacity < 0.99 ? `glass:${Math.round(material.opacity * 100)}` : 'solid',
+    material.doubleSided ? 'double' : 'single',
+    material.texture === null ? 'plain' : `texture:${material.texture}`,
+  ].join('|');
+}
+
+/** Class of detail of something of a size in metres, and the distance to which moving pictures show it. */
+export function detailOf(size: number): { detail: number; reach: number } {
+  const detail = DETAIL.findIndex((step) => size < step.size);
+  return { detail, reach: DETAIL[detail]?.reach ?? Infinity };
+}
+
+/** Side of the cells that a part is cut into, metres; a heavy site asks for larger ones, or it has too many. */
+export const cellSide = (p: Float32Array, least = CHUNK): number => (planWidth(p) > WIDE ? WIDE_CHUNK : least);
+
+export interface ChunkOptions {
+  day: Daylight;
+  /** Draws paper, not light. */
+  flat: boolean;
+  /** Keeps what finished pictures need. */
+  finish: boolean;
+  /** Side of the cells, metres. */
+  cell: number;
+  /** Exposure: every radiance is multiplied by it. */
+  gain: number;
+}
+
+/** Puts a part's triangles into chunks, with the light of the day in their colours. */
+export function addPart(
+  part: ScenePart,
+  material: SceneMaterial,
+  { day, flat, finish, cell: cellOf, gain }: ChunkOptions,
+  chunks: Map<string, Chunk>,
+): void {
+  const look = lookOf(material);
+  const { positions: p, indices } = part;
+  const side = cellSide(p, cellOf);
+  const colors = colorsOf(part, material, day, flat, gain);
+  const uvs = material.texture === null ? null : part.uvs;
+  // Which vertex of the chunk at hand a vertex of the part has become; −1 where it has not been met yet.
+  const index = new Int32Array(p.length / 3).fill(-1);
+  for (const [cell, triangles] of byCell(part, side)) {
+    const key = `${look}|${side}|${cell}`;
+    let chunk = chunks.get(key);
+    if (!chunk) {
+      chunk = {
+        look,
+        positions: floats(),
+        colors: bytes(),
+        uvs: floats(),
+        indices: integers(),
+        finish: finish && part.light ? new FinishData() : null,
+        reach: REACHES[cell % 4]!,
+      };
+      chunks.set(key, chunk);
+    }
+    let next = chunk.positions.length / 3;
+    let to = chunk.indices.take(triangles.length * 3);
+    for (const t of triangles)
+      for (let corner = 0; corner < 3; corner += 1) {
+        const v = indices[t + corner]!;
+        if (index[v]! < 0) {
+          index[v] = next;
+          const at = chunk.positions.take(3);
+          const color = chunk.colors.take(4);
+          for (let k = 0; k < 3; k += 1) chunk.positions.array[at + k] = p[3 * v + k]!;
+          for (let k = 0; k < 4; k += 1) chunk.colors.array[color + k] = colors[4 * v + k]!;
+          chunk.finish?.add(part, material, day, gain, v);
+          if (material.texture !== null) {
+            const uv = chunk.uvs.take(2);
+            chunk.uvs.array[uv] = uvs?.[2 * v] ?? 0;
+            chunk.uvs.array[uv + 1] = uvs?.[2 * v + 1] ?? 0;
+          }
+          next += 1;
+        }
+        chunk.indices.array[to++] = index[v]!;
+      }
+    for (const t of triangles) for (let corner = 0; corner < 3; corner += 1) index[indices[t + corner]!] = -1;
+  }
+}
+
+const REACHES = [...DETAIL.map(({ reach }) => reach), Infinity];
+
+/** A part's triangles (offsets into its indices) by cell; the lowest two bits of a cell's number are its detail. */
+function byCell({ positions: p, indices }: ScenePart, side: number): Map<number, number[]> {
+  const cells = new Map<number, number[]>();
+  for (let t = 0; t < indices.length; t += 3) {
+    const a = 3 * indices[t]!;
+    const b = 3 * indices[t + 1]!;
+    const c = 3 * indices[t + 2]!;
+    const column = Math.floor((p[a]! + p[b]! + p[c]!) / (3 * side)) + 32_768;
+    const row = Math.floor((p[a + 2]! + p[b + 2]! + p[c + 2]!) / (3 * side)) + 32_768;
+    const { detail } = detailOf(sizeOf(p, indices, t));
+    const cell = (column * 65_536 + row) * 4 + (detail < 0 ? DETAIL.length : detail);
+    const list = cells.get(cell);
+    if (list) list.push(t);
+    else cells.set(cell, [t]);
+  }
+  return cells;
+}
+
+/** Side of a square with a triangle's area, metres. */
+function sizeOf(p: Float32Array, indices: Uint32Array, t: number): number {
+  cornerNormal(p, 3 * indices[t]!, 3 * indices[t + 1]!, 3 * indices[t + 2]!, normal);
+  return Math.sqrt(Math.hypot(normal[0]!, normal[1]!, normal[2]!));
+}
+const normal = new Float64Array(3);
+
+/** Cells wide that a site of very many triangles is cut into, at most: each cell is a few calls to draw. */
+const MOST_CELLS = 14;
+const MANY_TRIANGLES = 200_000;
+
+/** Side of the cells for a whole site, metres. */
+export function cellFor(parts: readonly ScenePart[], triangles: number): number {
+  if (triangles < MANY_TRIANGLES) return CHUNK;
+  return Math.max(CHUNK, ...parts.map(({ positions }) => planWidth(positions) / MOST_CELLS));
+}
+
+/** Colours of a part's vertices ready for the display, four bytes each. */
+function colorsOf(part: ScenePart, material: SceneMaterial, day: Daylight, flat: boolean, gain: number): Uint8Array {
+  const count = part.positions.length / 3;
+  const out = new Uint8Array(4 * count);
+  for (let v = 0; v < count; v += 1) {
+    const metal = sheen(material.metalness, part.normals, v);
+    for (let k = 0; k < 3; k += 1) {
+      const light = part.light
+        ? part.light.ambient[3 * v + k]! + day.sun[k]! * part.light.sun[v]!
+        : plainLight(part.normals, v);
+      const base = (material.texture === null ? material.color[k]! : 1) * (part.colors?.[3 * v + k] ?? 1);
+      // Paper keeps a breath of shade, so that walls and floors stay apart.
+      const shown = flat ? 0.82 + 0.18 * Math.min(1.2, light) : light * metal;
+      out[4 * v + k] = displayByte(gain * (base * shown + 1.6 * material.emissive[k]!));
+    }
+    out[4 * v + 3] = 255;
+  }
+  return out;
+}
+
+/** Light for a model whose own has not been computed yet: brighter above, a side to the sun. */
+function plainLight(normals: Float32Array, v: number): number {
+  const x = normals[3 * v]!;
+  const y = normals[3 * v + 1]!;
+  const z = normals[3 * v + 2]!;
+  return 0.62 + 0.22 * y + 0.2 * Math.max(0, -0.53 * x + 0.559 * y + 0.638 * z);
+}

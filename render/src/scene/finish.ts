@@ -1,0 +1,85 @@
+import { DoubleSide, FrontSide, ShaderMaterial, type IUniform, type Texture } from 'three';
+import { MOST_AMBIENT, MOST_SUN } from './finish-data.ts';
+import { TONE_GLSL } from './tone.ts';
+
+const vertexShader = `
+  attribute vec4 ambient;
+  attribute vec4 sunlit;
+  attribute vec4 facing;
+  uniform mat4 shadowMatrix;
+  uniform vec3 sun;
+  uniform vec3 shadowCentre;
+  varying vec3 vAmbient;
+  varying vec3 vSun;
+  varying vec3 vShadow;
+  varying vec3 vFacing;
+  varying float vBaked;
+  varying float vFar;
+  varying vec2 vUv;
+  void main() {
+    vFacing = facing.xyz * 2.0 - 1.0;
+    vAmbient = ambient.rgb * ambient.rgb * ${MOST_AMBIENT.toFixed(1)};
+    vSun = sunlit.rgb * sunlit.rgb * ${MOST_SUN.toFixed(1)};
+    vBaked = ambient.a;
+    vFar = distance(position, shadowCentre);
+    // A little off the surface along its normal: it must not shade itself.
+    vShadow = (shadowMatrix * vec4(position + normalize(vFacing) * 0.035, 1.0)).xyz * 0.5 + 0.5;
+    #ifdef USE_COVER
+      vUv = uv;
+    #endif
+    gl_Position = projectionMatrix * viewMatrix * vec4(position, 1.0);
+  }`;
+
+const fragmentShader = `
+  precision highp float;
+  uniform sampler2D shadowMap;
+  uniform sampler2D cover;
+  uniform float shadowTexel;
+  uniform float shadowReach;
+  uniform vec3 sun;
+  varying vec3 vAmbient;
+  varying vec3 vSun;
+  varying vec3 vShadow;
+  varying vec3 vFacing;
+  varying float vBaked;
+  varying float vFar;
+  varying vec2 vUv;
+  ${TONE_GLSL}
+  float seen(vec2 at, float depth) { return step(depth, texture2D(shadowMap, at).r); }
+  void main() {
+    float cosine = max(0.0, dot(normalize(vFacing), sun));
+    float open = vBaked;
+    float near = 1.0 - smoothstep(0.82 * shadowReach, shadowReach, vFar);
+    if (near > 0.0 && cosine > 0.0) {
+      float depth = vShadow.z - 0.0004;
+      // Four neighbours, weighed by where between them the point lies.
+      vec2 texel = vShadow.xy / shadowTexel - 0.5;
+      vec2 part = fract(texel);
+      vec2 at = (floor(texel) + 0.5) * shadowTexel;
+      float a = mix(seen(at, depth), seen(at + vec2(shadowTexel, 0.0), depth), part.x);
+      float b = mix(seen(at + vec2(0.0, shadowTexel), depth), seen(at + vec2(shadowTexel), depth), part.x);
+      open = mix(vBaked, cosine * mix(a, b, part.y), near);
+    } else if (near > 0.0) open = mix(vBaked, 0.0, near);
+    vec3 shown = toDisplay(vAmbient + vSun * open);
+    #ifdef USE_COVER
+      shown *= texture2D(cover, vUv).rgb;
+    #endif
+    gl_FragColor = vec4(shown, 1.0);
+  }`;
+
+/** What all finished materials of a scene share: set once a sub-frame. */
+export type ShadowUniforms = Record<
+  'shadowMap' | 'shadowMatrix' | 'shadowCentre' | 'shadowTexel' | 'shadowReach' | 'sun',
+  IUniform
+>;
+
+/** The material of a finished picture: light without the sun from the bake, the sun with its shadow from a map. */
+export function makeFinish(shared: ShadowUniforms, doubleSided: boolean, cover: Texture | null): ShaderMaterial {
+  return new ShaderMaterial({
+    vertexShader,
+    fragmentShader,
+    side: doubleSided ? DoubleSide : FrontSide,
+    uniforms: { ...shared, cover: { value: cover } },
+    defines: cover ? { USE_COVER: '' } : {},
+  });
+}

@@ -1,0 +1,49 @@
+import type { SceneModel, ScenePart } from '@eskovan/core/format';
+import { BufferAttribute, BufferGeometry, Group, LineBasicMaterial, LineSegments } from 'three';
+import { cellSide, detailOf } from './chunks.ts';
+import { featureEdges, joinShapes } from './edges.ts';
+import { floats, type Growing } from './growing.ts';
+
+/** Ink of the lines, display value. */
+const INK = 0x26313c;
+
+/** The lines of a site, merged by plan cell and detail as its surfaces are. */
+export function buildLineWork(model: SceneModel): Group {
+  const cells = new Map<string, { lines: Growing<Float32Array>; reach: number }>();
+  const things = new Map<string, ScenePart[]>();
+  for (const part of model.parts) {
+    if (model.materials[part.material]!.opacity < 0.9) continue;
+    const key = `${part.model}\n${part.name}`;
+    things.set(key, [...(things.get(key) ?? []), part]);
+  }
+  for (const pieces of things.values()) {
+    const shape = joinShapes(pieces);
+    const side = cellSide(shape.positions);
+    const edges = featureEdges(shape);
+    for (let o = 0; o < edges.length; o += 6) {
+      const length = Math.hypot(
+        edges[o + 3]! - edges[o]!,
+        edges[o + 4]! - edges[o + 1]!,
+        edges[o + 5]! - edges[o + 2]!,
+      );
+      const { detail, reach } = detailOf(length);
+      const key = `${detail}|${side}|${Math.floor(edges[o]! / side)}|${Math.floor(edges[o + 2]! / side)}`;
+      let cell = cells.get(key);
+      if (!cell) cells.set(key, (cell = { lines: floats(), reach }));
+      const at = cell.lines.take(6);
+      for (let k = 0; k < 6; k += 1) cell.lines.array[at + k] = edges[o + k]!;
+    }
+  }
+  const material = new LineBasicMaterial({ color: INK, transparent: true, opacity: 0.62, fog: true });
+  const group = new Group();
+  for (const { lines, reach } of cells.values()) {
+    const geometry = new BufferGeometry();
+    geometry.setAttribute('position', new BufferAttribute(lines.done(), 3));
+    geometry.computeBoundingSphere();
+    const segments = new LineSegments(geometry, material);
+    segments.matrixAutoUpdate = false;
+    segments.userData['reach'] = reach;
+    group.add(segments);
+  }
+  return group;
+}

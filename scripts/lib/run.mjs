@@ -1,0 +1,30 @@
+import { spawn } from 'node:child_process';
+import { fileURLToPath } from 'node:url';
+
+export const ROOT = fileURLToPath(new URL('../..', import.meta.url)).replace(/\/$/, '');
+
+/** Runs a command with its output shown; resolves with the exit code, never rejects for it. */
+export function run(command, args, options = {}) {
+  return new Promise((resolve, reject) => {
+    const child = spawn(command, args, { cwd: ROOT, stdio: 'inherit', ...options });
+    child.once('error', reject);
+    child.once('exit', (code, signal) => resolve(code ?? (signal ? 1 : 0)));
+  });
+}
+
+/** Runs a command that must succeed. */
+export async function must(command, args, options = {}) {
+  const code = await run(command, args, options);
+  if (code !== 0) throw new Error(`${command} ${args.join(' ')} ended with code ${code}`);
+}
+
+/** Output of a command, or null when it fails or does not exist. */
+export function output(command, args, options = {}) {
+  return new Promise((resolve) => {
+    let text = '';
+    const child = spawn(command, args, { cwd: ROOT, stdio: ['ignore', 'pipe', 'ignore'], ...options });
+    child.stdout.on('data', (chunk) => (text += chunk));
+    child.once('error', () => resolve(null));
+    child.once('exit', (code) => resolve(code === 0 ? text : null));
+  });
+}

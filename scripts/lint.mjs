@@ -1,0 +1,43 @@
+// Types, lint, format, layers, unused code, names. Everything runs; the end says what failed.
+import { existsSync } from 'node:fs';
+import { join } from 'node:path';
+import { must, ROOT, run } from './lib/run.mjs';
+
+const CHECKS = [
+  ['types', ['npx', 'tsc', '-p', 'core']],
+  ['types', ['npx', 'tsc', '-p', 'render']],
+  ['types', ['npx', 'tsc', '-p', 'web']],
+  ['types', ['npx', 'tsc', '-p', 'server']],
+  ['types', ['npx', 'tsc', '-p', 'demo']],
+  ['types', ['npx', 'tsc', '-p', 'e2e']],
+  ['types', ['npx', 'tsc', '-p', 'bench']],
+  ['lint', ['npx', 'eslint', '.']],
+  ['format', ['npx', 'prettier', '--check', '--log-level', 'warn', '.']],
+  [
+    'layers',
+    [
+      'npx',
+      'depcruise',
+      '--config',
+      '.dependency-cruiser.mjs',
+      'core',
+      'render',
+      'web',
+      'server',
+      'demo',
+      'e2e',
+      'bench',
+    ],
+  ],
+  ['unused code', ['npx', 'knip']],
+];
+const names = join(ROOT, '../shared/tools/check-names.mjs');
+if (existsSync(names)) CHECKS.push(['names', ['node', names, '.']]);
+
+// Configurations read the demo's own settings, built.
+await must('npx', ['tsc', '-b', 'demo/tsconfig.build.json']);
+const failed = [];
+for (const [what, [command, ...args]] of CHECKS)
+  if ((await run(command, args)) !== 0) failed.push(`${what} (${args.slice(-1)})`);
+console.log(failed.length === 0 ? 'lint: all fine' : `lint: ${failed.join(', ')} failed`);
+process.exit(failed.length === 0 ? 0 : 1);

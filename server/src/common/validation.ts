@@ -1,0 +1,15 @@
+import { StandardSchemaValidationPipe } from '@nestjs/common';
+import { ProblemException } from './problem.ts';
+
+/** Refuses what does not fit its schema and names the field. */
+export const validationPipe = new StandardSchemaValidationPipe({
+  exceptionFactory: (issues) => {
+    const issue = issues[0];
+    const field = (issue?.path ?? []).map((key) => (typeof key === 'object' ? String(key.key) : String(key))).join('.');
+    return new ProblemException(422, {
+      code: 'invalid',
+      message: field ? `${field}: ${issue?.message}` : (issue?.message ?? 'The request does not fit.'),
+      ...(field ? { field } : {}),
+    });
+  },
+});

@@ -1,0 +1,104 @@
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import type { SiteBody } from '@eskovan/core/document';
+import { SiteModel } from '../database/rows.ts';
+import { FileStore } from '../file/file-store.ts';
+import { id, keepFile, makeProject } from '../testing/examples.ts';
+import { startTestApp, type TestApp } from '../testing/test-app.ts';
+
+let studio: TestApp;
+beforeAll(async () => {
+  studio = await startTestApp();
+});
+afterAll(() => studio.stop());
+
+const keyOf = (n: number) => n.toString(16).padStart(28, '0');
+
+async function siteBody(name = 'survey'): Promise<SiteBody> {
+  const file = await keepFile(studio.http, name, 'application/octet-stream');
+  return {
+    survey: file,
+    floor: file,
+    walkway: null,
+    scene: null,
+    bounds: { min: [0, 0, 0], max: [1, 1, 1] },
+    triangles: 12,
+    storeys: [{ name: 'Ground', elevation: 0, area: 20 }],
+  };
+}
+
+describe('the site of a project', () => {
+  test('is kept under what it was computed from, and given back', async () => {
+    const project = await makeProject(studio.http);
+    const path = `/api/projects/${project}/sites/${keyOf(1)}`;
+    await studio.http.get(path).expect(404);
+    const body = await siteBody();
+    expect((await studio.http.put(path).send(body).expect(200)).body).toEqual(body);
+    expect((await studio.http.get(path).expect(200)).body).toEqual(body);
+    await studio.http.get(`/api/projects/${project}/sites/${keyOf(2)}`).expect(404);
+  });
+
+  test('can be put again, lit', async () => {
+    const project = await makeProject(studio.http);
+    const path = `/api/projects/${project}/sites/${keyOf(1)}`;
+    const body = await siteBody();
+    await studio.http.put(path).send(body).expect(200);
+    await studio.http
+      .put(path)
+      .send({ ...body, scene: body.survey })
+      .expect(200);
+    expect((await studio.http.get(path)).body.scene).toEqual(body.survey);
+  });
+
+  test('two that put the same at once leave one', async () => {
+    const project = await makeProject(studio.http);
+    const path = `/api/projects/${project}/sites/${keyOf(3)}`;
+    const body = await siteBody();
+    const replies = await Promise.all([1, 2, 3, 4].map(() => studio.http.put(path).send(body)));
+    expect(replies.map(({ status }) => status)).toEqual([200, 200, 200, 200]);
+    expect(await SiteModel.count({ where: { projectId: project } })).toBe(1);
+  });
+
+  test('old ones go, those used last stay', async () => {
+    const project = await makeProject(studio.http);
+    const body = await siteBody();
+    for (let n = 1; n <= 6; n += 1) await studio.http.put(`/api/projects/${project}/sites/${keyOf(n)}`).send(body);
+    await studio.http.get(`/api/projects/${project}/sites/${keyOf(1)}`).expect(200);
+    await studio.http
+      .put(`/api/projects/${project}/sites/${keyOf(7)}`)
+      .send(body)
+      .expect(200);
+    await studio.http.get(`/api/projects/${project}/sites/${keyOf(1)}`).expect(200);
+    await studio.http.get(`/api/projects/${project}/sites/${keyOf(2)}`).expect(404);
+  });
+
+  test('is refused for projects, keys, files and shapes that are not', async () => {
+    const project = await makeProject(studio.http);
+    const body = await siteBody();
+    await studio.http
+      .put(`/api/projects/${id()}/sites/${keyOf(1)}`)
+      .send(body)
+      .expect(404);
+    await studio.http.put(`/api/projects/${project}/sites/not-a-key`).send(body).expect(422);
+    await studio.http
+      .put(`/api/projects/${project}/sites/${keyOf(1)}`)
+      .send({ ...body, triangles: -1 })
+      .expect(422);
+    const unknown = { sha256: 'f'.repeat(64), size: 1, mediaType: 'x/y' };
+    await studio.http
+      .put(`/api/projects/${project}/sites/${keyOf(1)}`)
+      .send({ ...body, floor: unknown })
+      .expect(422);
+    await studio.http.get(`/api/projects/${project}/sites/${keyOf(1)}`).expect(404);
+  });
+
+  test('its files are in use: sweeping leaves them', async () => {
+    const project = await makeProject(studio.http);
+    const body = await siteBody(`only in a site ${project}`);
+    await studio.http
+      .put(`/api/projects/${project}/sites/${keyOf(1)}`)
+      .send(body)
+      .expect(200);
+    await studio.app.get(FileStore).sweep(Date.now() + 48 * 3600 * 1000);
+    await studio.http.get(`/api/files/${body.survey.sha256}`).expect(200);
+  });
+});

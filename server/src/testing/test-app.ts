@@ -1,0 +1,61 @@
+import { mkdtemp, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import type { INestApplication } from '@nestjs/common';
+import pg from 'pg';
+import request, { type Agent } from 'supertest';
+import { createApp } from '../app.ts';
+import type { Config } from '../config.ts';
+
+export interface TestApp {
+  app: INestApplication;
+  http: Agent;
+  config: Config;
+  stop(): Promise<void>;
+}
+
+/** Address of the test database server; set by the test command, which starts one. */
+function databaseServer(): URL {
+  const url = process.env['ESKOVAN_TEST_DATABASE'];
+  if (!url) throw new Error('ESKOVAN_TEST_DATABASE is not set: run the tests with `npm test`');
+  return new URL(url);
+}
+
+async function inServer(sql: string): Promise<void> {
+  const client = new pg.Client({ connectionString: databaseServer().href });
+  await client.connect();
+  try {
+    await client.query(sql);
+  } finally {
+    await client.end();
+  }
+}
+
+/** A server of its own on a database and a folder of its own; both are gone afterwards. */
+export async function startTestApp(change: Partial<Config> = {}): Promise<TestApp> {
+  const name = `test_${crypto.randomUUID().replaceAll('-', '')}`;
+  await inServer(`CREATE DATABASE ${name}`);
+  const dataFolder = await mkdtemp(join(tmpdir(), 'eskovan-server-'));
+  const url = databaseServer();
+  url.pathname = `/${name}`;
+  const config: Config = {
+    databaseUrl: url.href,
+    dataFolder,
+    port: 0,
+    webFolder: null,
+    largestFile: 1024 ** 2,
+    ...change,
+  };
+  const app = await createApp(config, { quiet: true });
+  await app.listen(0, '127.0.0.1');
+  return {
+    app,
+    http: request.agent(`http://localhost:${(app.getHttpServer().address() as { port: number }).port}`),
+    config,
+    stop: async () => {
+      await app.close();
+      await inServer(`DROP DATABASE ${name} WITH (FORCE)`);
+      await rm(dataFolder, { recursive: true, force: true });
+    },
+  };
+}

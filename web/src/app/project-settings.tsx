@@ -1,0 +1,127 @@
+import type { ProjectBody, Rate } from '@eskovan/core/document';
+import { useState } from 'react';
+import { dispatch } from '../data/edits.ts';
+import { useProject } from '../data/use-project.ts';
+import { Button, Dialog, Line, NumberField, Select } from '../kit/index.ts';
+
+export const RATES: readonly { value: string; label: string; rate: Rate }[] = [
+  { value: '24/1', label: '24 frames/s', rate: { num: 24, den: 1 } },
+  { value: '25/1', label: '25 frames/s', rate: { num: 25, den: 1 } },
+  { value: '30000/1001', label: '29.97 frames/s', rate: { num: 30_000, den: 1001 } },
+  { value: '30/1', label: '30 frames/s', rate: { num: 30, den: 1 } },
+];
+
+const FRAMES = [
+  { value: '16:9', label: '16 : 9' },
+  { value: '3:2', label: '3 : 2' },
+  { value: '4:3', label: '4 : 3' },
+  { value: '1:1', label: '1 : 1' },
+  { value: '9:16', label: '9 : 16' },
+  { value: '2.39:1', label: '2.39 : 1' },
+] as const;
+
+const field = 'h-8 w-60 rounded-lg border border-rule bg-raised px-2.5 hover:border-ink-faint';
+
+/** What holds for the whole project. */
+export function ProjectSettings({ open, onClose }: { open: boolean; onClose: () => void }) {
+  const { project } = useProject();
+  return open ? <SettingsForm key={project.revision} onClose={onClose} /> : null;
+}
+
+function SettingsForm({ onClose }: { onClose: () => void }) {
+  const { project } = useProject();
+  const [name, setName] = useState(project.name);
+  const [body, setBody] = useState<ProjectBody>(project.body);
+  const wrong =
+    name.trim() === ''
+      ? 'A project needs a name.'
+      : name.trim().length > 120
+        ? 'A name has at most 120 characters.'
+        : null;
+  const save = () => {
+    if (wrong) return;
+    dispatch(project.id, 'Project settings', [
+      { op: 'change', kind: 'project', id: project.id, values: { name: name.trim(), body } },
+    ]);
+    onClose();
+  };
+  return (
+    <Dialog open onClose={onClose} title="Project settings">
+      <form
+        className="grid gap-1"
+        onSubmit={(event) => {
+          event.preventDefault();
+          save();
+        }}
+      >
+        <Line label={<label htmlFor="project-name">Name</label>}>
+          <input
+            id="project-name"
+            className={field}
+            value={name}
+            aria-invalid={wrong !== null}
+            onChange={(event) => setName(event.target.value)}
+          />
+        </Line>
+        {wrong && (
+          <p role="alert" className="text-right text-sm text-madder">
+            {wrong}
+          </p>
+        )}
+        <Line label={<label htmlFor="project-client">Client</label>}>
+          <input
+            id="project-client"
+            className={field}
+            maxLength={120}
+            value={body.client}
+            onChange={(event) => setBody({ ...body, client: event.target.value })}
+          />
+        </Line>
+        <Line label={<label htmlFor="project-round">Round</label>}>
+          <input
+            id="project-round"
+            className={field}
+            maxLength={60}
+            value={body.round}
+            onChange={(event) => setBody({ ...body, round: event.target.value })}
+          />
+        </Line>
+        <Line label="Frame rate">
+          <Select
+            label="Frame rate"
+            value={`${body.rate.num}/${body.rate.den}`}
+            options={RATES}
+            onChange={(value) => setBody({ ...body, rate: RATES.find((rate) => rate.value === value)!.rate })}
+          />
+        </Line>
+        <Line label="Frame">
+          <Select
+            label="Frame"
+            value={FRAMES.find(({ value }) => value === `${body.frame.width}:${body.frame.height}`)?.value ?? '16:9'}
+            options={FRAMES}
+            onChange={(value) => {
+              const [width, height] = value.split(':').map(Number) as [number, number];
+              setBody({ ...body, frame: { width, height } });
+            }}
+          />
+        </Line>
+        <NumberField
+          label="Eye height of new walks"
+          unit="m"
+          measure="length"
+          value={body.eyeHeight}
+          step={0.05}
+          min={0.3}
+          max={3}
+          onChange={(eyeHeight) => setBody({ ...body, eyeHeight })}
+        />
+        <div className="mt-3 flex justify-end gap-2">
+          <Button onClick={onClose}>Cancel</Button>
+          <Button tone="primary" type="submit">
+            Save settings
+          </Button>
+        </div>
+      </form>
+    </Dialog>
+  );
+}

@@ -1,0 +1,90 @@
+import { Moon, Redo2, Settings2, Sun, Undo2 } from 'lucide-react';
+import { useState } from 'react';
+import { Link, NavLink } from 'react-router';
+import { toast } from 'sonner';
+import { redo, undo, useEdits } from '../data/edits.ts';
+import { useProject } from '../data/use-project.ts';
+import { Button, cx, Hint } from '../kit/index.ts';
+import { Mark } from './mark.tsx';
+import { ProjectSettings } from './project-settings.tsx';
+import { SavedNote } from './saved-note.tsx';
+import { STAGES } from './stages.ts';
+import { applyTheme, currentTheme } from './theme.ts';
+
+export function undoWithWords(projectId: string): void {
+  const label = undo(projectId);
+  if (label) toast(`Undone: ${label}`, { duration: 1800 });
+}
+
+export function redoWithWords(projectId: string): void {
+  const label = redo(projectId);
+  if (label) toast(`Done again: ${label}`, { duration: 1800 });
+}
+
+/** Where we are, what is saved, undo and redo. */
+export function TopBar() {
+  const { project } = useProject();
+  const past = useEdits((state) => state.past[project.id]?.length ?? 0);
+  const future = useEdits((state) => state.future[project.id]?.length ?? 0);
+  const [settings, setSettings] = useState(false);
+  const [theme, setTheme] = useState(currentTheme());
+  const otherTheme = theme === 'day' ? 'evening' : 'day';
+  return (
+    <header className="flex h-[46px] shrink-0 items-center gap-3 border-b border-rule bg-paper px-3.5">
+      <Link to="/" aria-label="All projects" className="rounded-md p-0.5">
+        <Mark />
+      </Link>
+      <div className="flex max-w-80 min-w-0 items-baseline gap-1.5">
+        <h1 className="truncate text-[14px] font-semibold" title={project.name}>
+          {project.name}
+        </h1>
+        <span className="shrink-0 text-ink-faint">/ {project.body.round}</span>
+      </div>
+      <nav aria-label="Stages" className="ml-2 flex gap-0.5">
+        {STAGES.map((stage) => (
+          <NavLink
+            key={stage.path}
+            to={stage.path}
+            className={({ isActive }) =>
+              cx(
+                'rounded-lg px-3 py-1.5 font-medium transition-colors duration-150',
+                isActive ? 'bg-ink text-paper' : 'text-ink-soft hover:bg-ink/5 hover:text-ink',
+              )
+            }
+          >
+            {stage.label}
+          </NavLink>
+        ))}
+      </nav>
+      <div className="ml-auto flex items-center gap-2">
+        <SavedNote />
+        <Button icon={<Undo2 size={14} />} disabled={past === 0} onClick={() => undoWithWords(project.id)}>
+          Undo
+        </Button>
+        <Button icon={<Redo2 size={14} />} disabled={future === 0} onClick={() => redoWithWords(project.id)}>
+          Redo
+        </Button>
+        <Hint text={`Switch to ${otherTheme} colours`}>
+          <Button
+            tone="quiet"
+            icon={theme === 'day' ? <Moon size={15} /> : <Sun size={15} />}
+            aria-label={`Switch to ${otherTheme} colours`}
+            onClick={() => {
+              applyTheme(otherTheme);
+              setTheme(otherTheme);
+            }}
+          />
+        </Hint>
+        <Hint text="Project settings">
+          <Button
+            tone="quiet"
+            icon={<Settings2 size={15} />}
+            aria-label="Project settings"
+            onClick={() => setSettings(true)}
+          />
+        </Hint>
+      </div>
+      <ProjectSettings open={settings} onClose={() => setSettings(false)} />
+    </header>
+  );
+}

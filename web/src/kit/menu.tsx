@@ -1,0 +1,43 @@
+import { DropdownMenu } from 'radix-ui';
+import type { ReactNode } from 'react';
+import { cx } from './cx.ts';
+
+export interface MenuItem {
+  label: string;
+  icon?: ReactNode;
+  shortcut?: string;
+  danger?: boolean;
+  disabled?: boolean;
+  onSelect: () => void;
+}
+
+export function Menu({ trigger, items }: { trigger: ReactNode; items: readonly MenuItem[] }) {
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger asChild>{trigger}</DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content
+          align="end"
+          sideOffset={4}
+          className="z-50 min-w-40 rounded-[10px] border border-rule bg-raised p-1 shadow-lift"
+        >
+          {items.map((item) => (
+            <DropdownMenu.Item
+              key={item.label}
+              disabled={item.disabled ?? false}
+              onSelect={item.onSelect}
+              className={cx(
+                'flex h-7 items-center gap-2 rounded-md px-2 outline-none data-[disabled]:opacity-45 data-[highlighted]:bg-lagoon-wash',
+                item.danger && 'text-madder',
+              )}
+            >
+              {item.icon}
+              <span className="grow">{item.label}</span>
+              {item.shortcut && <kbd className="font-mono text-xs text-ink-faint">{item.shortcut}</kbd>}
+            </DropdownMenu.Item>
+          ))}
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}

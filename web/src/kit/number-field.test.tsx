@@ -1,0 +1,81 @@
+import { afterEach, describe, expect, test } from '@jest/globals';
+import { cleanup, render, screen } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { useState } from 'react';
+import { readNumber } from './number-entry.ts';
+import { NumberField } from './number-field.tsx';
+
+describe('reading numbers', () => {
+  test.each([
+    ['1.5', 'length', 1.5],
+    ['1,5', 'length', 1.5],
+    ['1.5m', 'length', 1.5],
+    ['150 cm', 'length', 1.5],
+    ['5\'6"', 'length', 1.6764],
+    ['2 ft', 'length', 0.6096],
+    ['24mm', 'millimetre', 24],
+    ['2.4 cm', 'millimetre', 24],
+    ['3s', 'time', 3],
+    ['72f', 'time', 3],
+    ['1 min + 30 s', 'time', 90],
+    ['4.32 km/h', 'speed', 1.2],
+    ['(1 + 2) * 3 / 2', 'plain', 4.5],
+    ['-2 − -3', 'plain', 1],
+    ['1.2m + 35cm', 'length', 1.55],
+    ['90°', 'angle', 90],
+  ] as const)('%s (%s) is %d', (text, measure, expected) => {
+    expect(readNumber(text, measure, 24)).toBeCloseTo(expected, 6);
+  });
+
+  test.each(['', 'fast', '1 +', '(1', '1 2', '1/0', '5 kg', '--', 'NaN', 'Infinity', 'alert(1)'])(
+    '“%s” is no number',
+    (text) => {
+      expect(readNumber(text, 'length')).toBeNull();
+    },
+  );
+});
+
+function Field({ start }: { start: number }) {
+  const [value, setValue] = useState(start);
+  return (
+    <NumberField
+      label="Eye height"
+      unit="m"
+      measure="length"
+      value={value}
+      step={0.05}
+      min={0.3}
+      max={3}
+      onChange={setValue}
+    />
+  );
+}
+
+describe('the field', () => {
+  afterEach(cleanup);
+  const field = () => screen.getByLabelText<HTMLInputElement>('Eye height, m');
+
+  test('takes units, keeps within its limits, and steps with the arrows', async () => {
+    const user = userEvent.setup();
+    render(<Field start={1.6} />);
+    await user.clear(field());
+    await user.type(field(), '175cm{Enter}');
+    expect(field().value).toBe('1.75');
+    await user.type(field(), '{ArrowUp}');
+    expect(field().value).toBe('1.80');
+    await user.clear(field());
+    await user.type(field(), '99{Enter}');
+    expect(field().value).toBe('3.00');
+  });
+
+  test('says when it cannot read, keeps what was typed, and gives it back on Escape', async () => {
+    const user = userEvent.setup();
+    render(<Field start={1.6} />);
+    await user.clear(field());
+    await user.type(field(), 'tall{Enter}');
+    expect(field().getAttribute('aria-invalid')).toBe('true');
+    expect(field().value).toBe('tall');
+    await user.type(field(), '{Escape}');
+    expect(field().value).toBe('1.60');
+  });
+});

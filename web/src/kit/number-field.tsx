@@ -1,0 +1,123 @@
+import { useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
+import { cx } from './cx.ts';
+import { readNumber, type Measure } from './number-entry.ts';
+
+interface NumberFieldProps {
+  label: string;
+  value: number;
+  onChange: (value: number) => void;
+  measure?: Measure;
+  unit?: string;
+  /** What an arrow key adds; Shift makes it ten times as much. */
+  step?: number;
+  min?: number;
+  max?: number;
+  digits?: number;
+  /** Frames per second, for times. */
+  frames?: number;
+  disabled?: boolean;
+  /** Hides the label in the layout; it still names the field. */
+  bare?: boolean;
+}
+
+/**
+ * A number with its unit. Takes arithmetic and units; arrow keys step it; dragging its label scrubs it; Escape
+ * brings back what was there.
+ */
+export function NumberField({
+  label,
+  value,
+  onChange,
+  measure = 'plain',
+  unit,
+  step = 0.1,
+  min = -Infinity,
+  max = Infinity,
+  digits = 2,
+  frames,
+  disabled,
+  bare,
+}: NumberFieldProps) {
+  const [typed, setTyped] = useState<string | null>(null);
+  const [wrong, setWrong] = useState(false);
+  const scrub = useRef<{ x: number; from: number } | null>(null);
+  const clamp = (n: number) => Math.min(max, Math.max(min, n));
+  const shown = typed ?? value.toFixed(digits);
+
+  const commit = () => {
+    if (typed === null) return;
+    const read = readNumber(typed, measure, frames);
+    if (read === null) {
+      setWrong(true);
+      return;
+    }
+    setTyped(null);
+    setWrong(false);
+    if (clamp(read) !== value) onChange(clamp(read));
+  };
+  const stepBy = (amount: number) => {
+    setTyped(null);
+    setWrong(false);
+    onChange(clamp(Number((value + amount).toFixed(6))));
+  };
+  const onKeyDown = (event: KeyboardEvent<HTMLInputElement>) => {
+    const size = step * (event.shiftKey ? 10 : 1);
+    if (event.key === 'ArrowUp') stepBy(size);
+    else if (event.key === 'ArrowDown') stepBy(-size);
+    else if (event.key === 'Enter') commit();
+    else if (event.key === 'Escape') {
+      setTyped(null);
+      setWrong(false);
+    } else return;
+    event.preventDefault();
+    event.stopPropagation();
+  };
+  const onPointerDown = (event: PointerEvent<HTMLSpanElement>) => {
+    if (disabled) return;
+    scrub.current = { x: event.clientX, from: value };
+    event.currentTarget.setPointerCapture(event.pointerId);
+  };
+  const onPointerMove = (event: PointerEvent<HTMLSpanElement>) => {
+    if (!scrub.current) return;
+    const moved = Math.round((event.clientX - scrub.current.x) / 4);
+    onChange(clamp(Number((scrub.current.from + moved * step).toFixed(6))));
+  };
+
+  return (
+    <span className="flex min-h-7 items-center justify-between gap-2">
+      {!bare && (
+        <span
+          aria-hidden
+          className="cursor-ew-resize text-ink-soft select-none"
+          onPointerDown={onPointerDown}
+          onPointerMove={onPointerMove}
+          onPointerUp={() => (scrub.current = null)}
+        >
+          {label}
+        </span>
+      )}
+      <span className="flex items-center gap-1">
+        <input
+          aria-label={unit ? `${label}, ${unit}` : label}
+          aria-invalid={wrong}
+          title={wrong ? 'This cannot be read as a number. Escape brings back the last one.' : undefined}
+          inputMode="decimal"
+          disabled={disabled}
+          value={shown}
+          onFocus={(event) => event.currentTarget.select()}
+          onChange={(event) => {
+            setTyped(event.currentTarget.value);
+            setWrong(false);
+          }}
+          onBlur={commit}
+          onKeyDown={onKeyDown}
+          className={cx(
+            'h-6.5 w-16 rounded-md border bg-raised px-1.5 text-right font-mono font-medium tabular-nums outline-offset-0 disabled:opacity-50',
+            wrong ? 'border-madder text-madder' : 'border-rule hover:border-ink-faint',
+          )}
+        />
+        {unit && <span className="min-w-6 font-mono text-ink-faint">{unit}</span>}
+      </span>
+    </span>
+  );
+}

@@ -1,0 +1,47 @@
+import { Check, ChevronDown } from 'lucide-react';
+import { Select as Radix } from 'radix-ui';
+
+interface SelectProps<T extends string> {
+  label: string;
+  value: T;
+  options: readonly { value: T; label: string }[];
+  onChange: (value: T) => void;
+}
+
+export function Select<T extends string>({ label, value, options, onChange }: SelectProps<T>) {
+  return (
+    <Radix.Root value={value} onValueChange={(next) => onChange(next as T)}>
+      <Radix.Trigger
+        aria-label={label}
+        className="inline-flex h-7 items-center gap-1 rounded-lg border border-rule bg-raised px-2 font-medium hover:border-ink-faint"
+      >
+        <Radix.Value />
+        <ChevronDown size={13} aria-hidden />
+      </Radix.Trigger>
+      <Radix.Portal>
+        <Radix.Content
+          position="popper"
+          sideOffset={4}
+          className="z-50 rounded-[10px] border border-rule bg-raised p-1 shadow-lift"
+        >
+          <Radix.Viewport>
+            {options.map((option) => (
+              <Radix.Item
+                key={option.value}
+                value={option.value}
+                className="flex h-7 items-center gap-2 rounded-md pr-3 pl-2 outline-none data-[highlighted]:bg-lagoon-wash"
+              >
+                <span className="w-3.5">
+                  <Radix.ItemIndicator>
+                    <Check size={13} aria-hidden />
+                  </Radix.ItemIndicator>
+                </span>
+                <Radix.ItemText>{option.label}</Radix.ItemText>
+              </Radix.Item>
+            ))}
+          </Radix.Viewport>
+        </Radix.Content>
+      </Radix.Portal>
+    </Radix.Root>
+  );
+}

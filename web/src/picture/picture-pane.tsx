@@ -1,0 +1,178 @@
+import type { CameraSample } from '@eskovan/core/move';
+import { useEffect, useRef, useState, type ReactNode } from 'react';
+import { useProject } from '../data/use-project.ts';
+import { useSize } from '../kit/index.ts';
+import { usePictureScene } from '../site/use-site.ts';
+import { drawPicture, loadPicture, usePictureState } from './client.ts';
+import { sceneKey } from './source.ts';
+import { PicturePump } from './pump.ts';
+import { useHands, type Hands } from './use-hands.ts';
+
+interface PicturePaneProps {
+  /** What to show; null shows nothing yet. */
+  sample: CameraSample | null;
+  /** How looking around changes the eye; absent: the picture only shows. */
+  hands?: Hands;
+  /** How dark it is outside the frame, 0…1. */
+  mask?: number;
+  guides?: boolean;
+  /** Another number asks for the picture to be drawn again: something in it that is not the model has changed. */
+  version?: number;
+  label: string;
+  children?: ReactNode;
+}
+
+/** How much of what lies just outside the frame is shown, as a part of the smaller side. */
+const MARGIN = 0.05;
+
+/** The frame as large as it fits, and the picture around it: a little larger, never larger than the pane. */
+function fit(width: number, height: number, aspect: number) {
+  const margin = Math.round(Math.min(width, height) * MARGIN);
+  const frameWidth = Math.max(16, Math.floor(Math.min(width - 2 * margin, (height - 2 * margin) * aspect)));
+  const frame = { width: frameWidth, height: Math.max(9, Math.round(frameWidth / aspect)) };
+  return { frame, picture: { width: frame.width + 2 * margin, height: frame.height + 2 * margin } };
+}
+
+/** Shows exactly what will be rendered, and around it, shaded, a little of what will not. */
+export function PicturePane({ sample, hands, mask = 0.72, guides, version = 0, label, children }: PicturePaneProps) {
+  const { project } = useProject();
+  const aspect = project.body.frame.width / project.body.frame.height;
+  const scene = usePictureScene();
+  const [projectOf, setProjectOf] = useState<string | null>(null);
+  const { loaded, loading, error } = usePictureState();
+  const box = useRef<HTMLDivElement>(null);
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const pump = useRef<PicturePump | null>(null);
+  const size = useSize(box);
+  const { frame, picture } = fit(size.width, size.height, aspect);
+
+  useEffect(() => {
+    if (scene) void loadPicture(scene);
+  }, [scene]);
+  const key = sceneKey(scene);
+  useEffect(() => {
+    if (loaded !== null && loaded === key) setProjectOf(project.id);
+  }, [loaded, key, project.id]);
+
+  useEffect(() => {
+    const context = canvas.current!.getContext('bitmaprenderer')!;
+    const made = new PicturePump({
+      draw: drawPicture,
+      show: (bitmap, sharp) => {
+        context.transferFromImageBitmap(bitmap);
+        if (canvas.current) {
+          canvas.current.dataset['sharp'] = String(sharp);
+          canvas.current.dataset['pictures'] = String(Number(canvas.current.dataset['pictures'] ?? 0) + 1);
+        }
+      },
+    });
+    pump.current = made;
+    return () => made.stop();
+  }, []);
+
+  // While a changed scene is being made ready, the one before goes on being shown.
+  const ready = scene !== null && loaded !== null && (loaded === key || projectOf === project.id);
+  useEffect(() => {
+    if (!ready || !sample || size.width < 32 || size.height < 32) return;
+    if (canvas.current) canvas.current.dataset['sharp'] = 'false';
+    pump.current?.show(sample, {
+      width: picture.width,
+      height: picture.height,
+      frame: { width: frame.width, height: frame.height },
+    });
+    // Sizes are compared by their numbers, not by the objects that carry them.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [ready, loaded, version, sample, size, frame.width, frame.height]);
+
+  const bind = useHands(box, hands, frame);
+  const placed = (what: { width: number; height: number }) => ({
+    left: (size.width - what.width) / 2,
+    top: (size.height - what.height) / 2,
+    width: what.width,
+    height: what.height,
+  });
+
+  return (
+    <div
+      ref={box}
+      {...bind}
+      tabIndex={hands ? 0 : -1}
+      role="group"
+      aria-label={label}
+      className="on-surround relative h-full w-full touch-none overflow-hidden bg-surround focus-visible:-outline-offset-2"
+    >
+      <canvas ref={canvas} className="absolute" style={placed(picture)} data-testid="picture-canvas" aria-hidden />
+      {size.width > 0 && (
+        <>
+          <Mask picture={placed(picture)} frame={placed(frame)} strength={mask} />
+          <div
+            aria-hidden
+            data-testid="frame"
+            className="pointer-events-none absolute outline outline-1 outline-white/35"
+            style={placed(frame)}
+          >
+            {guides && <Guides />}
+          </div>
+        </>
+      )}
+      {!ready && (
+        <p className="absolute inset-0 flex items-center justify-center text-surround-soft" role="status">
+          {error ?? (loading || !scene ? 'Bringing the picture…' : '')}
+        </p>
+      )}
+      {children}
+    </div>
+  );
+}
+
+interface Rectangle {
+  left: number;
+  top: number;
+  width: number;
+  height: number;
+}
+
+/** The shade outside the frame: four plain strips, which cost a weak machine least. */
+function Mask({ picture, frame, strength }: { picture: Rectangle; frame: Rectangle; strength: number }) {
+  const side = frame.left - picture.left;
+  const edge = frame.top - picture.top;
+  const strips: Rectangle[] = [
+    { ...picture, height: edge },
+    { ...picture, top: frame.top + frame.height, height: edge },
+    { left: picture.left, top: frame.top, width: side, height: frame.height },
+    { left: frame.left + frame.width, top: frame.top, width: side, height: frame.height },
+  ];
+  return strips.map((strip, i) => (
+    <div
+      key={i}
+      aria-hidden
+      className="pointer-events-none absolute"
+      style={{ ...strip, background: `rgb(28 33 38 / ${strength})` }}
+    />
+  ));
+}
+
+/** Thirds, and the title-safe 90 % of SMPTE ST 2046-1. */
+function Guides() {
+  return (
+    <svg className="h-full w-full" viewBox="0 0 100 100" preserveAspectRatio="none">
+      <g stroke="white" strokeOpacity="0.35" strokeWidth="1" vectorEffect="non-scaling-stroke" fill="none">
+        {[100 / 3, 200 / 3].map((at) => (
+          <g key={at}>
+            <line x1={at} x2={at} y1="0" y2="100" vectorEffect="non-scaling-stroke" />
+            <line y1={at} y2={at} x1="0" x2="100" vectorEffect="non-scaling-stroke" />
+          </g>
+        ))}
+        <rect
+          x="5"
+          y="5"
+          width="90"
+          height="90"
+          strokeDasharray="5 5"
+          strokeOpacity="0.5"
+          vectorEffect="non-scaling-stroke"
+        />
+      </g>
+    </svg>
+  );
+}

@@ -1,0 +1,96 @@
+import type { CameraSample } from '@eskovan/core/move';
+import type { PictureSize } from '@eskovan/render';
+
+type Draw = (
+  sample: CameraSample,
+  size: PictureSize,
+  subframes: number,
+) => Promise<{ bitmap: ImageBitmap; triangles: number }>;
+
+interface PumpOptions {
+  draw: Draw;
+  show: (bitmap: ImageBitmap, sharp: boolean) => void;
+}
+
+/** Rest after which the picture sharpens, milliseconds. */
+const REST = 150;
+/** A moving picture may take this long; slower, and it loses resolution, milliseconds. */
+const BUDGET = 55;
+const SCALES = [1, 0.75, 0.5, 0.35];
+const SHARP_SUBFRAMES = 6;
+
+/**
+ * Feeds one canvas: always the newest sample, never a queue. While samples keep coming the picture is drawn plainly,
+ * at a resolution that this machine can follow; when they stop it sharpens.
+ */
+export class PicturePump {
+  private wanted: { sample: CameraSample; size: PictureSize } | null = null;
+  private busy = false;
+  private scale = 0;
+  private timer: ReturnType<typeof setTimeout> | undefined;
+  private stopped = false;
+
+  constructor(private readonly options: PumpOptions) {}
+
+  show(sample: CameraSample, size: PictureSize): void {
+    this.wanted = { sample, size };
+    clearTimeout(this.timer);
+    if (!this.busy) void this.work();
+  }
+
+  stop(): void {
+    this.stopped = true;
+    clearTimeout(this.timer);
+  }
+
+  private async work(): Promise<void> {
+    this.busy = true;
+    let last: { sample: CameraSample; size: PictureSize } | null = null;
+    try {
+      while (this.wanted && !this.stopped) {
+        last = this.wanted;
+        this.wanted = null;
+        const started = performance.now();
+        const { bitmap } = await this.options.draw(last.sample, scaled(last.size, SCALES[this.scale]!), 1);
+        this.adapt(performance.now() - started);
+        this.put(bitmap, false);
+      }
+    } finally {
+      this.busy = false;
+    }
+    if (last) this.timer = setTimeout(() => void this.sharpen(last), REST);
+  }
+
+  private async sharpen(what: { sample: CameraSample; size: PictureSize }): Promise<void> {
+    if (this.wanted || this.stopped) return;
+    this.busy = true;
+    try {
+      const { bitmap } = await this.options.draw(what.sample, what.size, SHARP_SUBFRAMES);
+      // Something newer is on its way: the quick picture of that comes first.
+      if (this.wanted) bitmap.close();
+      else this.put(bitmap, true);
+    } finally {
+      this.busy = false;
+    }
+    if (this.wanted) void this.work();
+  }
+
+  private put(bitmap: ImageBitmap, sharp: boolean): void {
+    if (this.stopped) bitmap.close();
+    else this.options.show(bitmap, sharp);
+  }
+
+  private adapt(took: number): void {
+    if (took > BUDGET && this.scale < SCALES.length - 1) this.scale += 1;
+    else if (took < BUDGET * 0.35 && this.scale > 0) this.scale -= 1;
+  }
+}
+
+function scaled(size: PictureSize, by: number): PictureSize {
+  const part = (n: number) => Math.max(2, Math.round(n * by));
+  return {
+    width: part(size.width),
+    height: part(size.height),
+    ...(size.frame ? { frame: { width: part(size.frame.width), height: part(size.frame.height) } } : {}),
+  };
+}

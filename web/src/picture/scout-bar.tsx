@@ -1,0 +1,36 @@
+import type { Pose } from '@eskovan/core/document';
+import { Undo2 } from 'lucide-react';
+import { Button } from '../kit/index.ts';
+import { poseDistance } from './eye.ts';
+
+interface ScoutBarProps {
+  from: Pose;
+  scout: Pose;
+  name: string;
+  onBack: () => void;
+  onKeep: () => void;
+  onUpdate?: () => void;
+}
+
+/** Says that we are only looking, how far away, and how to get back. */
+export function ScoutBar({ from, scout, name, onBack, onKeep, onUpdate }: ScoutBarProps) {
+  const { metres, degrees } = poseDistance(from, scout);
+  return (
+    <div className="absolute inset-x-2.5 bottom-2 flex flex-wrap items-center gap-1.5 rounded-lg bg-surround/90 px-2 py-1.5 text-surround-ink">
+      <p role="status" className="min-w-0 flex-1 truncate text-sm">
+        Scouting {metres < 0.05 ? `${degrees.toFixed(0)}° off` : `${metres.toFixed(1)} m away from`} {name}
+      </p>
+      <Button tone="surround" small icon={<Undo2 size={13} />} onClick={onBack}>
+        Back
+      </Button>
+      {onUpdate && (
+        <Button tone="surround" small onClick={onUpdate}>
+          Update view
+        </Button>
+      )}
+      <Button tone="surround" small onClick={onKeep}>
+        {onUpdate ? 'Keep as new' : 'Keep view'}
+      </Button>
+    </div>
+  );
+}

@@ -1,0 +1,194 @@
+import type { Lens, Pose } from '@eskovan/core/document';
+import { viewAngles } from '@eskovan/core/optics';
+import { useEffect, useRef, type HTMLAttributes, type PointerEvent as ReactPointerEvent, type RefObject } from 'react';
+import { pickSurface } from './client.ts';
+import { approach, goRound, lookAround, rayThrough, slide, type Ground } from './eye.ts';
+
+/** What the hands may do to the eye. */
+export interface Hands {
+  /** The eye as it is now; asked at the start of every gesture. */
+  eye: () => Pose | null;
+  /** Where the hands have put it. Never a view or a move: the scout. */
+  onMove: (pose: Pose) => void;
+  lens: Lens;
+  ground: Ground | null;
+  eyeHeight: number;
+  /** A press that was no drag: what it met, or null. */
+  onPress?: (hit: Awaited<ReturnType<typeof pickSurface>>) => void;
+}
+
+/** Walking pace of the scout, m/s; Shift runs. */
+const WALK = 1.5;
+const RUN = 4;
+
+const KEYS: Record<string, readonly [forward: number, right: number, turn: number]> = {
+  KeyW: [1, 0, 0],
+  ArrowUp: [1, 0, 0],
+  KeyS: [-1, 0, 0],
+  ArrowDown: [-1, 0, 0],
+  KeyA: [0, -1, 0],
+  KeyD: [0, 1, 0],
+  ArrowLeft: [0, 0, 1],
+  ArrowRight: [0, 0, -1],
+};
+
+/**
+ * Left drag looks around, the wheel goes forward and back along the pointer, right drag goes round the point under
+ * it, Shift-drag slides; W A S D and the arrows walk on the floor.
+ */
+export function useHands(
+  box: RefObject<HTMLDivElement | null>,
+  hands: Hands | undefined,
+  frame: { width: number; height: number },
+): HTMLAttributes<HTMLDivElement> {
+  const latest = useRef({ hands, frame });
+  latest.current = { hands, frame };
+  const drag = useRef<{
+    x: number;
+    y: number;
+    mode: 'look' | 'slide' | 'round';
+    centre: [number, number, number] | null;
+    /** Pixels that the pointer has gone since it was pressed. */
+    way: number;
+  } | null>(null);
+
+  useWheel(box, latest);
+  const keys = useWalking(latest);
+  if (!hands) return {};
+
+  return {
+    ...keys,
+    onContextMenu: (event) => event.preventDefault(),
+    onPointerDown: (event) => {
+      if (event.target instanceof Element && event.target.closest('button, input, a, [role="menu"]')) return;
+      event.currentTarget.setPointerCapture(event.pointerId);
+      event.currentTarget.focus({ preventScroll: true });
+      const mode = event.button === 2 ? 'round' : event.shiftKey ? 'slide' : 'look';
+      drag.current = { x: event.clientX, y: event.clientY, mode, centre: null, way: 0 };
+      const eye = hands.eye();
+      if (mode !== 'round' || !eye) return;
+      const [x, y] = placeIn(event, frame);
+      const direction = rayThrough(eye, hands.lens, frame.width / frame.height, x, y);
+      const started = drag.current;
+      void pickSurface(eye.position, direction).then((hit) => {
+        // Nothing under the pointer: go round a point a few steps ahead.
+        started.centre =
+          hit?.point ?? (eye.position.map((value, k) => value + direction[k]! * 4) as [number, number, number]);
+      });
+    },
+    onPointerMove: (event) => {
+      const eye = drag.current && hands.eye();
+      if (!drag.current || !eye) return;
+      const [dx, dy] = [event.clientX - drag.current.x, event.clientY - drag.current.y];
+      drag.current.way += Math.hypot(dx, dy);
+      drag.current.x = event.clientX;
+      drag.current.y = event.clientY;
+      const perPixel = viewAngles(hands.lens, frame.width / frame.height).horizontal / frame.width;
+      if (drag.current.mode === 'look') hands.onMove(lookAround(eye, dx * perPixel, dy * perPixel));
+      else if (drag.current.mode === 'slide') hands.onMove(slide(eye, 0, -dx * 0.01, dy * 0.01));
+      else if (drag.current.centre) hands.onMove(goRound(eye, drag.current.centre, -dx * 0.006, -dy * 0.006));
+    },
+    onPointerUp: (event) => {
+      const done = drag.current;
+      drag.current = null;
+      const eye = hands.eye();
+      if (!done || !eye || !hands.onPress || done.mode !== 'look' || done.way > 4) return;
+      const [x, y] = placeIn(event, frame);
+      void pickSurface(eye.position, rayThrough(eye, hands.lens, frame.width / frame.height, x, y)).then(hands.onPress);
+    },
+    onPointerCancel: () => (drag.current = null),
+  };
+}
+
+/** Place of the pointer in the frame, −1…1. */
+function placeIn(
+  event: ReactPointerEvent<HTMLElement> | WheelEvent,
+  frame: { width: number; height: number },
+): [number, number] {
+  const box = (event.currentTarget as HTMLElement).getBoundingClientRect();
+  return [
+    (event.clientX - box.left - box.width / 2) / (frame.width / 2),
+    -(event.clientY - box.top - box.height / 2) / (frame.height / 2),
+  ];
+}
+
+type Latest = RefObject<{ hands: Hands | undefined; frame: { width: number; height: number } }>;
+
+function useWheel(box: RefObject<HTMLDivElement | null>, latest: Latest): void {
+  useEffect(() => {
+    const element = box.current;
+    const onWheel = (event: WheelEvent) => {
+      const { hands, frame } = latest.current;
+      const eye = hands?.eye();
+      if (!hands || !eye) return;
+      // The page must not scroll; React's own wheel listener could not say so.
+      event.preventDefault();
+      const [x, y] = placeIn(event, frame);
+      hands.onMove(approach(eye, rayThrough(eye, hands.lens, frame.width / frame.height, x, y), -event.deltaY * 0.004));
+    };
+    element?.addEventListener('wheel', onWheel, { passive: false });
+    return () => element?.removeEventListener('wheel', onWheel);
+  }, [box, latest]);
+}
+
+/** Walks as long as keys are down. */
+function useWalking(latest: Latest): HTMLAttributes<HTMLDivElement> {
+  const down = useRef(new Set<string>());
+  const loop = useRef(0);
+  const fast = useRef(false);
+
+  const stop = () => {
+    down.current.clear();
+    cancelAnimationFrame(loop.current);
+    loop.current = 0;
+  };
+  useEffect(() => stop, []);
+
+  const step = (before: number) => (now: number) => {
+    const { hands } = latest.current;
+    const eye = hands?.eye();
+    if (!hands || !eye || down.current.size === 0) {
+      loop.current = 0;
+      return;
+    }
+    const seconds = Math.min(0.1, (now - before) / 1000);
+    let [forward, right, turn] = [0, 0, 0];
+    for (const code of down.current) {
+      const [f, r, t] = KEYS[code]!;
+      forward += f;
+      right += r;
+      turn += t;
+    }
+    const way = (fast.current ? RUN : WALK) * seconds;
+    let pose = turn === 0 ? eye : lookAround(eye, turn * 1.1 * seconds, 0);
+    if (forward !== 0 || right !== 0)
+      pose = hands.ground
+        ? hands.ground.walk(pose, forward * way, right * way, hands.eyeHeight)
+        : slide(pose, forward * way, right * way, 0);
+    hands.onMove(pose);
+    loop.current = requestAnimationFrame(step(now));
+  };
+
+  return {
+    onKeyDown: (event) => {
+      fast.current = event.shiftKey;
+      if (
+        !(event.code in KEYS) ||
+        event.ctrlKey ||
+        event.metaKey ||
+        event.altKey ||
+        event.target !== event.currentTarget
+      )
+        return;
+      event.preventDefault();
+      event.stopPropagation();
+      down.current.add(event.code);
+      if (loop.current === 0) loop.current = requestAnimationFrame(step(performance.now()));
+    },
+    onKeyUp: (event) => {
+      fast.current = event.shiftKey;
+      down.current.delete(event.code);
+    },
+    onBlur: stop,
+  };
+}

@@ -1,0 +1,112 @@
+import type { CameraSample } from '@eskovan/core/move';
+import { anglesOf } from '@eskovan/core/geometry';
+import { viewAngles } from '@eskovan/core/optics';
+import { usePlan } from './plan.tsx';
+
+interface CameraMarkProps {
+  sample: CameraSample;
+  aspect: number;
+  /** A short name beside it. */
+  label?: string;
+  faint?: boolean;
+  onPress?: () => void;
+}
+
+/** The cone of view on the plan, metres long. */
+const REACH = 3.2;
+
+/** A camera on the plan: where it stands and what it sees. */
+export function CameraMark({ sample, aspect, label, faint, onPress }: CameraMarkProps) {
+  const { scale } = usePlan();
+  const [x, , z] = sample.position;
+  const { pan } = anglesOf(sample.orientation);
+  const half = viewAngles(sample.lens, aspect).horizontal / 2;
+  const edge = (angle: number) => `${x - REACH * Math.sin(angle)} ${z - REACH * Math.cos(angle)}`;
+  const r = 9 / scale;
+  const tip = [x - r * 0.75 * Math.sin(pan), z - r * 0.75 * Math.cos(pan)];
+  const wing = (turn: number) => `${x - r * 0.62 * Math.sin(pan + turn)} ${z - r * 0.62 * Math.cos(pan + turn)}`;
+  return (
+    <g
+      style={{ cursor: onPress ? 'pointer' : undefined, pointerEvents: onPress ? undefined : 'none' }}
+      onPointerDown={
+        onPress &&
+        ((event) => {
+          event.stopPropagation();
+          onPress();
+        })
+      }
+    >
+      <path
+        d={`M${x} ${z}L${edge(pan + half)}A${REACH} ${REACH} 0 0 1 ${edge(pan - half)}Z`}
+        fill={faint ? 'var(--ink-faint)' : 'var(--ochre)'}
+        fillOpacity={faint ? 0.12 : 0.22}
+        stroke={faint ? 'none' : 'var(--ochre)'}
+        strokeWidth={1}
+        strokeDasharray="3 3"
+        vectorEffect="non-scaling-stroke"
+      />
+      <circle
+        cx={x}
+        cy={z}
+        r={r}
+        fill={faint ? 'var(--paper)' : 'var(--ink)'}
+        stroke={faint ? 'var(--ink-soft)' : 'var(--paper)'}
+        strokeWidth={1.25}
+        vectorEffect="non-scaling-stroke"
+      />
+      {label ? (
+        <text
+          x={x}
+          y={z + 4 / scale}
+          fontSize={11 / scale}
+          textAnchor="middle"
+          fill={faint ? 'var(--ink)' : 'var(--paper)'}
+          fontWeight="600"
+        >
+          {label}
+        </text>
+      ) : (
+        <path d={`M${tip[0]} ${tip[1]}L${wing(2.3)}L${wing(-2.3)}Z`} fill="var(--ochre)" />
+      )}
+    </g>
+  );
+}
+
+/**
+ * The camera that moves: a small layer of its own, shifted and turned, so that following it redraws nothing of the
+ * plan.
+ */
+export function MovingCamera({ sample, aspect }: { sample: CameraSample; aspect: number }) {
+  const { scale, toScreen } = usePlan();
+  const [x, , z] = sample.position;
+  const [px, py] = toScreen(x, z);
+  const { pan } = anglesOf(sample.orientation);
+  const half = viewAngles(sample.lens, aspect).horizontal / 2;
+  const reach = Math.min(260, Math.max(34, REACH * scale));
+  const edge = (angle: number) => `${(-reach * Math.sin(angle)).toFixed(1)} ${(-reach * Math.cos(angle)).toFixed(1)}`;
+  return (
+    <div
+      aria-hidden
+      data-testid="moving-camera"
+      className="pointer-events-none absolute top-0 left-0 will-change-transform"
+      style={{ transform: `translate(${px.toFixed(2)}px, ${py.toFixed(2)}px) rotate(${-pan}rad)` }}
+    >
+      <svg
+        width={2 * reach}
+        height={reach + 12}
+        viewBox={`${-reach} ${-reach} ${2 * reach} ${reach + 12}`}
+        style={{ position: 'absolute', left: -reach, top: -reach }}
+      >
+        <path
+          d={`M0 0L${edge(half)}A${reach} ${reach} 0 0 1 ${edge(-half)}Z`}
+          fill="var(--ochre)"
+          fillOpacity="0.22"
+          stroke="var(--ochre)"
+          strokeDasharray="3 3"
+        />
+        <circle r="8.5" fill="var(--ink)" stroke="var(--paper)" strokeWidth="1.25" />
+        <path d="M0 -6L4.6 4L-4.6 4Z" fill="var(--ochre)" />
+      </svg>
+    </div>
+  );
+}

@@ -1,0 +1,94 @@
+import type { SurveyedStorey } from '@eskovan/core/survey';
+import { useEffect, useRef } from 'react';
+import type { Viewport } from './viewport.ts';
+
+interface LineWorkProps {
+  storey: SurveyedStorey | null;
+  view: Viewport;
+  width: number;
+  height: number;
+  /** Shows where a walker gets to. */
+  walkway?: boolean;
+}
+
+/** The drawn plan, on a canvas of its own: it is redrawn when it moves, not when something on it does. */
+export function LineWork({ storey, view, width, height, walkway = false }: LineWorkProps) {
+  const canvas = useRef<HTMLCanvasElement>(null);
+  useEffect(() => {
+    const element = canvas.current;
+    if (!element || width === 0) return;
+    const ratio = window.devicePixelRatio || 1;
+    element.width = Math.round(width * ratio);
+    element.height = Math.round(height * ratio);
+    const context = element.getContext('2d')!;
+    const style = getComputedStyle(element);
+    const color = (name: string) => style.getPropertyValue(name);
+    context.setTransform(
+      ratio * view.scale,
+      0,
+      0,
+      ratio * view.scale,
+      ratio * (width / 2 - view.x * view.scale),
+      ratio * (height / 2 - view.z * view.scale),
+    );
+    if (storey && walkway) drawWalkway(context, storey.walkway, color('--lagoon'));
+    if (storey)
+      draw(context, storey, view.scale, { ink: color('--wall'), soft: color('--ink-faint'), glass: color('--lagoon') });
+  }, [storey, view, width, height, walkway]);
+  return <canvas ref={canvas} aria-hidden className="absolute inset-0 h-full w-full" />;
+}
+
+interface Colors {
+  ink: string;
+  soft: string;
+  glass: string;
+}
+
+/** One fill of all triangles, so that their seams do not show. */
+function drawWalkway(context: CanvasRenderingContext2D, triangles: readonly number[], color: string): void {
+  context.beginPath();
+  for (let i = 0; i < triangles.length; i += 6) {
+    context.moveTo(triangles[i]!, triangles[i + 1]!);
+    context.lineTo(triangles[i + 2]!, triangles[i + 3]!);
+    context.lineTo(triangles[i + 4]!, triangles[i + 5]!);
+    context.closePath();
+  }
+  context.globalAlpha = 0.16;
+  context.fillStyle = color;
+  context.fill();
+  context.globalAlpha = 1;
+}
+
+function draw(context: CanvasRenderingContext2D, storey: SurveyedStorey, scale: number, colors: Colors): void {
+  const { cut, openCut, glass, below } = storey.plan;
+  const lines = (values: readonly number[]) => {
+    context.beginPath();
+    for (let i = 0; i < values.length; i += 4) {
+      context.moveTo(values[i]!, values[i + 1]!);
+      context.lineTo(values[i + 2]!, values[i + 3]!);
+    }
+    context.stroke();
+  };
+  context.lineCap = 'round';
+  context.strokeStyle = colors.soft;
+  context.globalAlpha = 0.5;
+  context.lineWidth = 0.75 / scale;
+  lines(below);
+  context.globalAlpha = 1;
+  context.strokeStyle = colors.glass;
+  context.lineWidth = 1.25 / scale;
+  lines(glass);
+  context.strokeStyle = colors.ink;
+  context.lineWidth = 1.5 / scale;
+  lines(openCut);
+  // What the cut goes through is one fill: walls that were built of pieces have no seams in a drawing.
+  context.fillStyle = colors.ink;
+  context.lineWidth = 0.6 / scale;
+  for (const loop of cut) {
+    context.beginPath();
+    for (let i = 0; i < loop.length; i += 2) context.lineTo(loop[i]!, loop[i + 1]!);
+    context.closePath();
+    context.fill('evenodd');
+    context.stroke();
+  }
+}

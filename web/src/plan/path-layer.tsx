@@ -1,0 +1,196 @@
+import type { PathNode, Walk } from '@eskovan/core/document';
+import { PlanCurve, STRIDE } from '@eskovan/core/path';
+import { useMemo, useRef, type KeyboardEvent, type PointerEvent } from 'react';
+import { usePlan } from './plan.tsx';
+
+interface PathLayerProps {
+  walk: Walk;
+  /** Height of the storey shown, metres; nodes of other storeys are drawn faint. */
+  elevation: number;
+  selectedNode: string | null;
+  /** Only shows: presses go through to the plan (while drawing). */
+  passive?: boolean;
+  onSelectNode: (id: string | null) => void;
+  /** While dragging; `done` is the last call of a drag. */
+  onMoveNode: (id: string, x: number, z: number, done: boolean) => void;
+  onDeleteNode: (id: string) => void;
+  onToggleNode: (id: string) => void;
+  /** A press on the line between nodes. */
+  onPressPath: (x: number, z: number) => void;
+  onInsert: (x: number, z: number) => void;
+  /** Stretches to mark as wrong, as SVG path data. */
+  marked?: string;
+}
+
+/** Nodes within this of the storey belong to it, metres. */
+const SAME_STOREY = 1.6;
+
+/** SVG path data of a chain of Béziers: the very curve the camera walks. */
+export function chainToSvg(chain: Float64Array): string {
+  let d = '';
+  for (let o = 0; o < chain.length; o += STRIDE) {
+    if (o === 0 || chain[o] !== chain[o - 2] || chain[o + 1] !== chain[o - 1]) d += `M${chain[o]} ${chain[o + 1]}`;
+    d += `C${chain[o + 2]} ${chain[o + 3]} ${chain[o + 4]} ${chain[o + 5]} ${chain[o + 6]} ${chain[o + 7]}`;
+  }
+  return d;
+}
+
+const onStorey = (node: PathNode, elevation: number) => Math.abs(node.y - elevation) < SAME_STOREY;
+
+/** The path of a walk with its nodes. */
+export function PathLayer(props: PathLayerProps) {
+  const { walk, elevation, selectedNode } = props;
+  const { scale, at } = usePlan();
+  const curve = useMemo(() => new PlanCurve(walk.path), [walk.path]);
+  const { near, far } = useMemo(
+    () => splitByStorey(curve, walk.path.nodes, elevation),
+    [curve, walk.path.nodes, elevation],
+  );
+  const line = {
+    fill: 'none',
+    vectorEffect: 'non-scaling-stroke',
+    strokeLinecap: 'round',
+    strokeLinejoin: 'round',
+  } as const;
+  return (
+    <g style={props.passive ? { pointerEvents: 'none' } : undefined}>
+      <path d={far} {...line} stroke="var(--lagoon)" strokeOpacity={0.35} strokeWidth={2} strokeDasharray="2 5" />
+      <path d={near} {...line} stroke="var(--paper)" strokeWidth={6} />
+      <path d={near} {...line} stroke="var(--lagoon)" strokeWidth={2.5} data-testid="path" />
+      {props.marked && <path d={props.marked} {...line} stroke="var(--madder)" strokeWidth={4} />}
+      <path
+        d={near + far}
+        {...line}
+        stroke="transparent"
+        strokeWidth={14}
+        style={{ cursor: 'copy' }}
+        onPointerDown={(event) => {
+          if (event.button !== 0) return;
+          event.stopPropagation();
+          props.onPressPath(...at(event));
+        }}
+        onDoubleClick={(event) => {
+          event.stopPropagation();
+          props.onInsert(...at(event));
+        }}
+      />
+      {walk.path.nodes.map((node, i) => (
+        <NodeHandle
+          key={node.id}
+          node={node}
+          index={i}
+          faint={!onStorey(node, elevation)}
+          selected={node.id === selectedNode}
+          scale={scale}
+          at={at}
+          {...props}
+        />
+      ))}
+    </g>
+  );
+}
+
+/** Cuts the drawn curve into what belongs to the storey shown and what does not. */
+function splitByStorey(curve: PlanCurve, nodes: readonly PathNode[], elevation: number): { near: string; far: string } {
+  const near: number[] = [];
+  const far: number[] = [];
+  curve.spanOfSegment.forEach((span, segment) => {
+    const [a, b] = [nodes[span]!, nodes[(span + 1) % nodes.length]!];
+    const list = onStorey(a, elevation) || onStorey(b, elevation) ? near : far;
+    for (let k = 0; k < STRIDE; k += 1) list.push(curve.chain[segment * STRIDE + k]!);
+  });
+  return { near: chainToSvg(Float64Array.from(near)), far: chainToSvg(Float64Array.from(far)) };
+}
+
+interface NodeHandleProps extends PathLayerProps {
+  node: PathNode;
+  index: number;
+  faint: boolean;
+  selected: boolean;
+  scale: number;
+  at: (event: { clientX: number; clientY: number }) => [number, number];
+}
+
+function NodeHandle({
+  node,
+  index,
+  faint,
+  selected,
+  scale,
+  at,
+  onSelectNode,
+  onMoveNode,
+  onDeleteNode,
+  onToggleNode,
+}: NodeHandleProps) {
+  const drag = useRef<{ dx: number; dz: number; moved: boolean } | null>(null);
+  const r = (selected ? 6 : 4.75) / scale;
+  const shape = {
+    fill: selected ? 'var(--lagoon)' : 'var(--paper)',
+    stroke: 'var(--lagoon)',
+    strokeWidth: 1.75,
+    vectorEffect: 'non-scaling-stroke',
+    opacity: faint ? 0.4 : 1,
+  } as const;
+  const onPointerDown = (event: PointerEvent<SVGGElement>) => {
+    if (event.button !== 0) return;
+    event.stopPropagation();
+    event.currentTarget.setPointerCapture(event.pointerId);
+    const [x, z] = at(event);
+    drag.current = { dx: node.x - x, dz: node.z - z, moved: false };
+    onSelectNode(node.id);
+  };
+  const onPointerMove = (event: PointerEvent<SVGGElement>) => {
+    if (!drag.current) return;
+    const [x, z] = at(event);
+    const [nx, nz] = [x + drag.current.dx, z + drag.current.dz];
+    if (!drag.current.moved && Math.hypot(nx - node.x, nz - node.z) * scale < 2) return;
+    drag.current.moved = true;
+    onMoveNode(node.id, nx, nz, false);
+  };
+  const onPointerUp = (event: PointerEvent<SVGGElement>) => {
+    if (drag.current?.moved) {
+      const [x, z] = at(event);
+      onMoveNode(node.id, x + drag.current.dx, z + drag.current.dz, true);
+    }
+    drag.current = null;
+  };
+  const onKeyDown = (event: KeyboardEvent<SVGGElement>) => {
+    const step = event.shiftKey ? 1 : 0.1;
+    const move: Record<string, [number, number]> = {
+      ArrowLeft: [-step, 0],
+      ArrowRight: [step, 0],
+      ArrowUp: [0, -step],
+      ArrowDown: [0, step],
+    };
+    if (move[event.key]) onMoveNode(node.id, node.x + move[event.key]![0], node.z + move[event.key]![1], true);
+    else if (event.key === 'Delete' || event.key === 'Backspace') onDeleteNode(node.id);
+    else if (event.key === 'c') onToggleNode(node.id);
+    else return;
+    event.preventDefault();
+    event.stopPropagation();
+  };
+  return (
+    <g
+      role="button"
+      tabIndex={0}
+      aria-label={`Node ${index + 1}, ${node.kind}, at ${node.x.toFixed(2)}, ${node.z.toFixed(2)}`}
+      aria-pressed={selected}
+      data-node={index}
+      style={{ cursor: 'move' }}
+      onFocus={() => onSelectNode(node.id)}
+      onPointerDown={onPointerDown}
+      onPointerMove={onPointerMove}
+      onPointerUp={onPointerUp}
+      onPointerCancel={() => (drag.current = null)}
+      onKeyDown={onKeyDown}
+    >
+      <circle cx={node.x} cy={node.z} r={11 / scale} fill="transparent" />
+      {node.kind === 'smooth' ? (
+        <circle cx={node.x} cy={node.z} r={r} {...shape} />
+      ) : (
+        <rect x={node.x - r} y={node.z - r} width={2 * r} height={2 * r} {...shape} />
+      )}
+    </g>
+  );
+}

@@ -1,0 +1,58 @@
+/** How the plan lies on the screen: metres to pixels. */
+export interface Viewport {
+  /** Plan point in the middle of the pane, metres. */
+  x: number;
+  z: number;
+  /** Pixels per metre. */
+  scale: number;
+}
+
+export interface Area {
+  minX: number;
+  minZ: number;
+  maxX: number;
+  maxZ: number;
+}
+
+const LEAST_SCALE = 0.5;
+const MOST_SCALE = 600;
+
+/** Shows an area whole, with a margin. */
+export function fitArea(area: Area, width: number, height: number, margin = 34): Viewport {
+  const [w, h] = [Math.max(area.maxX - area.minX, 0.5), Math.max(area.maxZ - area.minZ, 0.5)];
+  const scale = Math.min((width - 2 * margin) / w, (height - 2 * margin) / h);
+  return {
+    x: (area.minX + area.maxX) / 2,
+    z: (area.minZ + area.maxZ) / 2,
+    scale: Math.max(LEAST_SCALE, Math.min(MOST_SCALE, scale)),
+  };
+}
+
+export function toPlan(view: Viewport, width: number, height: number, px: number, py: number): [number, number] {
+  return [view.x + (px - width / 2) / view.scale, view.z + (py - height / 2) / view.scale];
+}
+
+/** Zooms by a factor so that the plan point under (px, py) stays there. */
+export function zoomAt(
+  view: Viewport,
+  width: number,
+  height: number,
+  px: number,
+  py: number,
+  factor: number,
+): Viewport {
+  const [x, z] = toPlan(view, width, height, px, py);
+  const scale = Math.max(LEAST_SCALE, Math.min(MOST_SCALE, view.scale * factor));
+  return { x: x - (px - width / 2) / scale, z: z - (py - height / 2) / scale, scale };
+}
+
+export function panBy(view: Viewport, dx: number, dy: number): Viewport {
+  return { ...view, x: view.x - dx / view.scale, z: view.z - dy / view.scale };
+}
+
+/** A round length that makes a scale bar of about 100 pixels. */
+export function barLength(scale: number): number {
+  const wanted = 100 / scale;
+  const power = 10 ** Math.floor(Math.log10(wanted));
+  return [5, 2, 1].map((n) => n * power).find((n) => n <= wanted) ?? power;
+}

@@ -1,0 +1,103 @@
+import type { SiteBody, Vec3, Walker } from '@eskovan/core/document';
+import { LIGHT_CHANNELS } from '@eskovan/core/survey';
+import * as Comlink from 'comlink';
+import { uploadFile } from '../data/api.ts';
+import type { PlacedFile } from '../picture/source.ts';
+import type { SiteWorker } from '../worker/site.worker.ts';
+import type { SiteStep } from './site-state.ts';
+
+interface SiteWish {
+  models: readonly PlacedFile[];
+  walker: Walker;
+  sun: Vec3;
+  signal: AbortSignal;
+  onProgress: (step: SiteStep, part: number) => void;
+  /** Called as soon as there are plans and floors, again with the navigation mesh, and again with the light. */
+  onSite: (site: SiteBody) => Promise<void>;
+}
+
+/** Vertices that a worker lights at a time: short enough for a smooth progress bar and an even share. */
+const BLOCK = 1500;
+/** A file must hold something: the floor of a model without any. */
+const NO_FLOOR = new Float32Array(9);
+
+/**
+ * Measures and lights a site in two workers: one measures while the other prepares the light, then both bake.
+ * @throws Error when a worker stops, an upload fails or the signal is aborted
+ */
+export async function computeSite({ models, walker, sun, signal, onProgress, onSite }: SiteWish): Promise<void> {
+  const workers = ['site-1', 'site-2'].map(
+    (name) => new Worker(new URL('../worker/site.worker.ts', import.meta.url), { type: 'module', name }),
+  );
+  const stopped = new Promise<never>((_, reject) => {
+    signal.addEventListener('abort', () => reject(signal.reason as Error));
+    for (const worker of workers)
+      worker.addEventListener('error', (event) =>
+        reject(new Error(event.message || 'Measuring the model stopped unexpectedly.')),
+      );
+  });
+  const work = async () => {
+    const [first, second] = workers.map((worker) => Comlink.wrap<SiteWorker>(worker)) as [
+      Comlink.Remote<SiteWorker>,
+      Comlink.Remote<SiteWorker>,
+    ];
+    onProgress('measure', 0);
+    const prepared = second.load(models).then(() => second.prepareLight(sun));
+    // Its failure is reported where it is awaited.
+    prepared.catch(() => {});
+    await first.load(models);
+    const { survey, floor } = await first.survey(
+      walker,
+      Comlink.proxy((part: number) => onProgress('measure', part)),
+    );
+    onProgress('store', 0);
+    const keepSurvey = (content: typeof survey) =>
+      uploadFile(new Blob([JSON.stringify(content)]), 'application/json', { signal });
+    let measured: SiteBody = {
+      survey: await keepSurvey(survey),
+      floor: await uploadFile(new Blob([floor.length > 0 ? floor : NO_FLOOR]), 'application/octet-stream', { signal }),
+      walkway: null,
+      scene: null,
+      bounds: survey.bounds,
+      triangles: survey.triangles,
+      storeys: survey.storeys.map(({ name, elevation, area }) => ({ name, elevation, area })),
+    };
+    await onSite(measured);
+    onProgress('walkway', 0);
+    const walkway = await first.walkway(walker);
+    if (walkway) {
+      measured = {
+        ...measured,
+        survey: await keepSurvey(walkway.survey),
+        walkway: await uploadFile(new Blob([walkway.bytes]), 'application/octet-stream', { signal }),
+      };
+      await onSite(measured);
+    }
+    onProgress('light', 0);
+    const [count] = await Promise.all([first.prepareLight(sun), prepared]);
+    const raw = new Float32Array(count * LIGHT_CHANNELS);
+    let next = 0;
+    let done = 0;
+    const bake = async (worker: Comlink.Remote<SiteWorker>) => {
+      while (next < count && !signal.aborted) {
+        const from = next;
+        const to = Math.min(count, from + BLOCK);
+        next = to;
+        raw.set(await worker.gather(from, to), from * LIGHT_CHANNELS);
+        done += to - from;
+        onProgress('light', (0.95 * done) / count);
+      }
+    };
+    await Promise.all([bake(first), bake(second)]);
+    const scene = await first.finish(Comlink.transfer(raw, [raw.buffer]));
+    await onSite({
+      ...measured,
+      scene: await uploadFile(new Blob([scene]), 'application/octet-stream', { signal }),
+    });
+  };
+  try {
+    await Promise.race([work(), stopped]);
+  } finally {
+    for (const worker of workers) worker.terminate();
+  }
+}

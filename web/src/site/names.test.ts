@@ -1,0 +1,35 @@
+import { describe, expect, test } from '@jest/globals';
+import type { Survey } from '@eskovan/core/survey';
+import { nameStoreys } from './names.ts';
+
+const survey: Survey = {
+  bounds: { min: [0, 0, 0], max: [1, 1, 1] },
+  triangles: 1,
+  storeys: [0, 3].map((elevation) => ({
+    name: 'Found',
+    elevation,
+    area: 10,
+    extent: [0, 0, 9, 9],
+    plan: { cut: [], openCut: [], glass: [], below: [] },
+    rooms: [
+      { name: 'Room 1', area: 5, at: [2, elevation, 2] },
+      { name: 'Room 2', area: 5, at: [7, elevation, 7] },
+    ],
+    walkway: [],
+  })),
+};
+
+describe('names that people gave', () => {
+  test('belong to the storey of that height and the room at that place', () => {
+    const named = nameStoreys(survey, [{ elevation: 3.1, name: 'Attic' }], [{ at: [2.4, 0, 2.2], name: 'Hall' }]);
+    expect(named.storeys.map(({ name }) => name)).toEqual(['Found', 'Attic']);
+    expect(named.storeys.map(({ rooms }) => rooms.map(({ name }) => name))).toEqual([
+      ['Hall', 'Room 2'],
+      ['Room 1', 'Room 2'],
+    ]);
+  });
+
+  test('of what is not found any more wait', () => {
+    expect(nameStoreys(survey, [{ elevation: 9, name: 'Tower' }], [{ at: [40, 0, 2], name: 'Barn' }])).toEqual(survey);
+  });
+});

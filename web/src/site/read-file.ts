@@ -1,0 +1,39 @@
+import * as Comlink from 'comlink';
+import type { ImportResult, ImportWorker } from '../worker/import.worker.ts';
+
+const makeWorker = () =>
+  new Worker(new URL('../worker/import.worker.ts', import.meta.url), { type: 'module', name: 'import' });
+
+let spare: Worker | null = null;
+
+/** Starts a worker ahead of time: its code is loaded when a file is dropped. */
+export const warmReader = (): void => void (spare ??= makeWorker());
+
+/**
+ * Reads a model file in a worker of its own, which ends with it.
+ * @throws Error with words for people; AbortError when the signal is aborted
+ */
+export async function readFile(
+  bytes: ArrayBuffer,
+  fileName: string,
+  signal: AbortSignal,
+  onProgress: (part: number) => void,
+): Promise<ImportResult> {
+  const worker = spare ?? makeWorker();
+  spare = null;
+  const stopped = new Promise<never>((_, reject) => {
+    signal.addEventListener('abort', () => reject(signal.reason as Error));
+    worker.addEventListener('error', (event) =>
+      reject(new Error(event.message || `${fileName}: reading it stopped; it may be too large for this machine.`)),
+    );
+  });
+  try {
+    const remote = Comlink.wrap<ImportWorker>(worker);
+    return await Promise.race([
+      remote.importModel(Comlink.transfer(bytes, [bytes]), fileName, Comlink.proxy(onProgress)),
+      stopped,
+    ]);
+  } finally {
+    worker.terminate();
+  }
+}

@@ -1,0 +1,32 @@
+import type { SiteBody } from '@eskovan/core/document';
+import { create } from 'zustand';
+
+export type SiteStep = 'measure' | 'store' | 'walkway' | 'light';
+
+interface SiteState {
+  projectId: string | null;
+  /** The site that the project's models and sun ask for; null while it has none. */
+  wanted: string | null;
+  /** The newest site there is, and which one it is: while a new one is computed, the one before. */
+  site: SiteBody | null;
+  of: string | null;
+  /** Whether the server has been asked for the wanted one. */
+  looked: boolean;
+  working: { step: SiteStep; part: number } | null;
+  error: string | null;
+  /** Counts the times that a person asked to try again. */
+  tries: number;
+}
+
+export const EMPTY_SITE: SiteState = {
+  projectId: null,
+  wanted: null,
+  site: null,
+  of: null,
+  looked: false,
+  working: null,
+  error: null,
+  tries: 0,
+};
+
+export const useSiteState = create<SiteState>()(() => EMPTY_SITE);

@@ -1,0 +1,86 @@
+import type { Row } from '@eskovan/core/document';
+import { viewOfCamera } from '@eskovan/core/site';
+import { dispatch } from '../../data/edits.ts';
+import { orderAfter } from '../../data/order.ts';
+import { liveRows } from '../../data/row-change.ts';
+import { useProject } from '../../data/use-project.ts';
+import { Button, Card } from '../../kit/index.ts';
+import { dismissCameras, dismissLost, useImport } from '../../site/import-model.ts';
+
+/** Cameras that came with a file, offered as views. */
+export function CamerasCard() {
+  const document = useProject();
+  const { project } = document;
+  const offer = useImport((state) => (state.cameras?.projectId === project.id ? state.cameras : null));
+  const row = document.model.find(({ id }) => id === offer?.modelId) as Row<'model'> | undefined;
+  if (!offer || !row) return null;
+  const aspect = project.body.frame.width / project.body.frame.height;
+  const views = offer.cameras.map((camera) => ({ camera, body: viewOfCamera(camera, row.body.placement, aspect) }));
+  const good = views.filter(({ body }) => body !== null);
+  const keep = () => {
+    const first = orderAfter(liveRows(document.view));
+    dispatch(
+      project.id,
+      `Keep ${good.length} cameras as views`,
+      good.map(({ camera, body }, i) => ({
+        op: 'create',
+        kind: 'view',
+        id: crypto.randomUUID(),
+        name: camera.name.trim().slice(0, 120) || `Camera ${i + 1}`,
+        order: first + i,
+        body: body!,
+      })),
+    );
+    dismissCameras();
+  };
+  return (
+    <Card title="Cameras in the file" note={`${offer.cameras.length} found`}>
+      <ul className="mb-2 max-h-28 overflow-y-auto text-ink-soft">
+        {views.map(({ camera, body }, i) => (
+          <li key={i} className="flex justify-between gap-2">
+            <span className="truncate">{camera.name || `Camera ${i + 1}`}</span>
+            <span className="shrink-0 font-mono text-sm">
+              {body
+                ? `${((camera.verticalAngle! * 180) / Math.PI).toFixed(1)}° high`
+                : camera.verticalAngle === null
+                  ? 'no perspective'
+                  : 'impossible angle'}
+            </span>
+          </li>
+        ))}
+      </ul>
+      <div className="flex gap-2">
+        <Button small tone="primary" disabled={good.length === 0} onClick={keep}>
+          Keep as views
+        </Button>
+        <Button small onClick={dismissCameras}>
+          Leave them
+        </Button>
+      </div>
+    </Card>
+  );
+}
+
+/** Changed parts that the newer file does not have any more. */
+export function LostCard() {
+  const { project } = useProject();
+  const lost = useImport((state) => (state.lost?.projectId === project.id ? state.lost : null));
+  if (!lost) return null;
+  return (
+    <Card title="Changed parts not found again" note={String(lost.names.length)}>
+      <p className="mb-1 text-ink-soft">
+        The newer file has no parts of these names; their changes are kept for later.
+      </p>
+      <ul className="mb-2 max-h-24 overflow-y-auto">
+        {lost.names.map((name) => (
+          <li key={name} className="truncate">
+            {name}
+          </li>
+        ))}
+      </ul>
+      <Button small onClick={dismissLost}>
+        Understood
+      </Button>
+    </Card>
+  );
+}

@@ -1,0 +1,163 @@
+import type { BodyOf } from '@eskovan/core/document';
+import { AS_IT_CAME } from '@eskovan/core/document';
+import { afterEach, describe, expect, test } from '@jest/globals';
+import { fireEvent, screen, waitFor } from '@testing-library/react';
+import { workbench } from '../../app/workbench.ts';
+import { undo } from '../../data/edits.ts';
+import {
+  exampleDocument,
+  exampleRow,
+  leaveProject,
+  PROJECT,
+  renderInProject,
+  shownDocument,
+  uuid,
+} from '../../testing/studio.tsx';
+import type { PartInfo } from '../../worker/parts.ts';
+import { hexOf, linearOf } from './colour.ts';
+import { findNodes, treeOf } from './part-tree.ts';
+import { changeParts, namesWithin } from './parts.ts';
+import { RightCard } from './right-card.tsx';
+import { SunCard } from './sun-card.tsx';
+import { WalkerCard } from './walker-card.tsx';
+
+const file = { sha256: 'a'.repeat(64), size: 2_500_000, mediaType: 'model/gltf-binary' };
+const model = (change: Partial<BodyOf<'model'>> = {}) =>
+  exampleRow<'model'>(50, 'House', {
+    fileName: 'house.stl',
+    source: file,
+    packed: { reader: 1, file },
+    declares: { metresPerUnit: null, up: null },
+    bounds: { min: [0, 0, 0], max: [24_000, 12_000, 6_000] },
+    triangles: 34_000,
+    placement: { metresPerUnit: 0.001, up: 'z', turn: 0, position: [0, 0, 0] },
+    hidden: false,
+    parts: {},
+    notes: ['STL holds shape only.'],
+    ...change,
+  });
+const part = (name: string, at = 'house'): PartInfo => ({
+  model: at,
+  name,
+  triangles: 10,
+  bounds: { min: [0, 0, 0], max: [1, 1, 1] },
+  color: [0.5, 0.5, 0.5],
+  role: null,
+});
+
+afterEach(async () => {
+  workbench.set({ part: null, alone: null });
+  await leaveProject();
+});
+
+const field = (name: RegExp) => screen.getByRole('textbox', { name });
+const type = (name: RegExp, text: string) => {
+  fireEvent.change(field(name), { target: { value: text } });
+  fireEvent.keyDown(field(name), { key: 'Enter' });
+};
+const placement = () => shownDocument().model[0]!.body.placement;
+
+describe('Is this right?', () => {
+  test('says the size as placed, what was guessed and why, and what could not be read', () => {
+    const row = model();
+    renderInProject(<RightCard row={row} />, exampleDocument({ model: [row] }));
+    expect(screen.getByText('24.00 × 12.00 × 6.00')).toBeTruthy();
+    expect(screen.getByText(/Guessed: .*millimetres/)).toBeTruthy();
+    expect(screen.getByText('STL holds shape only.')).toBeTruthy();
+  });
+
+  test('offers the guess with one press when the model stands otherwise', async () => {
+    const row = model({ placement: AS_IT_CAME });
+    renderInProject(<RightCard row={row} />, exampleDocument({ model: [row] }));
+    fireEvent.click(screen.getByRole('button', { name: /Take it as millimetres, Z up/ }));
+    expect(placement()).toMatchObject({ metresPerUnit: 0.001, up: 'z' });
+    undo(PROJECT);
+    await waitFor(() => expect(placement()).toEqual(AS_IT_CAME));
+  });
+
+  test('turns by degrees, moves by metres, drops to the ground', () => {
+    const row = model({ bounds: { min: [0, 0, 500], max: [24_000, 12_000, 6_500] } });
+    renderInProject(<RightCard row={row} />, exampleDocument({ model: [row] }));
+    type(/Turn/, '90');
+    expect(placement().turn).toBeCloseTo(Math.PI / 2);
+    type(/East/, '2.5m');
+    expect(placement().position[0]).toBe(2.5);
+    fireEvent.click(screen.getByRole('button', { name: 'Drop to ground' }));
+    expect(placement().position[1]).toBeCloseTo(-0.5);
+  });
+
+  test('warns about what is a hundred times too large', () => {
+    const row = model({ placement: AS_IT_CAME });
+    renderInProject(<RightCard row={row} />, exampleDocument({ model: [row] }));
+    expect(screen.getByText(/large for a commission/)).toBeTruthy();
+  });
+});
+
+describe('the sun', () => {
+  test('is set by the clock on the wall there; changing the zone keeps that clock', () => {
+    renderInProject(<SunCard />, exampleDocument());
+    const time = screen.getByLabelText('Time') as HTMLInputElement;
+    expect(time.value).toBe('16:20');
+    fireEvent.change(time, { target: { value: '09:00' } });
+    expect(shownDocument().project.body.sun.instant).toBe('2026-08-28T07:00:00.000Z');
+    type(/Clock ahead/, '1');
+    expect(shownDocument().project.body.sun).toMatchObject({ clock: 1, instant: '2026-08-28T08:00:00.000Z' });
+  });
+
+  test('says where it stands, and when it is night', () => {
+    renderInProject(<SunCard />, exampleDocument());
+    expect(screen.getByText(/° high/)).toBeTruthy();
+    expect(screen.getByText(/south-west|west/)).toBeTruthy();
+  });
+});
+
+test('the walker is set within what bodies are', () => {
+  renderInProject(<WalkerCard />, exampleDocument());
+  type(/Radius/, '30cm');
+  expect(shownDocument().project.body.walker.radius).toBeCloseTo(0.3);
+  type(/Steepest/, '500');
+  expect(shownDocument().project.body.walker.slope).toBe(80);
+});
+
+describe('parts', () => {
+  const parts = ['Hall / Table / Top', 'Hall / Table / Legs', 'Hall / Bench', 'Roof', 'Hallway'].map((name) =>
+    part(name),
+  );
+
+  test('make the tree that their names spell, in the order of the file', () => {
+    const roots = treeOf([...parts, part('Elsewhere', 'other')], 'house');
+    expect(roots.map(({ label, names }) => [label, names.length])).toEqual([
+      ['Hall', 3],
+      ['Roof', 1],
+      ['Hallway', 1],
+    ]);
+    expect(roots[0]!.children.map(({ label }) => label)).toEqual(['Table', 'Bench']);
+    expect(roots[0]!.triangles).toBe(30);
+    expect(findNodes(roots, ' le').map(({ path }) => path)).toEqual(['Hall / Table', 'Hall / Table / Legs']);
+  });
+
+  test('of a group are those below it, not those that begin with the same letters', () => {
+    expect(namesWithin(parts, { model: 'house', name: 'Hall' })).toHaveLength(3);
+    expect(namesWithin(parts, { model: 'other', name: 'Hall' })).toEqual([]);
+  });
+
+  test('are hidden, coloured and brought back, each as one step of undo', () => {
+    const row = model();
+    renderInProject(<p />, exampleDocument({ model: [row] }));
+    const looks = () => shownDocument().model[0]!.body.parts;
+    changeParts(row, ['Roof', 'Hallway'], 'Hide', { hidden: true });
+    changeParts(row, ['Roof'], 'Colour', { color: [1, 0, 0] });
+    expect(looks()).toEqual({ Roof: { hidden: true, color: [1, 0, 0] }, Hallway: { hidden: true } });
+    changeParts(row, ['Roof', 'Hallway'], 'Show', { hidden: undefined });
+    expect(looks()).toEqual({ Roof: { color: [1, 0, 0] } });
+    undo(PROJECT);
+    expect(looks()).toEqual({ Roof: { hidden: true, color: [1, 0, 0] }, Hallway: { hidden: true } });
+    expect(uuid(50)).toBe(row.id);
+  });
+
+  test('colours go from the screen to linear light and back', () => {
+    for (const hex of ['#000000', '#ffffff', '#8fa9ad', '#010203']) expect(hexOf(linearOf(hex))).toBe(hex);
+    // IEC 61966-2-1: sRGB 0.5 is 0.2140 linear.
+    expect(linearOf('#808080')[0]).toBeCloseTo(0.2159, 3);
+  });
+});

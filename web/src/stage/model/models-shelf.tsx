@@ -1,0 +1,39 @@
+import type { Row } from '@eskovan/core/document';
+import { Box, Eye, EyeOff } from 'lucide-react';
+import { workbench } from '../../app/workbench.ts';
+import { editBody } from '../../data/edit-body.ts';
+import { cx } from '../../kit/index.ts';
+import { useModels } from '../../site/use-site.ts';
+import { RowShelf } from '../shared/row-shelf.tsx';
+import { DropModel } from './drop-model.tsx';
+
+/** The models of the project. */
+export function ModelsShelf({ selectedId, onFile }: { selectedId: string; onFile: (file: File) => void }) {
+  const models = useModels();
+  return (
+    <RowShelf
+      kind="model"
+      title="Models"
+      rows={models}
+      selectedId={selectedId}
+      onSelect={(modelId) => workbench.set({ modelId, part: null, scout: null })}
+      mark={(row) => (
+        <Box size={16} aria-hidden className={cx('shrink-0', row.body.hidden ? 'text-ink-faint' : 'text-lagoon')} />
+      )}
+      note={(row) => `${row.body.hidden ? 'hidden · ' : ''}${row.body.triangles.toLocaleString('en')} triangles`}
+      menu={(row) => [
+        {
+          label: row.body.hidden ? 'Show' : 'Hide',
+          icon: row.body.hidden ? <Eye size={13} /> : <EyeOff size={13} />,
+          onSelect: () => setHidden(row, !row.body.hidden),
+        },
+      ]}
+      empty="No model yet."
+      footer={<DropModel compact onFile={onFile} />}
+    />
+  );
+}
+
+function setHidden(row: Row<'model'>, hidden: boolean): void {
+  editBody('model', row, `${hidden ? 'Hide' : 'Show'} ${row.name}`, (body) => ({ ...body, hidden }));
+}

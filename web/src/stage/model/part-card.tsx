@@ -1,0 +1,102 @@
+import type { PartLook } from '@eskovan/core/document';
+import { joinBounds } from '@eskovan/core/geometry';
+import { Eye, EyeOff, Focus, Scan, X } from 'lucide-react';
+import { useWorkbench, workbench } from '../../app/workbench.ts';
+import { Button, Card, Line, NumberField, Value } from '../../kit/index.ts';
+import { homePose } from '../../picture/eye.ts';
+import { useModels } from '../../site/use-site.ts';
+import { hexOf, linearOf } from './colour.ts';
+import { changeParts, namesWithin, useParts } from './parts.ts';
+
+/** The chosen part: frame it, show it alone, hide it, give it another material. */
+export function PartCard() {
+  const part = useWorkbench((state) => state.part);
+  const alone = useWorkbench((state) => state.alone);
+  const parts = useParts();
+  const row = useModels().find(({ id }) => id === part?.model);
+  if (!part || !row) return null;
+  const names = namesWithin(parts, part);
+  const infos = parts.filter(({ model, name }) => model === part.model && names.includes(name));
+  if (infos.length === 0) return null;
+  const label = part.name.split(' / ').at(-1)!;
+  const look: PartLook = row.body.parts[names[0]!] ?? {};
+  const hidden = names.every((name) => row.body.parts[name]?.hidden);
+  const bounds = joinBounds(infos.map((info) => info.bounds))!;
+  const size = bounds.max.map((value, k) => value - bounds.min[k]!) as [number, number, number];
+  const isAlone = alone?.model === part.model && alone.name === part.name;
+  const change = (words: string, values: Parameters<typeof changeParts>[3]) =>
+    changeParts(row, names, `${words} of ${label}`, values);
+  const changed = Object.keys(look).some((key) => key !== 'hidden');
+  return (
+    <Card
+      title={label}
+      note={
+        <button
+          type="button"
+          aria-label="Choose nothing"
+          className="rounded-md p-0.5 hover:text-ink"
+          onClick={() => workbench.set({ part: null, alone: null })}
+        >
+          <X size={14} />
+        </button>
+      }
+    >
+      <div className="mb-1.5 flex flex-wrap gap-1.5">
+        <Button small icon={<Focus size={13} />} onClick={() => workbench.set({ scout: homePose(bounds) })}>
+          Frame it
+        </Button>
+        <Button
+          small
+          icon={<Scan size={13} />}
+          pressed={isAlone}
+          onClick={() => workbench.set({ alone: isAlone ? null : part })}
+        >
+          Alone
+        </Button>
+        <Button
+          small
+          icon={hidden ? <Eye size={13} /> : <EyeOff size={13} />}
+          onClick={() => change(hidden ? 'Show' : 'Hide', { hidden: hidden ? undefined : true })}
+        >
+          {hidden ? 'Show' : 'Hide'}
+        </Button>
+      </div>
+      <Line label="Size">
+        <Value unit="m">{size.map((value) => value.toFixed(2)).join(' × ')}</Value>
+      </Line>
+      <Line label="Triangles">
+        <Value>{infos.reduce((sum, { triangles }) => sum + triangles, 0).toLocaleString('en')}</Value>
+      </Line>
+      <Line label={<label htmlFor="part-colour">Colour</label>}>
+        <input
+          id="part-colour"
+          type="color"
+          value={hexOf(look.color ?? infos[0]!.color)}
+          onChange={(event) => change('Colour', { color: linearOf(event.target.value) })}
+          className="h-7 w-12 cursor-pointer rounded-md border border-rule bg-raised"
+        />
+      </Line>
+      <NumberField
+        label="Roughness"
+        value={look.roughness ?? 0.9}
+        step={0.05}
+        min={0}
+        max={1}
+        onChange={(roughness) => change('Roughness', { roughness })}
+      />
+      <div className="mt-1.5 flex gap-1.5">
+        <Button small pressed={look.clay === true} onClick={() => change('Clay', { clay: !look.clay })}>
+          As clay
+        </Button>
+        {changed && (
+          <Button
+            small
+            onClick={() => change('Own material', { color: undefined, roughness: undefined, clay: undefined })}
+          >
+            As it came
+          </Button>
+        )}
+      </div>
+    </Card>
+  );
+}

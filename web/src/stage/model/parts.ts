@@ -1,0 +1,57 @@
+import type { PartLook, Row } from '@eskovan/core/document';
+import { isWithin, type PartPath } from '@eskovan/core/site';
+import { useQuery } from '@tanstack/react-query';
+import { useWorkbench, workbench } from '../../app/workbench.ts';
+import { editBody } from '../../data/edit-body.ts';
+import { listParts, usePictureState } from '../../picture/client.ts';
+import { useModels, usePictureScene } from '../../site/use-site.ts';
+import type { PartInfo } from '../../worker/parts.ts';
+
+/** All named parts of the site that the picture shows. */
+export function useParts(): readonly PartInfo[] {
+  const scene = usePictureScene();
+  const loaded = usePictureState((state) => state.loaded);
+  const { data } = useQuery({
+    queryKey: ['parts', JSON.stringify(scene?.source)],
+    enabled: scene !== null && loaded !== null,
+    staleTime: Infinity,
+    placeholderData: (before: PartInfo[] | undefined) => before,
+    queryFn: () => listParts(),
+  });
+  return data ?? NONE;
+}
+const NONE: readonly PartInfo[] = [];
+
+/** The chosen model of the Model stage: the first where none is chosen. */
+export function useChosenModel(): Row<'model'> | null {
+  const models = useModels();
+  const chosen = useWorkbench((state) => state.modelId);
+  return models.find(({ id }) => id === chosen) ?? models[0] ?? null;
+}
+
+export const choosePart = (part: PartPath | null): void =>
+  workbench.set({ part, ...(part ? { modelId: part.model } : {}) });
+
+/** Changes the look of a part, or of all parts of a group; what is undefined goes back to what came with the file. */
+export function changeParts(
+  row: Row<'model'>,
+  names: readonly string[],
+  label: string,
+  change: { [K in keyof PartLook]?: PartLook[K] | undefined },
+): void {
+  editBody('model', row, label, (body) => {
+    const parts = { ...body.parts };
+    for (const name of names) {
+      const look = Object.fromEntries(
+        Object.entries({ ...parts[name], ...change }).filter(([, value]) => value !== undefined && value !== false),
+      ) as PartLook;
+      if (Object.keys(look).length > 0) parts[name] = look;
+      else delete parts[name];
+    }
+    return { ...body, parts };
+  });
+}
+
+/** Names of all parts that a path stands for. */
+export const namesWithin = (parts: readonly PartInfo[], { model, name }: PartPath): string[] =>
+  parts.filter((part) => part.model === model && isWithin(part.name, name)).map((part) => part.name);

@@ -1,0 +1,111 @@
+import type { SunSetting } from '@eskovan/core/document';
+import { sunPosition } from '@eskovan/core/site';
+import { editBody } from '../../data/edit-body.ts';
+import { useProject } from '../../data/use-project.ts';
+import { Card, Line, NumberField, Value } from '../../kit/index.ts';
+
+const field = 'h-7 rounded-lg border border-rule bg-raised px-1.5 font-mono hover:border-ink-faint';
+const HOUR = 3_600_000;
+
+/** Where the project is, when it is looked at, where north is, and how light its pictures are. */
+export function SunCard() {
+  const { project } = useProject();
+  const { sun } = project.body;
+  const change = (label: string, values: Partial<SunSetting> | ((now: SunSetting) => Partial<SunSetting>)) =>
+    editBody('project', project, label, (body) => ({
+      ...body,
+      sun: { ...body.sun, ...(typeof values === 'function' ? values(body.sun) : values) },
+    }));
+  // The clock on the wall there: universal time, shifted.
+  const local = new Date(new Date(sun.instant).getTime() + sun.clock * HOUR).toISOString();
+  const setLocal = (date: string, time: string) => {
+    const at = Date.parse(`${date}T${time}:00.000Z`);
+    if (Number.isFinite(at)) change('Time of day', { instant: new Date(at - sun.clock * HOUR).toISOString() });
+  };
+  const { azimuth, altitude } = sunPosition(new Date(sun.instant), sun.latitude, sun.longitude);
+  const degrees = (radians: number) => (radians * 180) / Math.PI;
+  return (
+    <Card title="Sun and north" note={altitude > 0 ? `${degrees(altitude).toFixed(1)}° high` : 'below the horizon'}>
+      <NumberField
+        label="Latitude"
+        unit="°"
+        measure="angle"
+        value={sun.latitude}
+        step={0.5}
+        min={-90}
+        max={90}
+        onChange={(latitude) => change('Latitude', { latitude })}
+      />
+      <NumberField
+        label="Longitude"
+        unit="°"
+        measure="angle"
+        value={sun.longitude}
+        step={0.5}
+        min={-180}
+        max={180}
+        onChange={(longitude) => change('Longitude', { longitude })}
+      />
+      <Line label={<label htmlFor="sun-date">Date</label>}>
+        <input
+          id="sun-date"
+          type="date"
+          className={field}
+          value={local.slice(0, 10)}
+          onChange={(event) => setLocal(event.target.value, local.slice(11, 16))}
+        />
+      </Line>
+      <Line label={<label htmlFor="sun-time">Time</label>}>
+        <input
+          id="sun-time"
+          type="time"
+          className={field}
+          value={local.slice(11, 16)}
+          onChange={(event) => setLocal(local.slice(0, 10), event.target.value)}
+        />
+      </Line>
+      <NumberField
+        label="Clock ahead of universal time"
+        unit="h"
+        digits={1}
+        value={sun.clock}
+        step={0.5}
+        min={-14}
+        max={14}
+        onChange={(clock) =>
+          change('Clock', (now) => ({
+            clock,
+            // The clock on the wall stays; the instant follows.
+            instant: new Date(new Date(now.instant).getTime() + (now.clock - clock) * HOUR).toISOString(),
+          }))
+        }
+      />
+      <NumberField
+        label="North from the plan’s up"
+        unit="°"
+        measure="angle"
+        digits={1}
+        step={5}
+        value={degrees(sun.north)}
+        onChange={(north) => change('North', { north: (north * Math.PI) / 180 })}
+      />
+      <NumberField
+        label="Exposure"
+        unit="stops"
+        digits={1}
+        step={0.1}
+        min={-3}
+        max={3}
+        value={project.body.exposure}
+        onChange={(exposure) => editBody('project', project, 'Exposure', (body) => ({ ...body, exposure }))}
+      />
+      <Line label="Sun stands">
+        <Value unit="°">{degrees(azimuth).toFixed(0)}</Value>
+        <span className="text-ink-faint">{compass(degrees(azimuth))}</span>
+      </Line>
+    </Card>
+  );
+}
+
+const WINDS = ['north', 'north-east', 'east', 'south-east', 'south', 'south-west', 'west', 'north-west'] as const;
+const compass = (degrees: number): string => WINDS[Math.round((((degrees % 360) + 360) % 360) / 45) % 8]!;

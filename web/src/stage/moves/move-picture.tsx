@@ -1,0 +1,49 @@
+import type { MoveBody, Row } from '@eskovan/core/document';
+import type { CompiledWalk } from '@eskovan/core/move';
+import { useWorkbench, workbench } from '../../app/workbench.ts';
+import type { Ground } from '../../picture/eye.ts';
+import { PicturePane } from '../../picture/picture-pane.tsx';
+import { ScoutBar } from '../../picture/scout-bar.tsx';
+import { useMoveSample } from './move-sample.ts';
+
+interface MovePictureProps {
+  row: Row<'move'> | null;
+  body: MoveBody | null;
+  walk: CompiledWalk | null;
+  ground: Ground | null;
+  onKeep: () => void;
+}
+
+/** The picture of the selected move, following the time. */
+export function MovePicture({ row, body, walk, ground, onKeep }: MovePictureProps) {
+  const sample = useMoveSample(walk, body);
+  const scout = useWorkbench((state) => state.scout);
+  const onPath = () => walk?.sampleAt(Math.min(workbench.get().time, walk.duration)) ?? null;
+  const from = scout ? onPath() : null;
+  const hands = body &&
+    sample && {
+      eye: () => workbench.get().scout ?? onPath(),
+      onMove: (pose: NonNullable<typeof scout>) => workbench.set({ scout: pose, playing: false }),
+      lens: body.lens,
+      ground,
+      eyeHeight: body.eyeHeight,
+    };
+  return (
+    <PicturePane label="Picture" sample={sample} {...(hands ? { hands } : {})}>
+      {scout && from && (
+        <ScoutBar
+          from={from}
+          scout={scout}
+          name={row?.name ?? ''}
+          onBack={() => workbench.set({ scout: null })}
+          onKeep={onKeep}
+        />
+      )}
+      {!sample && (
+        <p className="absolute inset-x-0 bottom-3 text-center text-surround-soft">
+          Press two places on the plan to begin.
+        </p>
+      )}
+    </PicturePane>
+  );
+}

@@ -1,0 +1,37 @@
+import type { MoveBody, Row } from '@eskovan/core/document';
+import { CompiledWalk } from '@eskovan/core/move';
+import { useMemo } from 'react';
+import { useWorkbench } from '../../app/workbench.ts';
+import { liveRows } from '../../data/row-change.ts';
+import { useProject } from '../../data/use-project.ts';
+import { useSiteData } from '../../site/use-site.ts';
+
+/** The selected move: the chosen one, else the first. */
+export function useSelectedMove(): Row<'move'> | null {
+  const { move } = useProject();
+  const chosen = useWorkbench((state) => state.moveId);
+  const rows = liveRows(move);
+  return rows.find((row) => row.id === chosen) ?? rows[0] ?? null;
+}
+
+/** Its body as shown: while something is dragged, the draft. */
+export function useShownBody(row: Row<'move'> | null): MoveBody | null {
+  const draft = useWorkbench((state) => state.draft);
+  return row && draft?.moveId === row.id ? draft.body : (row?.body ?? null);
+}
+
+/** A walk ready to be played, or null while its path has no length yet. */
+export function useCompiledWalk(body: MoveBody | null): CompiledWalk | null {
+  const { data } = useSiteData();
+  const floor = data?.floor ?? null;
+  return useMemo(() => {
+    if (!body || !floor) return null;
+    try {
+      return new CompiledWalk(body, floor);
+    } catch (error) {
+      // A path of one place has no direction: that is a state of drawing, not a fault.
+      if (error instanceof RangeError) return null;
+      throw error;
+    }
+  }, [body, floor]);
+}

@@ -1,0 +1,105 @@
+import { afterEach, describe, expect, test } from '@jest/globals';
+import { FloorIndex } from '@eskovan/core/survey';
+import { CompiledWalk } from '@eskovan/core/move';
+import { act, screen } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { workbench } from '../../app/workbench.ts';
+import { useProject } from '../../data/use-project.ts';
+import {
+  exampleDocument,
+  exampleRow,
+  exampleWalk,
+  leaveProject,
+  renderInProject,
+  shownDocument,
+  uuid,
+} from '../../testing/studio.tsx';
+import { WalkCards } from './walk-cards.tsx';
+
+const nowhere = new FloorIndex(new Float32Array(0));
+const POINTS = [
+  [0, 0],
+  [4, 0],
+  [4, 4],
+] as const;
+
+function Cards() {
+  const row = useProject().move[0]!;
+  return <WalkCards row={row} body={row.body} walk={new CompiledWalk(row.body, nowhere)} aspect={16 / 9} frames={25} />;
+}
+const start = () =>
+  renderInProject(<Cards />, exampleDocument({ move: [exampleRow(20, 'Arrival', exampleWalk(POINTS))] }));
+const body = () => shownDocument().move[0]!.body;
+const enter = async (label: string, text: string) => {
+  const field = screen.getByLabelText(label);
+  await userEvent.clear(field);
+  await userEvent.type(field, `${text}{Enter}`);
+};
+
+afterEach(async () => {
+  await leaveProject();
+  workbench.set({ nodeId: null });
+});
+
+describe('the cards of a walk', () => {
+  test('the pace is given by speed or by time, and what was a result becomes the wish', async () => {
+    start();
+    await enter('Walking speed, m/s', '3.6 km/h');
+    expect(body().pace).toMatchObject({ by: 'speed', speed: 1 });
+    const { duration } = new CompiledWalk(body(), nowhere);
+    await userEvent.click(screen.getByRole('radio', { name: 'By time' }));
+    expect(body().pace.by).toBe('duration');
+    expect(body().pace.duration).toBeCloseTo(duration, 2);
+    await enter('Takes, s', '500f');
+    expect(body().pace.duration).toBe(20);
+  });
+
+  test('whose eyes, how wide, how far ahead', async () => {
+    start();
+    await userEvent.click(screen.getByRole('combobox', { name: 'Whose eyes' }));
+    await userEvent.click(await screen.findByRole('option', { name: 'Wheelchair' }));
+    expect(body().eyeHeight).toBe(1.25);
+    await enter('Focal length, mm', '50');
+    expect(body().lens.focalLengthMm).toBe(50);
+    expect(screen.getByText(/39\.6 × 22\.9/)).toBeTruthy();
+    await enter('Looks ahead, m', '350cm');
+    expect(body().gaze.distance).toBe(3.5);
+  });
+
+  test('reversing and closing change the order and the end, not the places', async () => {
+    start();
+    await userEvent.click(screen.getByRole('button', { name: 'Reverse' }));
+    expect(body().path.nodes.map(({ x, z }) => [x, z])).toEqual([...POINTS].reverse());
+    await userEvent.click(screen.getByRole('button', { name: 'Closed' }));
+    expect(body().path.closed).toBe(true);
+    await userEvent.click(screen.getByRole('button', { name: 'Closed' }));
+    expect(body().path.closed).toBe(false);
+  });
+
+  test('the selected node is moved in numbers, made a corner, divided and deleted', async () => {
+    start();
+    act(() => workbench.set({ nodeId: uuid(901) }));
+    expect(screen.getByRole('heading', { name: 'Node 2' })).toBeTruthy();
+    await enter('x, m', '3.5');
+    expect(body().path.nodes[1]).toMatchObject({ x: 3.5, z: 0 });
+    await userEvent.click(screen.getByRole('button', { name: 'Make a corner' }));
+    await enter('Rounding, m', '0.8');
+    expect(body().path.nodes[1]).toMatchObject({ kind: 'corner', radius: 0.8 });
+    await userEvent.click(screen.getByRole('button', { name: 'Insert after' }));
+    expect(body().path.nodes).toHaveLength(4);
+    act(() => workbench.set({ nodeId: uuid(901) }));
+    await userEvent.click(screen.getByRole('button', { name: 'Delete' }));
+    expect(body().path.nodes.map(({ id }) => id)).not.toContain(uuid(901));
+    expect(workbench.get().nodeId).toBeNull();
+  });
+
+  test('says where there is no floor, and when the pace is no walk any more', async () => {
+    start();
+    expect(screen.getByText(/No floor under the path from 0\.0/)).toBeTruthy();
+    await enter('Walking speed, m/s', '1');
+    expect(screen.queryByText(/faster than people walk/)).toBeNull();
+    await userEvent.click(screen.getByRole('radio', { name: 'By time' }));
+    await enter('Takes, s', '3');
+    expect(screen.getByText(/faster than people walk/)).toBeTruthy();
+  });
+});

@@ -1,0 +1,155 @@
+import type { MoveBody, Row } from '@eskovan/core/document';
+import type { CompiledWalk } from '@eskovan/core/move';
+import { appendNode, deleteNode, insertNode, moveNode, setNodeKind } from '@eskovan/core/path';
+import { PencilLine } from 'lucide-react';
+import { useRef, useState } from 'react';
+import { useKeys } from '../../app/use-keys.ts';
+import { useWorkbench, workbench } from '../../app/workbench.ts';
+import { useProject } from '../../data/use-project.ts';
+import type { SiteData } from '../../site/use-site.ts';
+import { Button } from '../../kit/index.ts';
+import { MovingCamera } from '../../plan/camera-mark.tsx';
+import { PathLayer } from '../../plan/path-layer.tsx';
+import { Plan, type PlanHands } from '../../plan/plan.tsx';
+import { draftWalk, keepPath } from './edit-walk.ts';
+import { useMoveSample } from './move-sample.ts';
+import { useStorey } from './use-storey.ts';
+
+interface WalkPlanProps {
+  row: Row<'move'> | null;
+  body: MoveBody | null;
+  walk: CompiledWalk | null;
+  model: SiteData;
+  aspect: number;
+  onDraw: () => void;
+}
+
+/** The plan with the path of the selected walk on it: drawing and shaping. */
+export function WalkPlan({ row, body, walk, model, aspect, onDraw }: WalkPlanProps) {
+  const tool = useWorkbench((state) => state.tool);
+  const nodeId = useWorkbench((state) => state.nodeId);
+  const [storey, setStorey] = useStorey(model.survey);
+  const [pointer, setPointer] = useState<[number, number] | null>(null);
+  const elevation = model.survey.storeys[storey]?.elevation ?? 0;
+  const drawing = tool === 'draw' && row !== null && body !== null;
+  const lastPress = useRef<[number, number] | null>(null);
+  const stopDrawing = () => {
+    lastPress.current = null;
+    workbench.set({ tool: 'select' });
+    setPointer(null);
+  };
+
+  useKeys((event) => {
+    if (!drawing || (event.key !== 'Enter' && event.key !== 'Escape')) return false;
+    stopDrawing();
+    return true;
+  });
+
+  const hands: PlanHands = drawing
+    ? {
+        onPress: (x, z) => {
+          // The second press of a double press is not another node.
+          if (lastPress.current && Math.hypot(lastPress.current[0] - x, lastPress.current[1] - z) < 0.08) return;
+          lastPress.current = [x, z];
+          const id = crypto.randomUUID();
+          keepPath(row, 'Add a node', (path) =>
+            appendNode(path, { id, x, y: elevation, z, kind: 'smooth', radius: 0.5 }),
+          );
+          workbench.set({ nodeId: id, time: 0, scout: null });
+        },
+        onDrag: () => {},
+        onHover: (x, z) => setPointer([x, z]),
+        onDoublePress: stopDrawing,
+      }
+    : {};
+  const last = body?.path.nodes.at(-1);
+
+  return (
+    <Plan
+      survey={model.survey}
+      north={useProject().project.body.sun.north}
+      storey={storey}
+      onStorey={setStorey}
+      hands={hands}
+      label="Plan"
+      movers={<WalkingCamera walk={walk} body={body} aspect={aspect} />}
+      {...(drawing ? { cursor: 'crosshair' } : {})}
+      tools={
+        <>
+          <Button icon={<PencilLine size={14} />} pressed={drawing} onClick={drawing ? stopDrawing : onDraw}>
+            {drawing ? 'Done drawing' : 'Draw path'}
+          </Button>
+          {drawing && (
+            <p role="status" className="flex h-8 items-center rounded-lg bg-ink px-3 text-paper">
+              {body.path.nodes.length < 2
+                ? 'Press where the walk goes. Steps and stairs are found by themselves.'
+                : 'Press for more, Enter when done.'}
+            </p>
+          )}
+        </>
+      }
+    >
+      {row && body && body.path.nodes.length > 0 && (
+        <PathLayer
+          walk={body}
+          passive={drawing}
+          elevation={elevation}
+          selectedNode={nodeId}
+          onSelectNode={(id) => workbench.set({ nodeId: id })}
+          onMoveNode={(id, x, z, done) => {
+            if (done) keepPath(row, 'Move a node', (path) => moveNode(path, id, x, z));
+            else draftWalk(row, { ...body, path: moveNode(body.path, id, x, z) });
+          }}
+          onDeleteNode={(id) => {
+            keepPath(row, 'Delete a node', (path) => deleteNode(path, id));
+            workbench.set({ nodeId: null });
+          }}
+          onToggleNode={(id) => {
+            const { kind } = body.path.nodes.find((n) => n.id === id)!;
+            keepPath(row, 'Corner or smooth', (path) => setNodeKind(path, id, kind === 'corner' ? 'smooth' : 'corner'));
+          }}
+          onPressPath={(x, z) => {
+            if (!walk) return;
+            const { station } = walk.curve.nearest(x, z);
+            workbench.set({ time: timeAtStation(walk, station), playing: false, scout: null, nodeId: null });
+          }}
+          onInsert={(x, z) => {
+            const id = crypto.randomUUID();
+            keepPath(row, 'Insert a node', (path) => insertNode(path, id, x, z));
+            workbench.set({ nodeId: id });
+          }}
+        />
+      )}
+      {drawing && last && pointer && (
+        <line
+          x1={last.x}
+          y1={last.z}
+          x2={pointer[0]}
+          y2={pointer[1]}
+          stroke="var(--lagoon)"
+          strokeWidth={1.5}
+          strokeDasharray="4 4"
+          vectorEffect="non-scaling-stroke"
+          pointerEvents="none"
+        />
+      )}
+    </Plan>
+  );
+}
+
+/** The camera on the plan, following the time. */
+function WalkingCamera({ walk, body, aspect }: { walk: CompiledWalk | null; body: MoveBody | null; aspect: number }) {
+  const sample = useMoveSample(walk, body);
+  return sample && <MovingCamera sample={sample} aspect={aspect} />;
+}
+
+/** When the walker passes a station: the pace never runs backward, so halving finds it. */
+function timeAtStation(walk: CompiledWalk, station: number): number {
+  let [low, high] = [0, walk.duration];
+  for (let i = 0; i < 50; i += 1) {
+    const middle = (low + high) / 2;
+    if (walk.pace.stationAt(middle) < station) low = middle;
+    else high = middle;
+  }
+  return (low + high) / 2;
+}

@@ -1,0 +1,153 @@
+import type { ProjectDocument } from '@eskovan/core/document';
+import { frameCount } from '@eskovan/core/reel';
+import { Clapperboard, Image as ImageIcon } from 'lucide-react';
+import { useState } from 'react';
+import { fileUrl } from '../../data/api.ts';
+import { liveRows } from '../../data/row-change.ts';
+import { useProject } from '../../data/use-project.ts';
+import { usePictureScene, useSite } from '../../site/use-site.ts';
+import { Button, Card, Line, NumberField, Select, Value } from '../../kit/index.ts';
+import { useCompiledWalk } from '../moves/use-compiled-walk.ts';
+import { describeRate } from './describe.ts';
+import { startRender } from './render-jobs.ts';
+
+const SIZES = [
+  { value: '360', label: '640 px wide, small', width: 640 },
+  { value: '720', label: '1280 px wide', width: 1280 },
+  { value: '1080', label: '1920 px wide', width: 1920 },
+  { value: '2160', label: '3840 px wide, large', width: 3840 },
+] as const;
+
+const QUALITIES = [
+  { value: 'draft', label: 'Draft, 2 passes', subframes: 2 },
+  { value: 'good', label: 'Good, 8 passes', subframes: 8 },
+  { value: 'fine', label: 'Fine, 32 passes', subframes: 32 },
+] as const;
+
+type SourceKey = `${'move' | 'view'}:${string}`;
+
+const even = (n: number) => Math.max(16, Math.round(n / 2) * 2);
+
+function sourcesOf(document: ProjectDocument): { value: SourceKey; label: string }[] {
+  return [
+    ...liveRows(document.move).map((row) => ({ value: `move:${row.id}` as SourceKey, label: `Move: ${row.name}` })),
+    ...liveRows(document.view).map((row) => ({ value: `view:${row.id}` as SourceKey, label: `View: ${row.name}` })),
+  ];
+}
+
+/** What to render, how large and how fine. */
+export function RenderForm() {
+  const document = useProject();
+  const { project } = document;
+  const site = useSite();
+  const scene = usePictureScene();
+  const sources = sourcesOf(document);
+  const [chosen, setChosen] = useState<SourceKey | null>(null);
+  const [size, setSize] = useState<(typeof SIZES)[number]['value']>('720');
+  const [quality, setQuality] = useState<(typeof QUALITIES)[number]['value']>('good');
+  const [range, setRange] = useState<{ from: number; to: number } | null>(null);
+  const source = sources.find(({ value }) => value === chosen) ?? sources[0];
+  const [kind, id] = (source?.value ?? 'move:').split(':') as ['move' | 'view', string];
+  const move = kind === 'move' ? document.move.find((row) => row.id === id) : undefined;
+  const view = kind === 'view' ? document.view.find((row) => row.id === id) : undefined;
+  const walk = useCompiledWalk(move?.body ?? null);
+  const duration = walk?.duration ?? 0;
+  const from = Math.min(range?.from ?? 0, Math.max(0, duration - 0.1));
+  const to = Math.min(range?.to ?? duration, duration);
+  const rate = project.body.rate;
+  const aspect = project.body.frame.width / project.body.frame.height;
+  const { width } = SIZES.find(({ value }) => value === size)!;
+  const pixels = { width: even(width), height: even(width / aspect) };
+  const { subframes } = QUALITIES.find(({ value }) => value === quality)!;
+  const frames = frameCount(Math.max(0, to - from), rate);
+  const row = move ?? view;
+  // A picture without its light is no take.
+  const lit = scene?.source.kind === 'lit';
+  const ready = lit && (view !== undefined || (walk !== null && to > from));
+
+  const render = () => {
+    if (!row || !source || !scene || !site) return;
+    const shared = { scene, size: pixels, subframes };
+    startRender({
+      projectId: project.id,
+      source: { kind, id, name: row.name },
+      order: view
+        ? { ...shared, source: { kind: 'pose', pose: view.body.pose, lens: view.body.lens }, output: { kind: 'still' } }
+        : {
+            ...shared,
+            source: { kind: 'walk', walk: move!.body, floorUrl: fileUrl(site.floor.sha256), from },
+            output: { kind: 'video', rate, frames },
+          },
+    });
+  };
+
+  return (
+    <Card title="New render">
+      {sources.length === 0 ? (
+        <p className="py-2 text-ink-soft">Keep a view or draw a walk first; then it can be rendered here.</p>
+      ) : (
+        <>
+          <Line label="What">
+            <Select
+              label="What to render"
+              value={source!.value}
+              options={sources}
+              onChange={(value) => {
+                setChosen(value);
+                setRange(null);
+              }}
+            />
+          </Line>
+          <Line label="Size">
+            <Select label="Size" value={size} options={SIZES} onChange={setSize} />
+          </Line>
+          <Line label="Quality">
+            <Select label="Quality" value={quality} options={QUALITIES} onChange={setQuality} />
+          </Line>
+          {move && (
+            <>
+              <NumberField
+                label="From"
+                unit="s"
+                measure="time"
+                frames={rate.num / rate.den}
+                value={from}
+                step={0.5}
+                min={0}
+                max={Math.max(0, duration - 0.1)}
+                onChange={(value) => setRange({ from: value, to: Math.max(to, value + 0.1) })}
+              />
+              <NumberField
+                label="To"
+                unit="s"
+                measure="time"
+                frames={rate.num / rate.den}
+                value={to}
+                step={0.5}
+                min={from + 0.04}
+                max={duration}
+                onChange={(value) => setRange({ from, to: value })}
+              />
+            </>
+          )}
+          <Line label="Gives">
+            <Value>
+              {pixels.width} × {pixels.height}
+              {move && `, ${frames} frames at ${describeRate(rate)}`}
+            </Value>
+          </Line>
+          <Button
+            tone="primary"
+            className="mt-2 w-full"
+            disabled={!ready}
+            icon={view ? <ImageIcon size={14} /> : <Clapperboard size={14} />}
+            onClick={render}
+          >
+            {view ? 'Render still' : 'Render film'}
+          </Button>
+          {!lit && <p className="mt-1.5 text-center text-sm text-ink-faint">The light is still being baked.</p>}
+        </>
+      )}
+    </Card>
+  );
+}

@@ -1,0 +1,68 @@
+import type { Lens } from '@eskovan/core/document';
+import { viewAngles } from '@eskovan/core/optics';
+import { Card, Line, NumberField, Select, Value } from '../../kit/index.ts';
+import { heightOf, personOf, PERSON_OPTIONS } from './people.ts';
+
+interface EyeLensCardProps {
+  eyeHeight?: number;
+  onEyeHeight?: (height: number) => void;
+  lens: Lens;
+  onLens: (lens: Lens) => void;
+  /** Width over height of the picture. */
+  aspect: number;
+}
+
+const degrees = (radians: number) => ((radians * 180) / Math.PI).toFixed(1);
+
+/** How high the eye is and how wide it sees. */
+export function EyeLensCard({ eyeHeight, onEyeHeight, lens, onLens, aspect }: EyeLensCardProps) {
+  const angles = viewAngles(lens, aspect);
+  return (
+    <Card
+      title={eyeHeight === undefined ? 'Lens' : 'Eye and lens'}
+      note={
+        eyeHeight !== undefined &&
+        onEyeHeight && (
+          <Select
+            label="Whose eyes"
+            value={personOf(eyeHeight)}
+            options={PERSON_OPTIONS}
+            onChange={(person) => {
+              const height = heightOf(person);
+              if (height !== null) onEyeHeight(height);
+            }}
+          />
+        )
+      }
+    >
+      {eyeHeight !== undefined && onEyeHeight && (
+        <NumberField
+          label="Eye height"
+          unit="m"
+          measure="length"
+          value={eyeHeight}
+          step={0.05}
+          min={0.3}
+          max={3}
+          onChange={onEyeHeight}
+        />
+      )}
+      <NumberField
+        label="Focal length"
+        unit="mm"
+        measure="millimetre"
+        digits={0}
+        value={lens.focalLengthMm}
+        step={1}
+        min={8}
+        max={600}
+        onChange={(focalLengthMm) => onLens({ ...lens, focalLengthMm })}
+      />
+      <Line label="View angle">
+        <Value unit="°">
+          {degrees(angles.horizontal)} × {degrees(angles.vertical)}
+        </Value>
+      </Line>
+    </Card>
+  );
+}

@@ -1,0 +1,125 @@
+import {
+  DEFAULT_LENS,
+  projectBodySchema,
+  type BodyOf,
+  type Kind,
+  type ProjectDocument,
+  type Row,
+} from '@eskovan/core/document';
+import { QueryClientProvider } from '@tanstack/react-query';
+import { cleanup, render, waitFor } from '@testing-library/react';
+import { Tooltip } from 'radix-ui';
+import type { ReactElement } from 'react';
+import { MemoryRouter } from 'react-router';
+import { mergePending, projectKey, queryClient, useEdits } from '../data/edits.ts';
+import { ProjectProvider, useProjectDocument } from '../data/use-project.ts';
+
+export const uuid = (n: number) => `00000000-0000-4000-8000-${String(n).padStart(12, '0')}`;
+export const PROJECT = uuid(1);
+
+export function exampleRow<K extends Kind>(id: number, name: string, body: BodyOf<K>, order = id): Row<K> {
+  const now = '2026-01-01T00:00:00.000Z';
+  return {
+    id: uuid(id),
+    projectId: PROJECT,
+    name,
+    order,
+    body,
+    version: 1,
+    revision: 1,
+    created: now,
+    updated: now,
+    deleted: null,
+  };
+}
+
+export const exampleWalk = (points: readonly (readonly [number, number])[]): BodyOf<'move'> => ({
+  kind: 'walk',
+  path: {
+    closed: false,
+    nodes: points.map(([x, z], i) => ({ id: uuid(900 + i), x, y: 0, z, kind: 'smooth', radius: 0.5 })),
+  },
+  eyeHeight: 1.6,
+  pace: { by: 'speed', speed: 1.2, duration: 10, shape: 'soft' },
+  gaze: { kind: 'ahead', distance: 2 },
+  lens: DEFAULT_LENS,
+});
+
+export const exampleView = (): BodyOf<'view'> => ({
+  pose: { position: [1, 1.6, 2], orientation: [0, 0, 0, 1] },
+  lens: DEFAULT_LENS,
+  thumbnail: null,
+});
+
+export function exampleDocument(change: Partial<ProjectDocument> = {}): ProjectDocument {
+  const body = projectBodySchema.parse({});
+  return { project: exampleRow(1, 'Ternholm', body), model: [], move: [], view: [], take: [], link: [], ...change };
+}
+
+/** What the page has asked the server for. */
+export interface Asked {
+  method: string;
+  path: string;
+  body: unknown;
+}
+
+/** A server that confirms every write and remembers it. */
+export function fakeServer(document: ProjectDocument): Asked[] {
+  const asked: Asked[] = [];
+  const rows = new Map<string, Row>();
+  for (const row of [
+    document.project,
+    ...document.model,
+    ...document.move,
+    ...document.view,
+    ...document.take,
+    ...document.link,
+  ])
+    rows.set(row.id, row);
+  const reply = (status: number, json: unknown) =>
+    Promise.resolve({ ok: status < 400, status, statusText: '', json: () => Promise.resolve(json) } as Response);
+  globalThis.fetch = ((path: string, init: RequestInit = {}) => {
+    const body = typeof init.body === 'string' ? (JSON.parse(init.body) as Record<string, unknown>) : undefined;
+    asked.push({ method: init.method ?? 'GET', path, body });
+    if (path.endsWith('/document')) return reply(200, document);
+    const id = /([0-9a-f-]{36})(\/restore|\?.*)?$/.exec(path)![1]!;
+    const known = rows.get(id) ?? exampleRow(0, '', {} as never);
+    const deleted = init.method === 'DELETE' ? '2026-01-01T00:00:01.000Z' : null;
+    const row = { ...known, id, ...body, deleted, revision: init.method === 'PUT' ? 1 : known.revision + 1 };
+    rows.set(id, row);
+    return reply(200, row);
+  }) as typeof fetch;
+  return asked;
+}
+
+function Frame({ children }: { children: ReactElement }) {
+  const { data } = useProjectDocument(PROJECT);
+  return data ? <ProjectProvider value={data}>{children}</ProjectProvider> : null;
+}
+
+/** Shows something inside a project, on a server of its own. Returns what was asked of the server. */
+export function renderInProject(element: ReactElement, document: ProjectDocument): Asked[] {
+  const asked = fakeServer(document);
+  queryClient.setQueryData(projectKey(PROJECT), mergePending(document));
+  render(
+    <QueryClientProvider client={queryClient}>
+      <Tooltip.Provider>
+        <MemoryRouter>
+          <Frame>{element}</Frame>
+        </MemoryRouter>
+      </Tooltip.Provider>
+    </QueryClientProvider>,
+  );
+  return asked;
+}
+
+/** The document as the page has it now. */
+export const shownDocument = () => queryClient.getQueryData<ProjectDocument>(projectKey(PROJECT))!;
+
+/** Takes the screen away once everything that was made on it is saved: nothing reaches into the next test. */
+export async function leaveProject(): Promise<void> {
+  await waitFor(() => {
+    if (useEdits.getState().saved.state !== 'saved') throw new Error('still saving');
+  });
+  cleanup();
+}

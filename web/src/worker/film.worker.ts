@@ -1,0 +1,77 @@
+import type { Lens, Pose, Rate, Walk } from '@eskovan/core/document';
+import { CompiledWalk, type CameraSample } from '@eskovan/core/move';
+import { frameTime } from '@eskovan/core/reel';
+import { FloorIndex } from '@eskovan/core/survey';
+import { PictureRenderer, renderStill, renderVideo, type PictureSize } from '@eskovan/render';
+import { dressModel } from '@eskovan/core/site';
+import * as Comlink from 'comlink';
+import type { PictureScene } from '../picture/source.ts';
+import { fetchBytes, loadScene } from './load-scene.ts';
+
+/** What is rendered: a pose that stands, or a move from `from` seconds on. */
+export type FilmSource =
+  { kind: 'pose'; pose: Pose; lens: Lens } | { kind: 'walk'; walk: Walk; floorUrl: string; from: number };
+
+export interface FilmOrder {
+  scene: PictureScene;
+  source: FilmSource;
+  size: PictureSize;
+  subframes: number;
+  /** A film of so many frames, or a still. */
+  output: { kind: 'still' } | { kind: 'video'; rate: Rate; frames: number };
+}
+
+const controller = new AbortController();
+
+async function samplerFor(source: FilmSource): Promise<(time: number) => CameraSample> {
+  if (source.kind === 'pose') {
+    const { pose, lens } = source;
+    return () => ({ position: pose.position, orientation: pose.orientation, lens });
+  }
+  const floor = new FloorIndex(new Float32Array(await fetchBytes(source.floorUrl, controller.signal)));
+  const walk = new CompiledWalk(source.walk, floor);
+  return (time) => walk.sampleAt(source.from + time);
+}
+
+const api = {
+  /** Renders one take; a worker does one and is then thrown away. */
+  async render(order: FilmOrder, onProgress: (done: number) => void): Promise<{ file: Blob; poster: Blob }> {
+    const { source, dress, sun } = order.scene;
+    const [model, sampleAt] = await Promise.all([loadScene(source, controller.signal), samplerFor(order.source)]);
+    const renderer = new PictureRenderer();
+    try {
+      await renderer.setModel(dressModel(model, dress), { look: dress.look, exposure: dress.exposure, sun }, true);
+      const { size, subframes, output } = order;
+      // A third into a film there is more to see than at its start.
+      const posterTime = output.kind === 'video' ? frameTime(Math.floor(output.frames / 3), output.rate) : 0;
+      const posterSize = { width: 640, height: Math.max(2, Math.round((640 * size.height) / size.width)) };
+      const poster = await renderStill(renderer, sampleAt(posterTime), posterSize, 8, {
+        type: 'image/webp',
+        quality: 0.85,
+      });
+      const file =
+        output.kind === 'still'
+          ? await renderStill(renderer, sampleAt(0), size, subframes)
+          : await renderVideo(renderer, {
+              sampleAt,
+              rate: output.rate,
+              frames: output.frames,
+              size,
+              subframes,
+              signal: controller.signal,
+              onProgress,
+            });
+      if (output.kind === 'still') onProgress(1);
+      return { file, poster };
+    } finally {
+      renderer.dispose();
+    }
+  },
+
+  cancel(): void {
+    controller.abort(new DOMException('The render was cancelled', 'AbortError'));
+  },
+};
+
+export type FilmWorker = typeof api;
+Comlink.expose(api);

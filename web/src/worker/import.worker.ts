@@ -1,0 +1,45 @@
+import { countTriangles, packModel, readModel, type ReadModel } from '@eskovan/core/format';
+import { boundsOf, joinBounds } from '@eskovan/core/geometry';
+import type { Bounds } from '@eskovan/core/document';
+import * as Comlink from 'comlink';
+import dracoUrl from 'draco3dgltf/draco_decoder_gltf.wasm?url';
+import webIfcUrl from 'web-ifc/web-ifc.wasm?url';
+
+const DECODERS: Record<string, string> = { 'web-ifc.wasm': webIfcUrl, 'draco_decoder_gltf.wasm': dracoUrl };
+
+export interface ImportResult {
+  packed: Uint8Array<ArrayBuffer>;
+  bounds: Bounds;
+  triangles: number;
+  declares: ReadModel['declares'];
+  notes: string[];
+  cameras: ReadModel['cameras'];
+  animations: ReadModel['animations'];
+  partNames: string[];
+}
+
+const api = {
+  /** Reads a model file of any known format. @throws Error with words for people */
+  async importModel(bytes: ArrayBuffer, fileName: string, onProgress: (part: number) => void): Promise<ImportResult> {
+    const model = await readModel(new Uint8Array(bytes), fileName, {
+      locate: (file) => DECODERS[file] ?? file,
+      onProgress,
+    });
+    const { declares, notes, cameras, animations } = model;
+    const packed = packModel(model);
+    const result: ImportResult = {
+      packed,
+      bounds: joinBounds(model.parts.map(({ positions }) => boundsOf(positions)))!,
+      triangles: countTriangles(model),
+      declares,
+      notes,
+      cameras,
+      animations,
+      partNames: [...new Set(model.parts.map(({ name }) => name))],
+    };
+    return Comlink.transfer(result, [packed.buffer]);
+  },
+};
+
+export type ImportWorker = typeof api;
+Comlink.expose(api);

@@ -1,0 +1,75 @@
+import type { SceneModel } from '@eskovan/core/format';
+import { pickNearest } from '@eskovan/core/geometry';
+import type { CameraSample } from '@eskovan/core/move';
+import { dressModel } from '@eskovan/core/site';
+import { PictureRenderer, renderStill, type PictureSize } from '@eskovan/render';
+import * as Comlink from 'comlink';
+import type { PictureScene, PictureSource } from '../picture/source.ts';
+import { loadScene } from './load-scene.ts';
+import { describeParts, type PartInfo } from './parts.ts';
+
+/** The picture's worker: owns the geometry and the graphics context, so that the page never waits for drawing. */
+const renderer = new PictureRenderer();
+let loaded: { key: string; model: SceneModel } | null = null;
+let shown: SceneModel | null = null;
+let coming: { key: string; model: Promise<SceneModel> } | null = null;
+
+const api = {
+  /** Fetches a model that will be asked for in a moment. */
+  preload(source: PictureSource): void {
+    const model = loadScene(source);
+    // Its failure is told where it is used.
+    model.catch(() => {});
+    coming = { key: JSON.stringify(source), model };
+  },
+
+  /** Makes a scene ready to be drawn. Only what has changed since the last one is done again. */
+  async load({ source, dress, sun }: PictureScene): Promise<void> {
+    const key = JSON.stringify(source);
+    const early = coming?.key === key ? coming.model : null;
+    coming = null;
+    if (loaded?.key !== key) loaded = { key, model: await (early ?? loadScene(source)) };
+    shown = dressModel(loaded.model, dress);
+    await renderer.setModel(shown, { look: dress.look, exposure: dress.exposure, sun });
+  },
+
+  /** Draws; one sub-frame is the quick picture, more are the sharp one. */
+  draw(sample: CameraSample, size: PictureSize, subframes: number): { bitmap: ImageBitmap; triangles: number } {
+    const bitmap = subframes > 1 ? renderer.drawSharp(sample, size, subframes) : renderer.draw(sample, size);
+    return Comlink.transfer({ bitmap, triangles: renderer.drawn.triangles }, [bitmap]);
+  },
+
+  still(sample: CameraSample, size: PictureSize, subframes: number, type: string): Promise<Blob> {
+    return renderStill(renderer, sample, size, subframes, { type, quality: 0.86 });
+  },
+
+  /** Stands a person of 1.75 m at a point, for scale; null takes it away. */
+  standPerson(at: [number, number, number] | null): void {
+    renderer.setPerson(at);
+  },
+
+  /** Draws a line around one part; null takes it away. */
+  mark(part: { model: string; name: string } | null): void {
+    renderer.setMarked(
+      part ? (shown?.parts.filter(({ model, name }) => model === part.model && name === part.name) ?? []) : [],
+    );
+  },
+
+  /** The nearest surface along a ray and the part it belongs to, or null. */
+  pick(
+    origin: [number, number, number],
+    direction: [number, number, number],
+  ): { point: [number, number, number]; model: string; name: string } | null {
+    const hit = shown && pickNearest(shown.parts, origin, direction);
+    const part = hit && shown!.parts[hit.part]!;
+    return part ? { point: hit.point, model: part.model ?? '', name: part.name } : null;
+  },
+
+  /** All named parts, hidden ones included. */
+  parts(): PartInfo[] {
+    return loaded ? describeParts(loaded.model) : [];
+  },
+};
+
+export type PictureWorker = typeof api;
+Comlink.expose(api);

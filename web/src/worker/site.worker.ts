@@ -1,0 +1,55 @@
+import type { Vec3, Walker } from '@eskovan/core/document';
+import { packModel, type SceneModel } from '@eskovan/core/format';
+import { drawWalkway, LightBake, surveyModel, Walkway, type Survey } from '@eskovan/core/survey';
+import * as Comlink from 'comlink';
+import type { PlacedFile } from '../picture/source.ts';
+import { loadPlain } from './load-scene.ts';
+
+/** Measures and lights a site. Two of these share the light; each keeps its own copy of the models. */
+let site: SceneModel | null = null;
+let measured: Survey | null = null;
+let bake: LightBake | null = null;
+
+interface Measured {
+  survey: Survey;
+  floor: Float32Array<ArrayBuffer>;
+}
+
+const api = {
+  async load(models: readonly PlacedFile[]): Promise<void> {
+    site = await loadPlain(models);
+  },
+
+  survey(walker: Walker, onProgress: (part: number) => void): Measured {
+    const { survey, floor } = surveyModel(site!, walker, onProgress);
+    measured = survey;
+    const copy = Float32Array.from(floor);
+    return Comlink.transfer({ survey, floor: copy }, [copy.buffer]);
+  },
+
+  /** The navigation mesh, and the survey with it drawn in; null where nothing can be walked on. */
+  async walkway(walker: Walker): Promise<{ survey: Survey; bytes: Uint8Array<ArrayBuffer> } | null> {
+    const walkway = await Walkway.build(site!, measured!, walker);
+    return walkway && { survey: drawWalkway(measured!, walkway), bytes: Uint8Array.from(walkway.bytes()) };
+  },
+
+  /** Number of vertices that need light. */
+  prepareLight(sun: Vec3): number {
+    bake = new LightBake(site!, sun);
+    return bake.count;
+  },
+
+  gather(from: number, to: number): Float32Array<ArrayBuffer> {
+    const light = bake!.gather(from, to);
+    return Comlink.transfer(light, [light.buffer]);
+  },
+
+  /** The whole site, lit and packed. */
+  finish(raw: Float32Array<ArrayBuffer>): Uint8Array<ArrayBuffer> {
+    const packed = packModel(bake!.finish(raw));
+    return Comlink.transfer(packed, [packed.buffer]);
+  },
+};
+
+export type SiteWorker = typeof api;
+Comlink.expose(api);
