@@ -19,7 +19,7 @@ const shared = {
 };
 const node = {
   ...shared,
-  testEnvironment: 'node',
+  testEnvironment: '<rootDir>/scripts/lib/test-environment.mjs',
   testEnvironmentOptions: { customExportConditions: ['@eskovan/source', 'node', 'node-addons'] },
 };
 
