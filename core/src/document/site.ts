@@ -27,6 +27,8 @@ export const siteBodySchema = z.object({
   walkway: fileRefSchema.nullable(),
   /** The packed models with light baked in: what the picture draws. Null while the light is still being baked. */
   scene: fileRefSchema.nullable(),
+  /** A light stand-in for a heavy scene, shown until the whole has arrived; null where the scene is light. */
+  glance: fileRefSchema.nullable().default(null),
   bounds: boundsSchema,
   triangles: z.int().min(1),
   storeys: z.array(storeySchema).max(200),

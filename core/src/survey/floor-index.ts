@@ -1,10 +1,17 @@
 import { TRIANGLE, triangleNormal, type TriangleSoup } from '../geometry/index.ts';
+import { PlanCells, planExtents } from './plan-cells.ts';
 
 /** Steeper than this is no floor, degrees. */
 const WALKABLE_SLOPE = 45;
 
 /** Side of a plan cell, metres: small enough that a cell holds a handful of triangles of a furnished room. */
 const CELL = 0.5;
+/**
+ * Triangles wider than this are kept apart in wide cells, metres: one triangle of a landscape would otherwise stand
+ * in a thousand small ones.
+ */
+const WIDE = 4;
+const WIDE_CELL = 8;
 
 /** Triangles that one could stand on, in the order they came: the part of a model that floor following needs. */
 export function walkableTriangles(soup: TriangleSoup, slope = WALKABLE_SLOPE): TriangleSoup {
@@ -23,48 +30,21 @@ export function walkableTriangles(soup: TriangleSoup, slope = WALKABLE_SLOPE): T
 
 /**
  * Answers "which floors are above and below this point?" A vertical ray needs no tree: triangles are put into
- * square plan cells, and a lookup tests the few of one cell. It is some ten times faster than a general ray caster
- * and is built in one pass.
+ * square plan cells, and a lookup tests the few of one small and one wide cell. It is some ten times faster than a
+ * general ray caster and is built in one pass.
  */
 export class FloorIndex {
   /** Walkable triangles only; see {@link walkableTriangles}. */
   readonly triangles: TriangleSoup;
-  private readonly minX: number;
-  private readonly minZ: number;
-  private readonly columns: number;
-  private readonly rows: number;
-  private readonly cell: number;
-  /** Start of each cell's list in `entries`, one more at the end. */
-  private readonly starts: Uint32Array;
-  private readonly entries: Uint32Array;
+  /** Made when the first question is asked: a heavy site's take a moment, and not every screen asks. */
+  private made: readonly PlanCells[] | null = null;
 
   constructor(walkable: TriangleSoup) {
     this.triangles = walkable;
-    const count = walkable.length / TRIANGLE;
-    let [minX, minZ, maxX, maxZ] = [Infinity, Infinity, -Infinity, -Infinity];
-    for (let k = 0; k < walkable.length; k += 3) {
-      minX = Math.min(minX, walkable[k]!);
-      maxX = Math.max(maxX, walkable[k]!);
-      minZ = Math.min(minZ, walkable[k + 2]!);
-      maxZ = Math.max(maxZ, walkable[k + 2]!);
-    }
-    const [spanX, spanZ] = count > 0 ? [maxX - minX, maxZ - minZ] : [0, 0];
-    // A huge site gets larger cells instead of an index larger than the model.
-    this.cell = Math.max(CELL, Math.sqrt((spanX * spanZ) / 1_000_000));
-    this.minX = count > 0 ? minX : 0;
-    this.minZ = count > 0 ? minZ : 0;
-    this.columns = Math.max(1, Math.ceil(spanX / this.cell));
-    this.rows = Math.max(1, Math.ceil(spanZ / this.cell));
-    const cells = this.columns * this.rows;
-    const counts = new Uint32Array(cells + 1);
-    this.eachCell(count, (cell) => (counts[cell + 1]! += 1));
-    for (let c = 0; c < cells; c += 1) counts[c + 1]! += counts[c]!;
-    this.starts = counts.slice();
-    this.entries = new Uint32Array(counts[cells]!);
-    this.eachCell(count, (cell, triangle) => {
-      this.entries[counts[cell]!] = triangle;
-      counts[cell]! += 1;
-    });
+  }
+
+  private get cells(): readonly PlanCells[] {
+    return (this.made ??= makeCells(this.triangles));
   }
 
   /**
@@ -73,11 +53,13 @@ export class FloorIndex {
    */
   floorBelow(x: number, z: number, ceiling: number): number {
     let best = -Infinity;
-    const cell = this.cellAt(x, z);
-    if (cell < 0) return best;
-    for (let k = this.starts[cell]!; k < this.starts[cell + 1]!; k += 1) {
-      const y = this.heightIn(this.entries[k]! * TRIANGLE, x, z);
-      if (y <= ceiling && y > best) best = y;
+    for (const cells of this.cells) {
+      const cell = cells.cellAt(x, z);
+      if (cell < 0) continue;
+      for (let k = cells.starts[cell]!; k < cells.starts[cell + 1]!; k += 1) {
+        const y = this.heightIn(cells.entries[k]!, x, z);
+        if (y <= ceiling && y > best) best = y;
+      }
     }
     return best;
   }
@@ -85,22 +67,15 @@ export class FloorIndex {
   /** The lowest surface at (x, z) above `floor`; Infinity where there is none. */
   nextAbove(x: number, z: number, floor: number): number {
     let best = Infinity;
-    const cell = this.cellAt(x, z);
-    if (cell < 0) return best;
-    for (let k = this.starts[cell]!; k < this.starts[cell + 1]!; k += 1) {
-      const y = this.heightIn(this.entries[k]! * TRIANGLE, x, z);
-      if (y > floor && y < best) best = y;
+    for (const cells of this.cells) {
+      const cell = cells.cellAt(x, z);
+      if (cell < 0) continue;
+      for (let k = cells.starts[cell]!; k < cells.starts[cell + 1]!; k += 1) {
+        const y = this.heightIn(cells.entries[k]!, x, z);
+        if (y > floor && y < best) best = y;
+      }
     }
     return best;
-  }
-
-  private cellAt(x: number, z: number): number {
-    const column = Math.floor((x - this.minX) / this.cell);
-    const row = Math.floor((z - this.minZ) / this.cell);
-    // The far edge belongs to the last cell.
-    const c = column === this.columns && x - this.minX <= this.columns * this.cell ? column - 1 : column;
-    const r = row === this.rows && z - this.minZ <= this.rows * this.cell ? row - 1 : row;
-    return c < 0 || r < 0 || c >= this.columns || r >= this.rows ? -1 : r * this.columns + c;
   }
 
   /** Height of the triangle at offset `o` over (x, z); NaN where it is not over it (NaN compares false). */
@@ -121,19 +96,16 @@ export class FloorIndex {
     if (wa < slack || wb < slack || wc < slack || total <= 0) return Number.NaN;
     return (wa * t[o + 1]! + wb * t[o + 4]! + wc * t[o + 7]!) / total;
   }
+}
 
-  private eachCell(count: number, visit: (cell: number, triangle: number) => void): void {
-    const t = this.triangles;
-    for (let i = 0; i < count; i += 1) {
-      const o = i * TRIANGLE;
-      const clampColumn = (x: number) =>
-        Math.min(this.columns - 1, Math.max(0, Math.floor((x - this.minX) / this.cell)));
-      const clampRow = (z: number) => Math.min(this.rows - 1, Math.max(0, Math.floor((z - this.minZ) / this.cell)));
-      const c0 = clampColumn(Math.min(t[o]!, t[o + 3]!, t[o + 6]!) - 1e-6);
-      const c1 = clampColumn(Math.max(t[o]!, t[o + 3]!, t[o + 6]!) + 1e-6);
-      const r0 = clampRow(Math.min(t[o + 2]!, t[o + 5]!, t[o + 8]!) - 1e-6);
-      const r1 = clampRow(Math.max(t[o + 2]!, t[o + 5]!, t[o + 8]!) + 1e-6);
-      for (let r = r0; r <= r1; r += 1) for (let c = c0; c <= c1; c += 1) visit(r * this.columns + c, i);
-    }
-  }
+function makeCells(walkable: TriangleSoup): readonly PlanCells[] {
+  const extents = planExtents(walkable);
+  const isWide = (e: number) => extents[e + 2]! - extents[e]! > WIDE || extents[e + 3]! - extents[e + 1]! > WIDE;
+  let wide = 0;
+  for (let e = 0; e < extents.length; e += 4) if (isWide(e)) wide += 1;
+  const sorted = { small: new Uint32Array(extents.length / 4 - wide), wide: new Uint32Array(wide) };
+  for (let e = 0, s = 0, w = 0; e < extents.length; e += 4)
+    if (isWide(e)) sorted.wide[w++] = e / 4;
+    else sorted.small[s++] = e / 4;
+  return [new PlanCells(sorted.small, extents, CELL), new PlanCells(sorted.wide, extents, WIDE_CELL)];
 }

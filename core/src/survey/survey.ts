@@ -11,7 +11,11 @@ import { coverTriangles, findStoreys, OUTSIDE, type FoundStorey } from './storey
 /** Raised whenever the survey or the light computes something else: sites are then computed again. */
 export const SURVEY_ALGORITHM = 8;
 
-const lineWorkSchema = z.array(finite);
+/** Checked in one piece: a landscape's lines are a million numbers. */
+const lineWorkSchema = z.custom<number[]>(
+  (value) => Array.isArray(value) && value.every(Number.isFinite),
+  'expected a list of numbers',
+);
 export const surveySchema = z.object({
   bounds: boundsSchema,
   triangles: z.int().min(0),

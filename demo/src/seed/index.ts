@@ -57,6 +57,7 @@ export async function seedDemo(
     floor: await api.upload(prepared.floor, 'application/octet-stream'),
     walkway: await api.upload(prepared.walkway, 'application/octet-stream'),
     scene: await api.upload(prepared.scene, 'application/octet-stream'),
+    glance: prepared.glance && (await api.upload(prepared.glance, 'application/octet-stream')),
     bounds: survey.bounds,
     triangles: survey.triangles,
     storeys: survey.storeys.map(({ name, elevation, area }) => ({ name, elevation, area })),

@@ -1,7 +1,7 @@
 import { FIRST_SUN, FIRST_WALKER, type BodyOf } from '@eskovan/core/document';
 import { countTriangles, packModel, READER, readModel, unpackModel } from '@eskovan/core/format';
 import { boundsOf, joinBounds } from '@eskovan/core/geometry';
-import { assemble, sunDirection } from '@eskovan/core/site';
+import { assemble, glanceOf, sunDirection } from '@eskovan/core/site';
 import { bakeLight, drawWalkway, SURVEY_ALGORITHM, surveyModel, Walkway, type Survey } from '@eskovan/core/survey';
 import { createHash } from 'node:crypto';
 import { existsSync } from 'node:fs';
@@ -23,6 +23,8 @@ export interface Prepared {
   models: PreparedModel[];
   /** All of it together: lit picture data, walkable triangles, navigation mesh, survey. */
   scene: Uint8Array;
+  /** Its stand-in, where it is heavy. */
+  glance: Uint8Array | null;
   floor: Uint8Array;
   walkway: Uint8Array;
   survey: Survey;
@@ -55,9 +57,11 @@ export async function prepareCommission(cache: string): Promise<Prepared> {
     const { survey: measured, floor } = surveyModel(site, FIRST_WALKER);
     const walkway = (await Walkway.build(site, measured, FIRST_WALKER))!;
     const survey = drawWalkway(measured, walkway);
-    const scene = packModel(bakeLight(site, sunDirection(FIRST_SUN)));
+    const lit = bakeLight(site, sunDirection(FIRST_SUN));
+    const glance = await glanceOf(lit);
     await mkdir(folder, { recursive: true });
-    await writeFile(path('scene.bin'), scene);
+    await writeFile(path('scene.bin'), packModel(lit));
+    if (glance) await writeFile(path('glance.bin'), packModel(glance));
     await writeFile(path('walkway.bin'), walkway.bytes());
     await writeFile(path('floor.bin'), new Uint8Array(floor.buffer, floor.byteOffset, floor.byteLength));
     // Last: its presence says that the others are whole.
@@ -66,6 +70,7 @@ export async function prepareCommission(cache: string): Promise<Prepared> {
   return {
     models,
     scene: await readFile(path('scene.bin')),
+    glance: existsSync(path('glance.bin')) ? await readFile(path('glance.bin')) : null,
     floor: await readFile(path('floor.bin')),
     walkway: await readFile(path('walkway.bin')),
     survey: JSON.parse(await readFile(path('survey.json'), 'utf8')) as Survey,

@@ -17,6 +17,7 @@ import { makeMark } from '../scene/mark.ts';
 import { makePerson } from '../scene/person.ts';
 import { makeSky, paintSky } from '../scene/sky.ts';
 import type { Levels } from '../scene/stand-in.ts';
+import { warmUpScene } from '../scene/warm-up.ts';
 import { Accumulator } from './accumulator.ts';
 import { SunShadow } from './sun-shadow.ts';
 import type { PictureSize } from './picture-size.ts';
@@ -40,6 +41,8 @@ export class PictureRenderer {
   private shadow: SunShadow | null = null;
   private person: Group | null = null;
   private marked: LineSegments | null = null;
+  private asked = 0;
+  private warm: Group | null = null;
 
   constructor() {
     this.canvas = new OffscreenCanvas(16, 16);
@@ -61,17 +64,32 @@ export class PictureRenderer {
     this.accumulator = new Accumulator(this.renderer);
   }
 
+  /** Compiles what nearly every picture needs, while nobody waits for one yet. */
+  async warmUp(): Promise<void> {
+    this.warm = await warmUpScene();
+    if (this.model) return;
+    this.scene.add(this.warm);
+    this.renderer.render(this.scene, this.camera);
+    this.scene.remove(this.warm);
+  }
+
   /**
    * What is drawn from now on.
    * @param shadows draws the sun's shadow anew instead of as it was baked: finer, slower, for finished pictures
    */
   async setModel(model: SceneModel | null, options: SceneOptions, shadows = false): Promise<void> {
+    const asked = (this.asked += 1);
     this.shadow?.dispose();
     this.shadow = shadows ? new SunShadow(this.renderer) : null;
     this.shadow?.setSun(options.sun);
     // The new one is made whole before the old one goes: pictures asked for meanwhile still show something.
     const made =
       model && (await buildScene(model, this.shadow ? { ...options, shadow: this.shadow.uniforms } : options));
+    if (asked !== this.asked) {
+      // Something newer was asked for meanwhile.
+      if (made) disposeScene(made);
+      return;
+    }
     if (this.model) {
       this.scene.remove(this.model);
       disposeScene(this.model);
@@ -135,6 +153,7 @@ export class PictureRenderer {
 
   dispose(): void {
     if (this.model) disposeScene(this.model);
+    if (this.warm) disposeScene(this.warm);
     this.shadow?.dispose();
     this.accumulator.dispose();
     this.renderer.dispose();

@@ -14,6 +14,7 @@ import {
   type ShaderMaterial,
   type Texture,
 } from 'three';
+import { Breath } from './breath.ts';
 import { addPart, cellFor, type Chunk } from './chunks.ts';
 import { makeFinish, type ShadowUniforms } from './finish.ts';
 import { buildLineWork } from './line-work.ts';
@@ -43,7 +44,9 @@ export async function buildScene(model: SceneModel, { look, exposure, sun, shado
   const total = countTriangles(model);
   const gain = line ? 1 : 2 ** exposure;
   const cell = cellFor(model.parts, total);
+  const breath = new Breath();
   for (const part of model.parts) {
+    await breath.take();
     const material = model.materials[part.material]!;
     const finish = shadow !== undefined && !line && material.opacity > 0.99;
     addPart(part, material, { day, flat: line && material.opacity > 0.9, finish, cell, gain }, chunks);
@@ -51,6 +54,7 @@ export async function buildScene(model: SceneModel, { look, exposure, sun, shado
   const looks = new Map<string, Material>();
   const group = new Group();
   for (const [key, chunk] of chunks) {
+    await breath.take();
     let material = looks.get(chunk.look);
     if (!material) looks.set(chunk.look, (material = makeMaterial(chunk, textures, line, shadow)));
     const mesh = new Mesh(makeGeometry(chunk), material);

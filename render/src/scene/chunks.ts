@@ -22,6 +22,8 @@ const DETAIL = [
   { size: 0.6, reach: 16 },
 ] as const;
 
+const REACHES = [...DETAIL.map(({ reach }) => reach), Infinity];
+
 /** Everything with one look inside one cell, collected before it becomes one mesh. */
 export interface Chunk {
   look: string;
@@ -47,8 +49,15 @@ export function lookOf(material: SceneMaterial): string {
 
 /** Class of detail of something of a size in metres, and the distance to which moving pictures show it. */
 export function detailOf(size: number): { detail: number; reach: number } {
-  const detail = DETAIL.findIndex((step) => size < step.size);
-  return { detail, reach: DETAIL[detail]?.reach ?? Infinity };
+  const detail = detailClass(size);
+  return { detail, reach: REACHES[detail]! };
+}
+
+/** 0 for the finest detail, 3 for what is always shown. */
+function detailClass(size: number): number {
+  let detail = 0;
+  while (detail < DETAIL.length && size >= DETAIL[detail]!.size) detail += 1;
+  return detail;
 }
 
 /** Side of the cells that a part is cut into, metres; a heavy site asks for larger ones, or it has too many. */
@@ -95,32 +104,34 @@ export function addPart(
       };
       chunks.set(key, chunk);
     }
-    let next = chunk.positions.length / 3;
+    const first = chunk.positions.length / 3;
     let to = chunk.indices.take(triangles.length * 3);
+    const fresh: number[] = [];
     for (const t of triangles)
       for (let corner = 0; corner < 3; corner += 1) {
         const v = indices[t + corner]!;
-        if (index[v]! < 0) {
-          index[v] = next;
-          const at = chunk.positions.take(3);
-          const color = chunk.colors.take(4);
-          for (let k = 0; k < 3; k += 1) chunk.positions.array[at + k] = p[3 * v + k]!;
-          for (let k = 0; k < 4; k += 1) chunk.colors.array[color + k] = colors[4 * v + k]!;
-          chunk.finish?.add(part, material, day, gain, v);
-          if (material.texture !== null) {
-            const uv = chunk.uvs.take(2);
-            chunk.uvs.array[uv] = uvs?.[2 * v] ?? 0;
-            chunk.uvs.array[uv + 1] = uvs?.[2 * v + 1] ?? 0;
-          }
-          next += 1;
-        }
+        if (index[v]! < 0) index[v] = first + fresh.push(v) - 1;
         chunk.indices.array[to++] = index[v]!;
       }
+    gather(p, fresh, 3, chunk.positions);
+    gather(colors, fresh, 4, chunk.colors);
+    if (material.texture !== null) gather(uvs, fresh, 2, chunk.uvs);
+    if (chunk.finish) for (const v of fresh) chunk.finish.add(part, material, day, gain, v);
     for (const t of triangles) for (let corner = 0; corner < 3; corner += 1) index[indices[t + corner]!] = -1;
   }
 }
 
-const REACHES = [...DETAIL.map(({ reach }) => reach), Infinity];
+/** Copies the values of some vertices to the end of a list; zeros where there are none. */
+function gather<T extends Float32Array | Uint8Array>(
+  from: T | null,
+  vertices: readonly number[],
+  width: number,
+  to: Growing<T>,
+): void {
+  let at = to.take(vertices.length * width);
+  const { array } = to;
+  for (const v of vertices) for (let k = 0; k < width; k += 1) array[at++] = from ? from[v * width + k]! : 0;
+}
 
 /** A part's triangles (offsets into its indices) by cell; the lowest two bits of a cell's number are its detail. */
 function byCell({ positions: p, indices }: ScenePart, side: number): Map<number, number[]> {
@@ -131,8 +142,7 @@ function byCell({ positions: p, indices }: ScenePart, side: number): Map<number,
     const c = 3 * indices[t + 2]!;
     const column = Math.floor((p[a]! + p[b]! + p[c]!) / (3 * side)) + 32_768;
     const row = Math.floor((p[a + 2]! + p[b + 2]! + p[c + 2]!) / (3 * side)) + 32_768;
-    const { detail } = detailOf(sizeOf(p, indices, t));
-    const cell = (column * 65_536 + row) * 4 + (detail < 0 ? DETAIL.length : detail);
+    const cell = (column * 65_536 + row) * 4 + detailClass(sizeOf(p, indices, t));
     const list = cells.get(cell);
     if (list) list.push(t);
     else cells.set(cell, [t]);
@@ -143,7 +153,7 @@ function byCell({ positions: p, indices }: ScenePart, side: number): Map<number,
 /** Side of a square with a triangle's area, metres. */
 function sizeOf(p: Float32Array, indices: Uint32Array, t: number): number {
   cornerNormal(p, 3 * indices[t]!, 3 * indices[t + 1]!, 3 * indices[t + 2]!, normal);
-  return Math.sqrt(Math.hypot(normal[0]!, normal[1]!, normal[2]!));
+  return (normal[0]! ** 2 + normal[1]! ** 2 + normal[2]! ** 2) ** 0.25;
 }
 const normal = new Float64Array(3);
 

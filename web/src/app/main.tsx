@@ -1,3 +1,4 @@
+import './early.ts';
 import { QueryClientProvider } from '@tanstack/react-query';
 import { Tooltip } from 'radix-ui';
 import { StrictMode } from 'react';

@@ -24,21 +24,24 @@ interface RequestOptions<T> {
   schema: z.ZodType<T>;
   body?: unknown;
   signal?: AbortSignal;
+  /** The answer to this very request, where it was sent before. */
+  reply?: Promise<Response>;
 }
 
 /** One request whose reply is checked. @throws ApiError, OfflineError */
 export async function request<T>(
   method: string,
   path: string,
-  { schema, body, signal }: RequestOptions<T>,
+  { schema, body, signal, reply }: RequestOptions<T>,
 ): Promise<T> {
   let response: Response;
   try {
-    response = await fetch(path, {
-      method,
-      ...(body === undefined ? {} : { body: JSON.stringify(body), headers: { 'Content-Type': 'application/json' } }),
-      ...(signal ? { signal } : {}),
-    });
+    response = await (reply ??
+      fetch(path, {
+        method,
+        ...(body === undefined ? {} : { body: JSON.stringify(body), headers: { 'Content-Type': 'application/json' } }),
+        ...(signal ? { signal } : {}),
+      }));
   } catch (error) {
     if (signal?.aborted) throw error;
     throw new OfflineError();

@@ -3,6 +3,7 @@ import { useQuery } from '@tanstack/react-query';
 import { createContext, useContext, useEffect } from 'react';
 import { z } from 'zod';
 import { request, safeJson } from './api.ts';
+import { documentPath, takeEarly } from './early-reply.ts';
 import { confirmedWrites, mergePending, projectKey, queryClient } from './edits.ts';
 import { findRow } from './row-change.ts';
 
@@ -13,8 +14,11 @@ const MOST_TRIES = 4;
 async function fetchDocument(projectId: string, signal: AbortSignal): Promise<ProjectDocument> {
   for (let tries = 1; ; tries += 1) {
     const before = confirmedWrites();
-    const path = `/api/projects/${projectId}/document`;
-    const document = (await request('GET', path, { schema: projectDocumentSchema, signal })) as ProjectDocument;
+    const path = documentPath(projectId);
+    // What was asked for before this page had written anything.
+    const early = before === 0 ? takeEarly(path) : null;
+    const options = { schema: projectDocumentSchema, signal, ...(early ? { reply: early } : {}) };
+    const document = (await request('GET', path, options)) as ProjectDocument;
     // A write that was confirmed meanwhile may be missing in this answer: showing it would take that write back.
     if (confirmedWrites() === before || tries === MOST_TRIES) return document;
   }

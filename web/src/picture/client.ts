@@ -1,47 +1,54 @@
 import type { CameraSample } from '@eskovan/core/move';
 import type { PictureSize } from '@eskovan/render';
-import * as Comlink from 'comlink';
 import { create } from 'zustand';
-import type { PictureWorker } from '../worker/picture.worker.ts';
-import { sceneKey, type PictureScene, type PictureSource } from './source.ts';
+import { glanceSource, sceneKey, type PictureScene } from './source.ts';
+import { pictureWorker } from './worker-link.ts';
 
 interface PictureState {
-  /** Key of the scene that can be drawn now; see `sceneKey`. */
+  /** Key of the scene that can be drawn now, perhaps only as a glance; see `sceneKey`. */
+  drawable: string | null;
+  /** Key of the scene that is there as a whole. */
   loaded: string | null;
   loading: boolean;
   error: string | null;
 }
 
-export const usePictureState = create<PictureState>()(() => ({ loaded: null, loading: false, error: null }));
+export const usePictureState = create<PictureState>()(() => ({
+  drawable: null,
+  loaded: null,
+  loading: false,
+  error: null,
+}));
 
-let worker: Comlink.Remote<PictureWorker> | null = null;
 let wanted: string | null = null;
 
-function remote(): Comlink.Remote<PictureWorker> {
-  worker ??= Comlink.wrap<PictureWorker>(
-    new Worker(new URL('../worker/picture.worker.ts', import.meta.url), { type: 'module', name: 'picture' }),
-  );
-  return worker;
-}
-
 /** Starts the worker ahead of time: its code and its graphics context are the slow part of a first picture. */
-export const warmPicture = (): void => void remote();
+export const warmPicture = (): void => void pictureWorker();
 
-/** Lets the worker fetch what will be shown in a moment, while the page still builds its screen. */
-export const preloadPicture = (source: PictureSource): void => void remote().preload(source);
+/** At most so long a glance is waited for to be drawn, milliseconds: a hidden pane draws nothing. */
+const GLANCE_DRAWN = 1000;
 
 /**
  * Makes the worker load a scene; asking again for the same one costs nothing. The scene before it goes on being shown
  * meanwhile.
+ * @param opening nothing of this site is shown yet: a heavy one is shown as a glance first
  */
-export async function loadPicture(scene: PictureScene): Promise<void> {
+export async function loadPicture(scene: PictureScene, opening = false): Promise<void> {
   const key = sceneKey(scene);
   if (wanted === key) return;
   wanted = key;
   usePictureState.setState({ loading: true, error: null });
   try {
-    await remote().load(scene);
-    if (wanted === key) usePictureState.setState({ loading: false, loaded: key });
+    const glance = opening ? glanceSource(scene.source) : null;
+    if (glance) {
+      await pictureWorker().load({ ...scene, source: glance });
+      if (wanted !== key) return;
+      const drawn = nextDrawn();
+      usePictureState.setState({ drawable: key });
+      await Promise.race([drawn, new Promise((resolve) => setTimeout(resolve, GLANCE_DRAWN))]);
+    }
+    await pictureWorker().load(scene);
+    if (wanted === key) usePictureState.setState({ loading: false, drawable: key, loaded: key });
   } catch (error) {
     if (wanted !== key) return;
     wanted = null;
@@ -49,17 +56,24 @@ export async function loadPicture(scene: PictureScene): Promise<void> {
   }
 }
 
-export const drawPicture = (sample: CameraSample, size: PictureSize, subframes: number) =>
-  remote().draw(sample, size, subframes);
+let onDrawn: (() => void) | null = null;
+const nextDrawn = () => new Promise<void>((resolve) => (onDrawn = resolve));
+
+export async function drawPicture(sample: CameraSample, size: PictureSize, subframes: number) {
+  const drawn = await pictureWorker().draw(sample, size, subframes);
+  onDrawn?.();
+  onDrawn = null;
+  return drawn;
+}
 
 /** A small finished picture, for thumbnails. */
 export const drawStill = (sample: CameraSample, size: PictureSize, subframes: number) =>
-  remote().still(sample, size, subframes, 'image/webp');
+  pictureWorker().still(sample, size, subframes, 'image/webp');
 
 /** The nearest surface along a ray, and the part it belongs to. */
 export const pickSurface = (origin: [number, number, number], direction: [number, number, number]) =>
-  remote().pick(origin, direction);
+  pictureWorker().pick(origin, direction);
 
-export const standPerson = (at: [number, number, number] | null) => remote().standPerson(at);
-export const markPart = (part: { model: string; name: string } | null) => remote().mark(part);
-export const listParts = () => remote().parts();
+export const standPerson = (at: [number, number, number] | null) => pictureWorker().standPerson(at);
+export const markPart = (part: { model: string; name: string } | null) => pictureWorker().mark(part);
+export const listParts = () => pictureWorker().parts();

@@ -39,20 +39,22 @@ export function PicturePane({ sample, hands, mask = 0.72, guides, version = 0, l
   const aspect = project.body.frame.width / project.body.frame.height;
   const scene = usePictureScene();
   const [projectOf, setProjectOf] = useState<string | null>(null);
-  const { loaded, loading, error } = usePictureState();
+  const { drawable, loaded, loading, error } = usePictureState();
   const box = useRef<HTMLDivElement>(null);
   const canvas = useRef<HTMLCanvasElement>(null);
   const pump = useRef<PicturePump | null>(null);
+  const opening = useRef(true);
+  opening.current = projectOf !== project.id;
   const size = useSize(box);
   const { frame, picture } = fit(size.width, size.height, aspect);
 
   useEffect(() => {
-    if (scene) void loadPicture(scene);
+    if (scene) void loadPicture(scene, opening.current);
   }, [scene]);
   const key = sceneKey(scene);
   useEffect(() => {
-    if (loaded !== null && loaded === key) setProjectOf(project.id);
-  }, [loaded, key, project.id]);
+    if (drawable !== null && drawable === key) setProjectOf(project.id);
+  }, [drawable, key, project.id]);
 
   useEffect(() => {
     const context = canvas.current!.getContext('bitmaprenderer')!;
@@ -71,7 +73,7 @@ export function PicturePane({ sample, hands, mask = 0.72, guides, version = 0, l
   }, []);
 
   // While a changed scene is being made ready, the one before goes on being shown.
-  const ready = scene !== null && loaded !== null && (loaded === key || projectOf === project.id);
+  const ready = scene !== null && drawable !== null && (drawable === key || projectOf === project.id);
   useEffect(() => {
     if (!ready || !sample || size.width < 32 || size.height < 32) return;
     if (canvas.current) canvas.current.dataset['sharp'] = 'false';
@@ -82,7 +84,7 @@ export function PicturePane({ sample, hands, mask = 0.72, guides, version = 0, l
     });
     // Sizes are compared by their numbers, not by the objects that carry them.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [ready, loaded, version, sample, size, frame.width, frame.height]);
+  }, [ready, drawable, loaded, version, sample, size, frame.width, frame.height]);
 
   const bind = useHands(box, hands, frame);
   const placed = (what: { width: number; height: number }) => ({

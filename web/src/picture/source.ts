@@ -9,7 +9,12 @@ export interface PlacedFile {
 }
 
 /** Where the picture gets its model: lit as a whole, or, until that is computed, put together as it comes. */
-export type PictureSource = { kind: 'lit'; url: string } | { kind: 'plain'; models: readonly PlacedFile[] };
+export type PictureSource =
+  { kind: 'lit'; url: string; glance?: string } | { kind: 'plain'; models: readonly PlacedFile[] };
+
+/** What is there sooner than a heavy source: its light stand-in. */
+export const glanceSource = (source: PictureSource): PictureSource | null =>
+  source.kind === 'lit' && source.glance ? { kind: 'lit', url: source.glance } : null;
 
 /** Everything that decides what the picture shows, apart from where the eye is. */
 export interface PictureScene {

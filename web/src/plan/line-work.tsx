@@ -11,6 +11,11 @@ interface LineWorkProps {
   walkway?: boolean;
 }
 
+/** Longest piece of drawing without a pause, milliseconds: a heavy plan must not hold up the hand. */
+const SLICE = 12;
+/** Lines drawn between two looks at the clock. */
+const BATCH = 400;
+
 /** The drawn plan, on a canvas of its own: it is redrawn when it moves, not when something on it does. */
 export function LineWork({ storey, view, width, height, walkway = false }: LineWorkProps) {
   const canvas = useRef<HTMLCanvasElement>(null);
@@ -31,11 +36,24 @@ export function LineWork({ storey, view, width, height, walkway = false }: LineW
       ratio * (width / 2 - view.x * view.scale),
       ratio * (height / 2 - view.z * view.scale),
     );
-    if (storey && walkway) drawWalkway(context, storey.walkway, color('--lagoon'));
-    if (storey)
-      draw(context, storey, view.scale, { ink: color('--wall'), soft: color('--ink-faint'), glass: color('--lagoon') });
+    if (!storey) return;
+    if (walkway) drawWalkway(context, storey.walkway, color('--lagoon'));
+    const colors = { ink: color('--wall'), soft: color('--ink-faint'), glass: color('--lagoon') };
+    return inSlices(draw(context, storey, view.scale, colors));
   }, [storey, view, width, height, walkway]);
   return <canvas ref={canvas} aria-hidden className="absolute inset-0 h-full w-full" />;
+}
+
+/** Works at once as far as a slice goes, and on in the frames that follow. Returns what stops it. */
+function inSlices(steps: Iterator<void>): () => void {
+  let frame = 0;
+  const go = () => {
+    const until = performance.now() + SLICE;
+    while (performance.now() < until) if (steps.next().done) return;
+    frame = requestAnimationFrame(go);
+  };
+  go();
+  return () => cancelAnimationFrame(frame);
 }
 
 interface Colors {
@@ -59,28 +77,25 @@ function drawWalkway(context: CanvasRenderingContext2D, triangles: readonly numb
   context.globalAlpha = 1;
 }
 
-function draw(context: CanvasRenderingContext2D, storey: SurveyedStorey, scale: number, colors: Colors): void {
+function* draw(
+  context: CanvasRenderingContext2D,
+  storey: SurveyedStorey,
+  scale: number,
+  colors: Colors,
+): Generator<void> {
   const { cut, openCut, glass, below } = storey.plan;
-  const lines = (values: readonly number[]) => {
-    context.beginPath();
-    for (let i = 0; i < values.length; i += 4) {
-      context.moveTo(values[i]!, values[i + 1]!);
-      context.lineTo(values[i + 2]!, values[i + 3]!);
-    }
-    context.stroke();
-  };
   context.lineCap = 'round';
   context.strokeStyle = colors.soft;
   context.globalAlpha = 0.5;
   context.lineWidth = 0.75 / scale;
-  lines(below);
+  yield* lines(context, below);
   context.globalAlpha = 1;
   context.strokeStyle = colors.glass;
   context.lineWidth = 1.25 / scale;
-  lines(glass);
+  yield* lines(context, glass);
   context.strokeStyle = colors.ink;
   context.lineWidth = 1.5 / scale;
-  lines(openCut);
+  yield* lines(context, openCut);
   // What the cut goes through is one fill: walls that were built of pieces have no seams in a drawing.
   context.fillStyle = colors.ink;
   context.lineWidth = 0.6 / scale;
@@ -90,5 +105,18 @@ function draw(context: CanvasRenderingContext2D, storey: SurveyedStorey, scale: 
     context.closePath();
     context.fill('evenodd');
     context.stroke();
+    yield;
+  }
+}
+
+function* lines(context: CanvasRenderingContext2D, values: readonly number[]): Generator<void> {
+  for (let from = 0; from < values.length; from += 4 * BATCH) {
+    context.beginPath();
+    for (let i = from; i < Math.min(values.length, from + 4 * BATCH); i += 4) {
+      context.moveTo(values[i]!, values[i + 1]!);
+      context.lineTo(values[i + 2]!, values[i + 3]!);
+    }
+    context.stroke();
+    yield;
   }
 }

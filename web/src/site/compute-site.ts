@@ -58,6 +58,7 @@ export async function computeSite({ models, walker, sun, signal, onProgress, onS
       floor: await uploadFile(new Blob([floor.length > 0 ? floor : NO_FLOOR]), 'application/octet-stream', { signal }),
       walkway: null,
       scene: null,
+      glance: null,
       bounds: survey.bounds,
       triangles: survey.triangles,
       storeys: survey.storeys.map(({ name, elevation, area }) => ({ name, elevation, area })),
@@ -89,11 +90,9 @@ export async function computeSite({ models, walker, sun, signal, onProgress, onS
       }
     };
     await Promise.all([bake(first), bake(second)]);
-    const scene = await first.finish(Comlink.transfer(raw, [raw.buffer]));
-    await onSite({
-      ...measured,
-      scene: await uploadFile(new Blob([scene]), 'application/octet-stream', { signal }),
-    });
+    const { scene, glance } = await first.finish(Comlink.transfer(raw, [raw.buffer]));
+    const keep = (packed: typeof scene) => uploadFile(new Blob([packed]), 'application/octet-stream', { signal });
+    await onSite({ ...measured, scene: await keep(scene), glance: glance && (await keep(glance)) });
   };
   try {
     await Promise.race([work(), stopped]);

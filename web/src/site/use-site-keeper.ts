@@ -5,9 +5,10 @@ import { SURVEY_ALGORITHM } from '@eskovan/core/survey';
 import { useEffect, useMemo } from 'react';
 import { ApiError, fileUrl, request } from '../data/api.ts';
 import { liveRows } from '../data/row-change.ts';
-import { preloadPicture, usePictureState } from '../picture/client.ts';
+import { loadPicture, usePictureState } from '../picture/client.ts';
 import { computeSite } from './compute-site.ts';
 import { readAgain } from './import-model.ts';
+import { pictureScene } from './picture-scene.ts';
 import { EMPTY_SITE, useSiteState } from './site-state.ts';
 
 const set = useSiteState.setState;
@@ -29,8 +30,9 @@ const fetchSite = (path: string, signal?: AbortSignal): Promise<SiteBody | null>
 /** What was asked for before the screen stood. */
 let early: { path: string; reply: Promise<SiteBody | null> } | null = null;
 
-/** Asks for a project's site the moment its document is here: drawing the screen takes as long as the answer. */
-export function askForSite({ project, model }: ProjectDocument): void {
+/** Asks for a project's site the moment its document is here, and its picture with it: both while the screen is drawn. */
+export function askForSite(document: ProjectDocument): void {
+  const { project, model } = document;
   const input = siteInput(project.body, liveRows(model), READER);
   if (!input) return;
   const key = siteKey(input, SURVEY_ALGORITHM);
@@ -40,7 +42,10 @@ export function askForSite({ project, model }: ProjectDocument): void {
   const path = pathOf(project.id, key);
   const reply = fetchSite(path);
   reply.then(
-    (site) => site?.scene && preloadPicture({ kind: 'lit', url: fileUrl(site.scene.sha256) }),
+    (site) => {
+      const scene = site?.scene ? pictureScene(document, site, null) : null;
+      if (scene) void loadPicture(scene, true);
+    },
     // Its failure is told where it is awaited.
     () => {},
   );

@@ -1,15 +1,14 @@
 import type { Row, SiteBody } from '@eskovan/core/document';
-import { READER } from '@eskovan/core/format';
-import { siteSun, type Dress } from '@eskovan/core/site';
 import { FloorIndex, surveySchema, type Survey } from '@eskovan/core/survey';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { useWorkbench } from '../app/workbench.ts';
-import { fetchFile, fileUrl } from '../data/api.ts';
+import { fetchFile } from '../data/api.ts';
 import { liveRows } from '../data/row-change.ts';
 import { useProject } from '../data/use-project.ts';
 import type { PictureScene } from '../picture/source.ts';
 import { nameStoreys } from './names.ts';
+import { pictureScene } from './picture-scene.ts';
 import { useSiteState } from './site-state.ts';
 
 /** The models of this project, in their order. */
@@ -56,23 +55,13 @@ export function useSiteData(): { data: SiteData | null; error: Error | null } {
 export function usePictureScene(): PictureScene | null {
   const { project, model } = useProject();
   const alone = useWorkbench((state) => state.alone);
-  const { sun: setting, look, exposure } = project.body;
   // Nothing else of the state: a progress bar must not draw pictures.
   const looked = useSiteState((state) => state.projectId === project.id && state.looked);
   const lit = useSiteState(({ projectId, site, of, wanted }) =>
-    projectId === project.id && of === wanted ? (site?.scene?.sha256 ?? null) : null,
+    projectId === project.id && of === wanted && site?.scene ? site : null,
   );
-  return useMemo(() => {
-    const shown = liveRows(model).filter(({ body }) => !body.hidden);
-    const ready = shown.flatMap(({ id, body }) =>
-      body.packed?.reader === READER ? [{ id, url: fileUrl(body.packed.file.sha256), placement: body.placement }] : [],
-    );
-    if (!looked || ready.length === 0) return null;
-    const parts = Object.fromEntries(shown.map(({ id, body }) => [id, body.parts]));
-    const dress: Dress = { look, exposure, parts, ...(alone ? { alone } : {}) };
-    const sun = siteSun(setting);
-    return lit
-      ? { source: { kind: 'lit', url: fileUrl(lit) }, dress, sun }
-      : { source: { kind: 'plain', models: ready }, dress, sun };
-  }, [model, look, exposure, setting, lit, looked, alone]);
+  return useMemo(
+    () => (looked ? pictureScene({ project, model }, lit, alone) : null),
+    [project, model, lit, looked, alone],
+  );
 }

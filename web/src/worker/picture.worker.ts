@@ -4,31 +4,26 @@ import type { CameraSample } from '@eskovan/core/move';
 import { dressModel } from '@eskovan/core/site';
 import { PictureRenderer, renderStill, type PictureSize } from '@eskovan/render';
 import * as Comlink from 'comlink';
-import type { PictureScene, PictureSource } from '../picture/source.ts';
+import type { PictureScene } from '../picture/source.ts';
 import { loadScene } from './load-scene.ts';
 import { describeParts, type PartInfo } from './parts.ts';
 
 /** The picture's worker: owns the geometry and the graphics context, so that the page never waits for drawing. */
 const renderer = new PictureRenderer();
+void renderer.warmUp();
 let loaded: { key: string; model: SceneModel } | null = null;
 let shown: SceneModel | null = null;
-let coming: { key: string; model: Promise<SceneModel> } | null = null;
+let asked = 0;
 
 const api = {
-  /** Fetches a model that will be asked for in a moment. */
-  preload(source: PictureSource): void {
-    const model = loadScene(source);
-    // Its failure is told where it is used.
-    model.catch(() => {});
-    coming = { key: JSON.stringify(source), model };
-  },
-
   /** Makes a scene ready to be drawn. Only what has changed since the last one is done again. */
   async load({ source, dress, sun }: PictureScene): Promise<void> {
+    const turn = (asked += 1);
     const key = JSON.stringify(source);
-    const early = coming?.key === key ? coming.model : null;
-    coming = null;
-    if (loaded?.key !== key) loaded = { key, model: await (early ?? loadScene(source)) };
+    const model = loaded?.key === key ? loaded.model : await loadScene(source);
+    // Something newer was asked for meanwhile.
+    if (turn !== asked) return;
+    loaded = { key, model };
     shown = dressModel(loaded.model, dress);
     await renderer.setModel(shown, { look: dress.look, exposure: dress.exposure, sun });
   },

@@ -1,5 +1,6 @@
 import type { Vec3, Walker } from '@eskovan/core/document';
 import { packModel, type SceneModel } from '@eskovan/core/format';
+import { glanceOf } from '@eskovan/core/site';
 import { drawWalkway, LightBake, surveyModel, Walkway, type Survey } from '@eskovan/core/survey';
 import * as Comlink from 'comlink';
 import type { PlacedFile } from '../picture/source.ts';
@@ -9,6 +10,8 @@ import { loadPlain } from './load-scene.ts';
 let site: SceneModel | null = null;
 let measured: Survey | null = null;
 let bake: LightBake | null = null;
+
+type Packed = Uint8Array<ArrayBuffer>;
 
 interface Measured {
   survey: Survey;
@@ -44,10 +47,12 @@ const api = {
     return Comlink.transfer(light, [light.buffer]);
   },
 
-  /** The whole site, lit and packed. */
-  finish(raw: Float32Array<ArrayBuffer>): Uint8Array<ArrayBuffer> {
-    const packed = packModel(bake!.finish(raw));
-    return Comlink.transfer(packed, [packed.buffer]);
+  /** The whole site, lit and packed, and a glance of it where it is heavy. */
+  async finish(raw: Float32Array<ArrayBuffer>): Promise<{ scene: Packed; glance: Packed | null }> {
+    const lit = bake!.finish(raw);
+    const thin = await glanceOf(lit);
+    const packed = { scene: packModel(lit), glance: thin && packModel(thin) };
+    return Comlink.transfer(packed, [packed.scene.buffer, ...(packed.glance ? [packed.glance.buffer] : [])]);
   },
 };
 

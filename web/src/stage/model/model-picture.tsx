@@ -7,7 +7,7 @@ import { useWorkbench, workbench } from '../../app/workbench.ts';
 import { editBody } from '../../data/edit-body.ts';
 import { useProject } from '../../data/use-project.ts';
 import { Button, Empty, Panels, Segmented } from '../../kit/index.ts';
-import { markPart, pickSurface, standPerson } from '../../picture/client.ts';
+import { markPart, pickSurface, standPerson, usePictureState } from '../../picture/client.ts';
 import { Ground, homePose } from '../../picture/eye.ts';
 import { PicturePane } from '../../picture/picture-pane.tsx';
 import { MovingCamera } from '../../plan/camera-mark.tsx';
@@ -38,11 +38,14 @@ export function ModelPicture({ row }: { row: Row<'model'> }) {
   const pose = scout ?? home;
   const sample = useMemo(() => ({ ...pose, lens: DEFAULT_LENS }), [pose]);
 
+  // Finding the floor of a heavy site takes a moment: the picture goes first.
+  const drawn = usePictureState((state) => state.loaded !== null);
   useEffect(() => {
+    if (!drawn) return;
     const again = () => setVersion((n) => n + 1);
     void standPerson(person ? besides(placed, site) : null).then(again);
     return () => void standPerson(null);
-  }, [person, placed, site]);
+  }, [drawn, person, placed, site]);
   useEffect(() => {
     const again = () => setVersion((n) => n + 1);
     void markPart(part).then(again);

@@ -1,0 +1,77 @@
+import { MeshoptSimplifier } from 'meshoptimizer';
+import { countTriangles, type SceneModel, type ScenePart } from '../format/index.ts';
+import { boundsOf } from '../geometry/index.ts';
+
+/** Sites with more triangles than this are opened through a glance. */
+export const HEAVY = 120_000;
+/** Triangles of a glance. */
+const GLANCE = 50_000;
+/** Parts this simple are kept as they are: thinning a box leaves no box. */
+const SIMPLE = 40;
+
+/**
+ * Thins a mesh by merging what is near. Careful simplification of a million triangles takes seconds; this takes a
+ * tenth of one, and serves for pictures that pass.
+ * @param positions three numbers a vertex
+ * @param target indices wanted, about
+ * @returns indices of the same vertices
+ */
+export async function thinIndices(indices: Uint32Array, positions: Float32Array, target: number): Promise<Uint32Array> {
+  await MeshoptSimplifier.ready;
+  return MeshoptSimplifier.simplifySloppy(indices, positions, 3, null, target, 1)[0];
+}
+
+/**
+ * A light stand-in for a heavy site, with the same names, materials and light: what is shown in the first second
+ * after opening, until the whole has arrived. Large parts come first; what the budget does not reach is left out.
+ * @returns null where the site is light enough to be shown whole at once
+ */
+export async function glanceOf(site: SceneModel, heavy = HEAVY, budget = GLANCE): Promise<SceneModel | null> {
+  const total = countTriangles(site);
+  if (total <= heavy) return null;
+  const sized = site.parts.map((part) => ({ part, size: sizeOf(part) }));
+  sized.sort((a, b) => b.size - a.size);
+  const parts: ScenePart[] = [];
+  let left = budget;
+  for (const { part } of sized) {
+    const count = part.indices.length / 3;
+    const wanted = count <= SIMPLE ? count : Math.max(SIMPLE, Math.round((count * budget) / total));
+    if (wanted > left) continue;
+    const indices = wanted < count ? await thinIndices(part.indices, part.positions, 3 * wanted) : part.indices;
+    if (indices.length === 0) continue;
+    left -= indices.length / 3;
+    parts.push(onlyUsed(part, indices));
+  }
+  return { ...site, parts };
+}
+
+function sizeOf(part: ScenePart): number {
+  const { min, max } = boundsOf(part.positions);
+  return Math.hypot(max[0] - min[0], max[1] - min[1], max[2] - min[2]);
+}
+
+/** A part with other triangles, and only the vertices that these use. */
+function onlyUsed(part: ScenePart, indices: Uint32Array): ScenePart {
+  const place = new Int32Array(part.positions.length / 3).fill(-1);
+  const used: number[] = [];
+  const renamed = indices.map((v) => {
+    if (place[v]! < 0) place[v] = used.push(v) - 1;
+    return place[v]!;
+  });
+  const pick = (values: Float32Array, width: number) => {
+    const out = new Float32Array(used.length * width);
+    used.forEach((v, i) => {
+      for (let k = 0; k < width; k += 1) out[i * width + k] = values[v * width + k]!;
+    });
+    return out;
+  };
+  return {
+    ...part,
+    positions: pick(part.positions, 3),
+    normals: pick(part.normals, 3),
+    uvs: part.uvs && pick(part.uvs, 2),
+    ...(part.colors ? { colors: pick(part.colors, 3) } : {}),
+    light: part.light && { ambient: pick(part.light.ambient, 3), sun: pick(part.light.sun, 1) },
+    indices: renamed,
+  };
+}
