@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { lensSchema } from './lens.ts';
-import { finite, idSchema } from './primitives.ts';
+import { finite, idSchema, vec3Schema } from './primitives.ts';
 
 /** A point that a path goes through. Its height is that of the storey it was put on; the eye finds the real floor. */
 export const pathNodeSchema = z.object({
@@ -36,11 +36,26 @@ export const paceSchema = z.object({
 });
 export type Pace = z.infer<typeof paceSchema>;
 
-export const gazeSchema = z.object({
+const gazeAheadSchema = z.object({
   kind: z.literal('ahead'),
   /** How far along the path the eye looks, metres. */
   distance: finite.min(0.3).max(20).default(2),
 });
+
+/** A gaze at a place on a named part, which is found again wherever the part has gone. */
+const gazeAtObjectSchema = z.object({
+  kind: z.literal('object'),
+  model: idSchema,
+  /** Name of the part within its model. */
+  name: z.string().min(1).max(2000),
+  /** What is looked at, metres, as it was when it was chosen. */
+  point: vec3Schema,
+  /** Middle of the part at that time: the point keeps its place beside it. */
+  centre: vec3Schema,
+});
+export type GazeAtObject = z.infer<typeof gazeAtObjectSchema>;
+
+export const gazeSchema = z.discriminatedUnion('kind', [gazeAheadSchema, gazeAtObjectSchema]);
 export type Gaze = z.infer<typeof gazeSchema>;
 
 export const walkSchema = z.object({

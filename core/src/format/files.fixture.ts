@@ -10,7 +10,7 @@ import { STLExporter } from 'three/examples/jsm/exporters/STLExporter.js';
 
 /** Model files written by libraries that are not ours: what people will drop. */
 
-interface BoxPart {
+export interface BoxPart {
   name: string;
   size: [number, number, number];
   at: [number, number, number];
@@ -47,15 +47,17 @@ export interface GlbOptions {
   cameras?: readonly { name: string; yfov: number; at: [number, number, number] }[];
   /** Moves the roof in two seconds. */
   animation?: boolean;
+  /** What it is made of; the hut where nothing is said. */
+  parts?: readonly BoxPart[];
 }
 
 /** The hut as glTF by glTF-Transform. */
-async function hutDocument({ cameras = [], animation }: GlbOptions): Promise<Document> {
+async function hutDocument({ cameras = [], animation, parts = HUT }: GlbOptions): Promise<Document> {
   const document = new Document();
   const buffer = document.createBuffer();
   const scene = document.createScene('Hut');
   const plain = document.createMaterial('Plaster').setBaseColorFactor([0.8, 0.78, 0.74, 1]);
-  for (const { name, size, at } of HUT) {
+  for (const { name, size, at } of parts) {
     const geometry = new BoxGeometry(...size);
     const vectors = (attribute: string) =>
       document

@@ -1,15 +1,10 @@
+import { nearestTurn, type GazeTables } from './tables.ts';
+
 /** Turning is averaged over this length to either side, so that a kink of the line does not jerk the gaze, metres. */
 export const GAZE_SMOOTHING = 0.9;
 
 /** Going up a stair people raise their eyes by about half of its slope (common practice, no source). */
 const SLOPE_SHARE = 0.5;
-
-export interface GazeTables {
-  /** Continuous (unwrapped) pan angles at the stations, radians. */
-  pan: Float64Array;
-  /** Tilt angles, radians. */
-  tilt: Float64Array;
-}
 
 /**
  * Looks from every eye point at the eye point `distance` metres further on.
@@ -50,9 +45,4 @@ function targetPoint(eye: Float64Array, index: number, last: number, closed: boo
     const rate = (end - eye[3 * back + axis]!) / Math.max(1, last - back);
     out[axis] = end + (axis === 1 ? 0 : rate * (index - last));
   }
-}
-
-/** The same direction, as few turns as possible away from `near`. */
-function nearestTurn(angle: number, near: number): number {
-  return angle + 2 * Math.PI * Math.round((near - angle) / (2 * Math.PI));
 }

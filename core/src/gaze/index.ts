@@ -1,1 +1,2 @@
 export * from './ahead.ts';
+export * from './object.ts';

@@ -25,6 +25,13 @@ export function joinBounds(all: readonly Bounds[]): Bounds | null {
   );
 }
 
+/** The middle of bounds. */
+export const middle = ({ min, max }: Bounds): [number, number, number] => [
+  (min[0] + max[0]) / 2,
+  (min[1] + max[1]) / 2,
+  (min[2] + max[2]) / 2,
+];
+
 /** Larger side of the plan extent of positions, in their own unit. */
 export function planWidth(positions: Float32Array): number {
   const { min, max } = boundsOf(positions);

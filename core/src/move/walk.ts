@@ -1,5 +1,5 @@
 import type { Lens, Walk } from '../document/index.ts';
-import { GAZE_SMOOTHING, gazeAhead } from '../gaze/index.ts';
+import { GAZE_SMOOTHING, gazeAhead, gazeAt } from '../gaze/index.ts';
 import { orientationOf } from '../geometry/index.ts';
 import { paceProfile, type PaceProfile } from '../pace/index.ts';
 import { PlanCurve } from '../path/index.ts';
@@ -31,9 +31,14 @@ export class CompiledWalk implements CompiledMove {
     this.eyeLine = { ...walkLine, values: walkLine.values.map((y) => y + walk.eyeHeight) };
     const eye = this.eyePoints();
     const spacing = this.curve.length / (this.eyeLine.values.length - 1);
-    const { pan, tilt } = gazeAhead(eye, spacing, walk.gaze.distance, closed);
-    const table = (values: Float64Array): UniformTable =>
-      smoothTable({ values, length: this.curve.length, closed }, GAZE_SMOOTHING);
+    const { gaze } = walk;
+    const { pan, tilt } =
+      gaze.kind === 'object' ? gazeAt(eye, gaze.point) : gazeAhead(eye, spacing, gaze.distance, closed);
+    const table = (values: Float64Array): UniformTable => {
+      const exact = { values, length: this.curve.length, closed };
+      // What is looked at stays in the middle of the picture.
+      return gaze.kind === 'object' ? exact : smoothTable(exact, GAZE_SMOOTHING);
+    };
     this.pan = table(pan);
     this.tilt = table(tilt);
   }

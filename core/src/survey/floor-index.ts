@@ -11,7 +11,7 @@ const CELL = 0.5;
  * in a thousand small ones.
  */
 const WIDE = 4;
-const WIDE_CELL = 8;
+const WIDE_CELL = 2;
 
 /** Triangles that one could stand on, in the order they came: the part of a model that floor following needs. */
 export function walkableTriangles(soup: TriangleSoup, slope = WALKABLE_SLOPE): TriangleSoup {

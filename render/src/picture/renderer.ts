@@ -25,6 +25,8 @@ import type { PictureSize } from './picture-size.ts';
 /** Nearer than this nothing is drawn, metres. */
 const NEAR = 0.08;
 const FAR = 900;
+/** Height in pixels from which moving pictures show detail as far as it reaches; smaller ones show less of it. */
+const DETAIL_HEIGHT = 250;
 
 /**
  * Draws camera samples of one model. One of these lives in one worker and owns one graphics context; whoever wants a
@@ -129,7 +131,7 @@ export class PictureRenderer {
     this.renderer.info.reset();
     this.renderer.setRenderTarget(null);
     this.aim(sample, size, 0, 0);
-    this.showDetail('moving');
+    this.showDetail('moving', Math.min(1, size.height / DETAIL_HEIGHT));
     this.pass();
     return this.canvas.transferToImageBitmap();
   }
@@ -177,8 +179,11 @@ export class PictureRenderer {
     }
   }
 
-  /** How much of the model is drawn: a moving picture leaves out what is too far away to be seen in passing. */
-  private showDetail(level: keyof Levels): void {
+  /**
+   * How much of the model is drawn: a moving picture leaves out what is too far away to be seen in passing.
+   * @param reach part of the distance to which detail is shown, 0…1
+   */
+  private showDetail(level: keyof Levels, reach = 1): void {
     const eye = this.camera.position;
     for (const child of this.model?.children ?? []) {
       const { geometry, userData } = child as Mesh;
@@ -186,7 +191,7 @@ export class PictureRenderer {
       const levels = userData['levels'] as Levels | null | undefined;
       if (levels && geometry.index !== levels[level]) geometry.setIndex(levels[level]);
       child.visible =
-        level !== 'moving' || eye.distanceTo(sphere.center) - sphere.radius < (userData['reach'] as number);
+        level !== 'moving' || eye.distanceTo(sphere.center) - sphere.radius < reach * (userData['reach'] as number);
     }
   }
 

@@ -23,6 +23,8 @@ export interface Workbench {
   /** Index of the storey in the plan. */
   storey: number;
   tool: Tool;
+  /** The next press in the picture chooses what the walk looks at. */
+  aiming: boolean;
   /** A move as it is while something of it is dragged; kept when the pointer is let go. */
   draft: { moveId: string; body: MoveBody } | null;
 }
@@ -40,6 +42,7 @@ const fresh: Workbench = {
   scout: null,
   storey: -1,
   tool: 'select',
+  aiming: false,
   draft: null,
 };
 
@@ -53,7 +56,16 @@ export const workbench = {
     if (useWorkbench.getState().projectId !== projectId) useWorkbench.setState({ ...fresh, projectId });
   },
   selectMove(moveId: string | null): void {
-    useWorkbench.setState({ moveId, nodeId: null, time: 0, playing: false, scout: null, tool: 'select', draft: null });
+    useWorkbench.setState({
+      moveId,
+      nodeId: null,
+      time: 0,
+      playing: false,
+      scout: null,
+      tool: 'select',
+      aiming: false,
+      draft: null,
+    });
   },
   selectView(viewId: string | null): void {
     useWorkbench.setState({ viewId, scout: null, playing: false });

@@ -74,6 +74,8 @@ export const drawStill = (sample: CameraSample, size: PictureSize, subframes: nu
 export const pickSurface = (origin: [number, number, number], direction: [number, number, number]) =>
   pictureWorker().pick(origin, direction);
 
+export type SurfaceHit = NonNullable<Awaited<ReturnType<typeof pickSurface>>>;
+
 export const standPerson = (at: [number, number, number] | null) => pictureWorker().standPerson(at);
 export const markPart = (part: { model: string; name: string } | null) => pictureWorker().mark(part);
 export const listParts = () => pictureWorker().parts();

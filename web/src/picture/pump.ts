@@ -15,7 +15,7 @@ interface PumpOptions {
 /** Rest after which the picture sharpens, milliseconds. */
 const REST = 150;
 /** A moving picture may take this long; slower, and it loses resolution, milliseconds. */
-const BUDGET = 55;
+const BUDGET = 48;
 const SCALES = [1, 0.75, 0.5, 0.35];
 const SHARP_SUBFRAMES = 6;
 
@@ -26,7 +26,8 @@ const SHARP_SUBFRAMES = 6;
 export class PicturePump {
   private wanted: { sample: CameraSample; size: PictureSize } | null = null;
   private busy = false;
-  private scale = 0;
+  /** Begins small: how fast this machine draws is not known yet, and a first picture is waited for. */
+  private scale = 2;
   private timer: ReturnType<typeof setTimeout> | undefined;
   private stopped = false;
 

@@ -1,4 +1,6 @@
 import type { Lens, Pose, Rate, Walk } from '@eskovan/core/document';
+import type { SceneModel } from '@eskovan/core/format';
+import { aimWalk } from '@eskovan/core/gaze';
 import { CompiledWalk, type CameraSample } from '@eskovan/core/move';
 import { frameTime } from '@eskovan/core/reel';
 import { FloorIndex } from '@eskovan/core/survey';
@@ -7,6 +9,7 @@ import { dressModel } from '@eskovan/core/site';
 import * as Comlink from 'comlink';
 import type { PictureScene } from '../picture/source.ts';
 import { fetchBytes, loadScene } from './load-scene.ts';
+import { describeParts } from './parts.ts';
 
 /** What is rendered: a pose that stands, or a move from `from` seconds on. */
 export type FilmSource =
@@ -23,13 +26,13 @@ export interface FilmOrder {
 
 const controller = new AbortController();
 
-async function samplerFor(source: FilmSource): Promise<(time: number) => CameraSample> {
+async function samplerFor(source: FilmSource, site: Promise<SceneModel>): Promise<(time: number) => CameraSample> {
   if (source.kind === 'pose') {
     const { pose, lens } = source;
     return () => ({ position: pose.position, orientation: pose.orientation, lens });
   }
   const floor = new FloorIndex(new Float32Array(await fetchBytes(source.floorUrl, controller.signal)));
-  const walk = new CompiledWalk(source.walk, floor);
+  const walk = new CompiledWalk(aimWalk(source.walk, describeParts(await site)), floor);
   return (time) => walk.sampleAt(source.from + time);
 }
 
@@ -37,7 +40,8 @@ const api = {
   /** Renders one take; a worker does one and is then thrown away. */
   async render(order: FilmOrder, onProgress: (done: number) => void): Promise<{ file: Blob; poster: Blob }> {
     const { source, dress, sun } = order.scene;
-    const [model, sampleAt] = await Promise.all([loadScene(source, controller.signal), samplerFor(order.source)]);
+    const loading = loadScene(source, controller.signal);
+    const [model, sampleAt] = await Promise.all([loading, samplerFor(order.source, loading)]);
     const renderer = new PictureRenderer();
     try {
       await renderer.setModel(dressModel(model, dress), { look: dress.look, exposure: dress.exposure, sun }, true);

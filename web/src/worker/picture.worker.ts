@@ -10,7 +10,8 @@ import { describeParts, type PartInfo } from './parts.ts';
 
 /** The picture's worker: owns the geometry and the graphics context, so that the page never waits for drawing. */
 const renderer = new PictureRenderer();
-void renderer.warmUp();
+// After the first message: what that asks to be fetched is on its way meanwhile.
+setTimeout(() => void renderer.warmUp());
 let loaded: { key: string; model: SceneModel } | null = null;
 let shown: SceneModel | null = null;
 let asked = 0;

@@ -14,7 +14,7 @@ import { MovingCamera } from '../../plan/camera-mark.tsx';
 import { Plan } from '../../plan/plan.tsx';
 import { useSiteData, type SiteData } from '../../site/use-site.ts';
 import { useStorey } from '../moves/use-storey.ts';
-import { choosePart } from './parts.ts';
+import { choosePart } from './edit-parts.ts';
 import { RoomLabels } from './room-labels.tsx';
 
 const LOOKS: readonly { value: Look; label: string }[] = [

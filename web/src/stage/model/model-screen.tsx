@@ -13,7 +13,7 @@ import { DropModel } from './drop-model.tsx';
 import { ModelPicture } from './model-picture.tsx';
 import { ModelsShelf } from './models-shelf.tsx';
 import { PartCard } from './part-card.tsx';
-import { useChosenModel } from './parts.ts';
+import { useChosenModel } from './edit-parts.ts';
 import { PartsTree } from './parts-tree.tsx';
 import { RightCard } from './right-card.tsx';
 import { StoreysCard } from './storeys-card.tsx';

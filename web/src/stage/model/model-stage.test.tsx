@@ -16,7 +16,7 @@ import {
 import type { PartInfo } from '../../worker/parts.ts';
 import { hexOf, linearOf } from './colour.ts';
 import { findNodes, treeOf } from './part-tree.ts';
-import { changeParts, namesWithin } from './parts.ts';
+import { changeParts, namesWithin } from './edit-parts.ts';
 import { RightCard } from './right-card.tsx';
 import { SunCard } from './sun-card.tsx';
 import { WalkerCard } from './walker-card.tsx';

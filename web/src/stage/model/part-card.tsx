@@ -6,7 +6,8 @@ import { Button, Card, Line, NumberField, Value } from '../../kit/index.ts';
 import { homePose } from '../../picture/eye.ts';
 import { useModels } from '../../site/use-site.ts';
 import { hexOf, linearOf } from './colour.ts';
-import { changeParts, namesWithin, useParts } from './parts.ts';
+import { useParts } from '../../site/use-parts.ts';
+import { changeParts, namesWithin } from './edit-parts.ts';
 
 /** The chosen part: frame it, show it alone, hide it, give it another material. */
 export function PartCard() {

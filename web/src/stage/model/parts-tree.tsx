@@ -4,7 +4,8 @@ import { useMemo, useState } from 'react';
 import { useWorkbench } from '../../app/workbench.ts';
 import { cx } from '../../kit/index.ts';
 import { findNodes, treeOf, type PartNode } from './part-tree.ts';
-import { changeParts, choosePart, useChosenModel, useParts } from './parts.ts';
+import { useParts } from '../../site/use-parts.ts';
+import { changeParts, choosePart, useChosenModel } from './edit-parts.ts';
 
 /** More than this are not listed at once: a search narrows them. */
 const MOST_SHOWN = 200;

@@ -3,7 +3,9 @@ import type { CompiledWalk } from '@eskovan/core/move';
 import { useWorkbench, workbench } from '../../app/workbench.ts';
 import type { Ground } from '../../picture/eye.ts';
 import { PicturePane } from '../../picture/picture-pane.tsx';
+import type { SurfaceHit } from '../../picture/client.ts';
 import { ScoutBar } from '../../picture/scout-bar.tsx';
+import { lookAt } from './gaze-card.tsx';
 import { useMoveSample } from './move-sample.ts';
 
 interface MovePictureProps {
@@ -18,6 +20,7 @@ interface MovePictureProps {
 export function MovePicture({ row, body, walk, ground, onKeep }: MovePictureProps) {
   const sample = useMoveSample(walk, body);
   const scout = useWorkbench((state) => state.scout);
+  const aiming = useWorkbench((state) => state.aiming);
   const onPath = () => walk?.sampleAt(Math.min(workbench.get().time, walk.duration)) ?? null;
   const from = scout ? onPath() : null;
   const hands = body &&
@@ -27,6 +30,7 @@ export function MovePicture({ row, body, walk, ground, onKeep }: MovePictureProp
       lens: body.lens,
       ground,
       eyeHeight: body.eyeHeight,
+      ...(aiming && row ? { onPress: (hit: SurfaceHit | null) => void (hit && lookAt(row, hit)) } : {}),
     };
   return (
     <PicturePane label="Picture" sample={sample} {...(hands ? { hands } : {})}>
@@ -38,6 +42,11 @@ export function MovePicture({ row, body, walk, ground, onKeep }: MovePictureProp
           onBack={() => workbench.set({ scout: null })}
           onKeep={onKeep}
         />
+      )}
+      {aiming && (
+        <p className="pointer-events-none absolute inset-x-0 top-3 text-center">
+          <span className="rounded bg-surround px-2 py-1 text-surround-ink">Press what the eye is to look at</span>
+        </p>
       )}
       {!sample && (
         <p className="absolute inset-x-0 bottom-3 text-center text-surround-soft">

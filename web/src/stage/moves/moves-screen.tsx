@@ -49,6 +49,7 @@ export function MovesScreen() {
     else if (event.key === ',' && playable) goToFrame(frame - 1, duration, rate);
     else if (event.key === '.' && playable) goToFrame(frame + 1, duration, rate);
     else if (event.key === 'b') workbench.set({ scout: null });
+    else if (event.key === 'Escape' && workbench.get().aiming) workbench.set({ aiming: false });
     else if (event.key === 'p') draw();
     else if (event.key === 'v') keepShown();
     else return false;

@@ -1,9 +1,11 @@
 import type { MoveBody, Row } from '@eskovan/core/document';
+import { aimWalk } from '@eskovan/core/gaze';
 import { CompiledWalk } from '@eskovan/core/move';
 import { useMemo } from 'react';
 import { useWorkbench } from '../../app/workbench.ts';
 import { liveRows } from '../../data/row-change.ts';
 import { useProject } from '../../data/use-project.ts';
+import { useParts } from '../../site/use-parts.ts';
 import { useSiteData } from '../../site/use-site.ts';
 
 /** The selected move: the chosen one, else the first. */
@@ -24,14 +26,15 @@ export function useShownBody(row: Row<'move'> | null): MoveBody | null {
 export function useCompiledWalk(body: MoveBody | null): CompiledWalk | null {
   const { data } = useSiteData();
   const floor = data?.floor ?? null;
+  const parts = useParts(body?.gaze.kind === 'object');
   return useMemo(() => {
     if (!body || !floor) return null;
     try {
-      return new CompiledWalk(body, floor);
+      return new CompiledWalk(aimWalk(body, parts), floor);
     } catch (error) {
       // A path of one place has no direction: that is a state of drawing, not a fault.
       if (error instanceof RangeError) return null;
       throw error;
     }
-  }, [body, floor]);
+  }, [body, floor, parts]);
 }

@@ -1,4 +1,5 @@
 import { afterEach, describe, expect, test } from '@jest/globals';
+import type { Gaze } from '@eskovan/core/document';
 import { FloorIndex } from '@eskovan/core/survey';
 import { CompiledWalk } from '@eskovan/core/move';
 import { act, screen } from '@testing-library/react';
@@ -14,6 +15,7 @@ import {
   shownDocument,
   uuid,
 } from '../../testing/studio.tsx';
+import { keepWalk } from './edit-walk.ts';
 import { WalkCards } from './walk-cards.tsx';
 
 const nowhere = new FloorIndex(new Float32Array(0));
@@ -22,6 +24,14 @@ const POINTS = [
   [4, 0],
   [4, 4],
 ] as const;
+
+const AT_DESK: Gaze = {
+  kind: 'object',
+  model: uuid(90),
+  name: 'Reading room / Desk 2',
+  point: [1, 0.7, 2],
+  centre: [1, 0.4, 2],
+};
 
 function Cards() {
   const row = useProject().move[0]!;
@@ -38,7 +48,7 @@ const enter = async (label: string, text: string) => {
 
 afterEach(async () => {
   await leaveProject();
-  workbench.set({ nodeId: null });
+  workbench.set({ nodeId: null, aiming: false });
 });
 
 describe('the cards of a walk', () => {
@@ -63,7 +73,22 @@ describe('the cards of a walk', () => {
     expect(body().lens.focalLengthMm).toBe(50);
     expect(screen.getByText(/39\.6 × 22\.9/)).toBeTruthy();
     await enter('Looks ahead, m', '350cm');
-    expect(body().gaze.distance).toBe(3.5);
+    expect(body().gaze).toEqual({ kind: 'ahead', distance: 3.5 });
+  });
+
+  test('looking at an object: asked for in the picture, named in the card, and back to ahead', async () => {
+    start();
+    await userEvent.click(screen.getByRole('radio', { name: 'At an object' }));
+    expect(workbench.get().aiming).toBe(true);
+    expect(screen.getByText(/Press in the picture/)).toBeTruthy();
+    expect(body().gaze.kind).toBe('ahead');
+    act(() => {
+      keepWalk(shownDocument().move[0]!, 'Look at the desk', (now) => ({ ...now, gaze: AT_DESK }));
+      workbench.set({ aiming: false });
+    });
+    expect(await screen.findByText('Desk 2')).toBeTruthy();
+    await userEvent.click(screen.getByRole('radio', { name: 'Ahead' }));
+    expect(body().gaze).toEqual({ kind: 'ahead', distance: 2 });
   });
 
   test('reversing and closing change the order and the end, not the places', async () => {

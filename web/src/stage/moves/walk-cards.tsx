@@ -16,6 +16,7 @@ import { useWorkbench, workbench } from '../../app/workbench.ts';
 import { Button, Card, Line, NumberField, Segmented, Select, Value } from '../../kit/index.ts';
 import { EyeLensCard } from '../shared/eye-lens-card.tsx';
 import { keepPath, keepWalk } from './edit-walk.ts';
+import { GazeCard } from './gaze-card.tsx';
 
 const SHAPES: readonly { value: PaceShape; label: string }[] = [
   { value: 'soft', label: 'Soft start and stop' },
@@ -47,6 +48,7 @@ export const WalkCards = memo(function WalkCards({ row, body, walk, aspect, fram
         aspect={aspect}
       />
       <PaceCard row={row} body={body} walk={walk} frames={frames} />
+      <GazeCard row={row} body={body} />
       <PathCard row={row} body={body} walk={walk} />
     </div>
   );
@@ -167,16 +169,6 @@ function PathCard({ row, body, walk }: { row: Row<'move'>; body: Walk; walk: Com
       <Line label="Length">
         <Value unit="m">{walk ? walk.curve.length.toFixed(2) : '–'}</Value>
       </Line>
-      <NumberField
-        label="Looks ahead"
-        unit="m"
-        measure="length"
-        value={body.gaze.distance}
-        step={0.25}
-        min={0.3}
-        max={20}
-        onChange={(distance) => keepWalk(row, 'Gaze', (now) => ({ ...now, gaze: { ...now.gaze, distance } }))}
-      />
       <div className="mt-1.5 flex flex-wrap gap-1.5">
         <Button small icon={<FlipHorizontal2 size={13} />} onClick={() => set('Reverse the path', reversePath)}>
           Reverse

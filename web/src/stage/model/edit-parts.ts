@@ -1,26 +1,9 @@
 import type { PartLook, Row } from '@eskovan/core/document';
 import { isWithin, type PartPath } from '@eskovan/core/site';
-import { useQuery } from '@tanstack/react-query';
 import { useWorkbench, workbench } from '../../app/workbench.ts';
 import { editBody } from '../../data/edit-body.ts';
-import { listParts, usePictureState } from '../../picture/client.ts';
-import { useModels, usePictureScene } from '../../site/use-site.ts';
+import { useModels } from '../../site/use-site.ts';
 import type { PartInfo } from '../../worker/parts.ts';
-
-/** All named parts of the site that the picture shows. */
-export function useParts(): readonly PartInfo[] {
-  const scene = usePictureScene();
-  const loaded = usePictureState((state) => state.loaded);
-  const { data } = useQuery({
-    queryKey: ['parts', JSON.stringify(scene?.source)],
-    enabled: scene !== null && loaded !== null,
-    staleTime: Infinity,
-    placeholderData: (before: PartInfo[] | undefined) => before,
-    queryFn: () => listParts(),
-  });
-  return data ?? NONE;
-}
-const NONE: readonly PartInfo[] = [];
 
 /** The chosen model of the Model stage: the first where none is chosen. */
 export function useChosenModel(): Row<'model'> | null {

@@ -1,0 +1,50 @@
+import type { Bounds, GazeAtObject, Vec3, Walk } from '../document/index.ts';
+import { middle } from '../geometry/index.ts';
+import { nearestTurn, type GazeTables } from './tables.ts';
+
+/** A part of the site, as far as finding it again needs. */
+export interface NamedPart {
+  model: string;
+  name: string;
+  bounds: Bounds;
+}
+
+/** Where the target of a gaze is now; null where the site has no such part any more. */
+export function findTarget(gaze: GazeAtObject, parts: readonly NamedPart[]): Vec3 | null {
+  const part = parts.find(({ model, name }) => model === gaze.model && name === gaze.name);
+  if (!part) return null;
+  const now = middle(part.bounds);
+  return gaze.point.map((value, k) => value + now[k]! - gaze.centre[k]!) as Vec3;
+}
+
+/** A walk that looks where its object is now; one whose object is gone goes on looking where it was. */
+export function aimWalk(walk: Walk, parts: readonly NamedPart[]): Walk {
+  const { gaze } = walk;
+  const point = gaze.kind === 'object' ? findTarget(gaze, parts) : null;
+  return point && gaze.kind === 'object' ? { ...walk, gaze: { ...gaze, point, centre: shift(gaze, point) } } : walk;
+}
+
+/** The middle that belongs to a moved point. */
+const shift = ({ point, centre }: GazeAtObject, now: Vec3): Vec3 =>
+  centre.map((value, k) => value + now[k]! - point[k]!) as Vec3;
+
+/**
+ * Looks from every eye point at one point.
+ * @param eye [x, y, z] at the stations
+ */
+export function gazeAt(eye: Float64Array, [x, y, z]: Vec3): GazeTables {
+  const count = eye.length / 3;
+  const pan = new Float64Array(count);
+  const tilt = new Float64Array(count);
+  for (let i = 0; i < count; i += 1) {
+    const dx = x - eye[3 * i]!;
+    const dy = y - eye[3 * i + 1]!;
+    const dz = z - eye[3 * i + 2]!;
+    const flat = Math.hypot(dx, dz);
+    const before = i > 0 ? pan[i - 1]! : 0;
+    // Straight above or below there is no pan: keep the one that led there.
+    pan[i] = flat < 1e-6 && i > 0 ? before : nearestTurn(Math.atan2(-dx, -dz), before);
+    tilt[i] = Math.atan2(dy, flat);
+  }
+  return { pan, tilt };
+}

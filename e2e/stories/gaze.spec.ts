@@ -1,0 +1,71 @@
+import { expect, test, type Page } from '@playwright/test';
+import { HUT, hutGlb, type BoxPart } from '../../core/src/format/files.fixture.ts';
+import { bringIn, documentOf, newProject, pressPlan, saved, sharpPicture } from '../support/studio.ts';
+
+/** Where the camera looks on the plan, radians clockwise from north. */
+async function heading(page: Page): Promise<number> {
+  const style = (await page.getByTestId('moving-camera').getAttribute('style'))!;
+  return Number(/rotate\((-?[\d.]+)rad\)/.exec(style)![1]);
+}
+
+async function replaceBy(page: Page, name: string, parts: readonly BoxPart[]): Promise<void> {
+  await page.getByRole('link', { name: 'Model' }).click();
+  await page.getByLabel('Newer file of this model').setInputFiles({
+    name,
+    mimeType: 'model/gltf-binary',
+    buffer: Buffer.from(await hutGlb({ parts })),
+  });
+  await expect(page.getByRole('region', { name: 'Is this right?' }).getByText(name)).toBeVisible({ timeout: 30_000 });
+  await saved(page);
+  await page.getByRole('link', { name: 'Moves' }).click();
+}
+
+test('a walk looks at an object, finds it again in a newer file, and says when it is gone', async ({ page }) => {
+  const projectId = await newProject(page, 'Looking');
+  await bringIn(page, { name: 'hut.glb', bytes: await hutGlb() });
+  await page.getByRole('link', { name: 'Moves' }).click();
+  await page.getByRole('button', { name: 'New walk' }).click();
+  await pressPlan(page, -1.2, 0.4);
+  await pressPlan(page, 0.6, 0.4);
+  await page.keyboard.press('Enter');
+  await sharpPicture(page);
+  await saved(page);
+
+  await test.step('choosing it in the picture; Escape changes nothing', async () => {
+    await page.getByRole('radio', { name: 'At an object' }).click();
+    await expect(page.getByText('Press what the eye is to look at')).toBeVisible();
+    await page.keyboard.press('Escape');
+    await expect(page.getByText('Press what the eye is to look at')).toBeHidden();
+    expect((await documentOf(page.request, projectId)).move[0]!.body.gaze.kind).toBe('ahead');
+    await page.getByRole('radio', { name: 'At an object' }).click();
+    const picture = (await page.getByRole('group', { name: 'Picture' }).boundingBox())!;
+    await page.mouse.click(picture.x + picture.width / 2, picture.y + picture.height / 2);
+    await expect(page.getByRole('region', { name: 'Gaze' })).toContainText('East wall');
+    await saved(page);
+    const { gaze } = (await documentOf(page.request, projectId)).move[0]!.body;
+    expect(gaze).toMatchObject({ kind: 'object', name: 'East wall' });
+    if (gaze.kind === 'object') expect(gaze.point[0]).toBeCloseTo(1.8, 2);
+  });
+
+  await test.step('where the wall has moved in a newer file, the eye follows', async () => {
+    // East at first, then towards where the wall stands now: north of that.
+    expect(Math.abs((await heading(page)) - Math.PI / 2)).toBeLessThan(0.1);
+    const moved = HUT.map((part) => (part.name === 'East wall' ? { ...part, at: [1.9, 1.2, -1.5] as const } : part));
+    await replaceBy(page, 'moved.glb', moved as readonly BoxPart[]);
+    await expect.poll(() => heading(page), { timeout: 30_000 }).toBeLessThan(Math.PI / 2 - 0.3);
+    await expect(page.getByRole('region', { name: 'Gaze' })).not.toContainText('not among');
+  });
+
+  await test.step('where it is gone, the card says so, and the walk keeps its gaze', async () => {
+    await replaceBy(
+      page,
+      'without.glb',
+      HUT.filter(({ name }) => name !== 'East wall'),
+    );
+    await expect(page.getByRole('region', { name: 'Gaze' })).toContainText('“East wall” is not among the shown parts', {
+      timeout: 30_000,
+    });
+    const { gaze } = (await documentOf(page.request, projectId)).move[0]!.body;
+    expect(gaze).toMatchObject({ kind: 'object', name: 'East wall' });
+  });
+});

@@ -1,0 +1,97 @@
+import type { Row, Walk } from '@eskovan/core/document';
+import { findTarget } from '@eskovan/core/gaze';
+import { middle } from '@eskovan/core/geometry';
+import { CircleAlert, Crosshair } from 'lucide-react';
+import { useWorkbench, workbench } from '../../app/workbench.ts';
+import { Button, Card, Line, NumberField, Segmented } from '../../kit/index.ts';
+import { listParts, type SurfaceHit } from '../../picture/client.ts';
+import { useParts } from '../../site/use-parts.ts';
+import { keepWalk } from './edit-walk.ts';
+
+/** Where a walk looks: along its path, or at something. */
+export function GazeCard({ row, body }: { row: Row<'move'>; body: Walk }) {
+  const aiming = useWorkbench((state) => state.aiming);
+  const { gaze } = body;
+  return (
+    <Card
+      title="Gaze"
+      note={
+        <Segmented
+          label="Where the eye looks"
+          value={aiming ? 'object' : gaze.kind}
+          options={[
+            { value: 'ahead', label: 'Ahead' },
+            { value: 'object', label: 'At an object' },
+          ]}
+          onChange={(kind) => {
+            workbench.set({ aiming: kind === 'object', playing: false });
+            if (kind === 'ahead' && gaze.kind !== 'ahead')
+              keepWalk(row, 'Gaze', (now) => ({ ...now, gaze: { kind: 'ahead', distance: 2 } }));
+          }}
+        />
+      }
+    >
+      {gaze.kind === 'ahead' && !aiming && (
+        <NumberField
+          label="Looks ahead"
+          unit="m"
+          measure="length"
+          value={gaze.distance}
+          step={0.25}
+          min={0.3}
+          max={20}
+          onChange={(distance) => keepWalk(row, 'Gaze', (now) => ({ ...now, gaze: { kind: 'ahead', distance } }))}
+        />
+      )}
+      {gaze.kind === 'object' && <Target gaze={gaze} />}
+      {aiming && (
+        <p className="flex gap-2">
+          <Crosshair size={15} className="mt-0.5 shrink-0 text-lagoon" aria-hidden />
+          Press in the picture what the eye is to look at. Escape leaves the gaze as it is.
+        </p>
+      )}
+      {gaze.kind === 'object' && !aiming && (
+        <div className="mt-1.5">
+          <Button small icon={<Crosshair size={13} />} onClick={() => workbench.set({ aiming: true, playing: false })}>
+            Another object
+          </Button>
+        </div>
+      )}
+    </Card>
+  );
+}
+
+function Target({ gaze }: { gaze: Extract<Walk['gaze'], { kind: 'object' }> }) {
+  const parts = useParts();
+  const lost = parts.length > 0 && findTarget(gaze, parts) === null;
+  return (
+    <>
+      <Line label="Looks at">
+        <span className="min-w-0 truncate font-medium" title={gaze.name}>
+          {gaze.name.split(' / ').at(-1)}
+        </span>
+      </Line>
+      {lost && (
+        <p className="flex gap-2" role="status">
+          <CircleAlert size={15} className="mt-0.5 shrink-0 text-madder" aria-hidden />
+          <span>
+            “{gaze.name}” is not among the shown parts any more. The eye goes on looking where it was; choose another
+            object, or show it again.
+          </span>
+        </p>
+      )}
+    </>
+  );
+}
+
+/** Lets a walk look at what was pressed. */
+export async function lookAt(row: Row<'move'>, { model, name, point }: SurfaceHit): Promise<void> {
+  workbench.set({ aiming: false });
+  const part = (await listParts()).find((one) => one.model === model && one.name === name);
+  if (!part) return;
+  const centre = middle(part.bounds);
+  keepWalk(row, `Look at ${name.split(' / ').at(-1)}`, (now) => ({
+    ...now,
+    gaze: { kind: 'object', model, name, point, centre },
+  }));
+}
