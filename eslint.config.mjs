@@ -53,6 +53,7 @@ export default ts.config(
       globals: {
         document: 'readonly',
         window: 'readonly',
+        MutationObserver: 'readonly',
         requestAnimationFrame: 'readonly',
         Element: 'readonly',
         HTMLCanvasElement: 'readonly',

@@ -128,14 +128,29 @@ async function bringIn(page, address, name, bytes) {
   return { id, picture, walkable, lit: seconds() };
 }
 
-/** Seconds from opening a project's page to its first picture. */
+/** Has every page note when its first picture appeared, in milliseconds since it was asked for. */
+const noteFirstPicture = (page) =>
+  page.addInitScript(() => {
+    new MutationObserver((_, observer) => {
+      window.firstPicture = performance.now();
+      observer.disconnect();
+    }).observe(document, { subtree: true, attributeFilter: ['data-pictures'] });
+  });
+
+/** Seconds from opening a project's page to its first picture: the middle of three, each on a machine at rest. */
 async function openAgain(page) {
   const address = page.url();
-  await page.goto('about:blank');
-  const opened = Date.now();
-  await page.goto(address, { waitUntil: 'commit' });
-  await page.locator('[data-testid="picture-canvas"][data-pictures]').waitFor({ timeout: 60_000 });
-  return (Date.now() - opened) / 1000;
+  const seconds = [];
+  for (let i = 0; i < 3; i += 1) {
+    await page.goto('about:blank');
+    await page.waitForTimeout(1500);
+    await page.goto(address, { waitUntil: 'commit' });
+    await page.waitForFunction(() => window.firstPicture !== undefined, null, { timeout: 60_000 });
+    seconds.push((await page.evaluate(() => window.firstPicture)) / 1000);
+    // Until the whole is there and sharp.
+    await page.waitForTimeout(6000);
+  }
+  return seconds.sort((a, b) => a - b)[1];
 }
 
 /** Memory of the largest page of all browsers here, megabytes (Linux). */
@@ -155,6 +170,7 @@ export async function benchHeavy(address) {
   const browser = await chromium.launch(CHROMIUM);
   try {
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+    await noteFirstPicture(page);
     const ifc = await bringIn(page, address, 'house.ifc', house.bytes);
     const label = `IFC house of ${Math.round(house.triangles / 1000)} k triangles`;
     const rows = [
@@ -185,7 +201,7 @@ export async function benchHeavy(address) {
         moved.input <= 50,
       ),
       row('… peak memory of the page', `${peak.toFixed(0)} MB`, '1536 MB', 'below 1536 MB', peak < 1536),
-      row('… opening the project again: picture', `${again.toFixed(1)} s`, '', '', null),
+      within('… opening the project again: picture', again, 2),
     );
     return rows;
   } finally {

@@ -3,7 +3,7 @@ import { writeFileSync } from 'node:fs';
 import { cpus } from 'node:os';
 import { join } from 'node:path';
 import { build } from './lib/build.mjs';
-import { ROOT } from './lib/run.mjs';
+import { ROOT, run } from './lib/run.mjs';
 import { installModules, installPackages } from './lib/setup.mjs';
 
 await installPackages();
@@ -37,3 +37,4 @@ writeFileSync(
   join(ROOT, 'docs/benchmarks.md'),
   `# Benchmarks\n\nWritten by \`npm run bench\` on ${new Date().toISOString().slice(0, 10)}: ${cpus().length} × ${cpus()[0].model.trim()}, no graphics card. Medians; each figure and what stands beside it come from the same run.\n\n${table}\n`,
 );
+await run('npx', ['prettier', '--log-level', 'warn', '--write', 'docs/benchmarks.md']);
