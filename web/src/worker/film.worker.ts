@@ -32,7 +32,8 @@ async function samplerFor(source: FilmSource, site: Promise<SceneModel>): Promis
     return () => ({ position: pose.position, orientation: pose.orientation, lens });
   }
   const floor = new FloorIndex(new Float32Array(await fetchBytes(source.floorUrl, controller.signal)));
-  const walk = new CompiledWalk(aimWalk(source.walk, describeParts(await site)), floor);
+  const aimed = source.walk.gaze.kind === 'object' ? aimWalk(source.walk, describeParts(await site)) : source.walk;
+  const walk = new CompiledWalk(aimed, floor);
   return (time) => walk.sampleAt(source.from + time);
 }
 
