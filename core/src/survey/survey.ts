@@ -9,7 +9,7 @@ import { findRooms, lintelOf, type Room } from './rooms.ts';
 import { coverTriangles, findStoreys, OUTSIDE, type FoundStorey } from './storeys.ts';
 
 /** Raised whenever the survey or the light computes something else: sites are then computed again. */
-export const SURVEY_ALGORITHM = 8;
+export const SURVEY_ALGORITHM = 9;
 
 /** Checked in one piece: a landscape's lines are a million numbers. */
 const lineWorkSchema = z.custom<number[]>(

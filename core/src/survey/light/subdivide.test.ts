@@ -82,6 +82,8 @@ describe('cutting triangles for light', () => {
         expect(estimate).toBeLessThan(8 * made + 4);
         expect(made).toBeLessThan(8 * estimate + 8);
       }),
+      // A needle that once came to 243 where 22 were expected.
+      { examples: [[[6.5, 0, 0, -9.5, 0, -0.1, -9.5, 0, -0.5]]] },
     );
   });
 });

@@ -6,6 +6,8 @@ const LANDSCAPE = 30;
 /** Slats, rails and boards narrower than this show no gradient across; along them a few points are enough, metres. */
 const NARROW = 0.3;
 const NARROW_FACTOR = 3.5;
+/** Between the fewest pieces of a needle (its length) and the most (its length squared), in edges wanted. */
+const NEEDLE = 0.2;
 
 /** The edge wanted for a part: as asked for a building, longer for a landscape. */
 const edgeFor = (part: ScenePart, edge: number): number => edge * Math.max(1, planWidth(part.positions) / LANDSCAPE);
@@ -99,7 +101,9 @@ export function subdividedCount(part: ScenePart, wanted: number): number {
     // Halving ends with triangles of about an eighth of the limit squared (a quarter for right-angled ones).
     const half = (sides[0] + sides[1] + sides[2]) / 2;
     const area = Math.sqrt(Math.max(0, half * (half - sides[0]) * (half - sides[1]) * (half - sides[2])));
-    count += Math.max(1, Math.ceil(Math.max(...sides) / limit) - 1, (7 * area) / (limit * limit));
+    const long = Math.max(...sides) / limit;
+    // A needle makes needles when it is cut: as many as its length squared asks for, however little its area.
+    count += Math.max(1, Math.ceil(long) - 1, NEEDLE * long * long, (7 * area) / (limit * limit));
   }
   return count;
 }
