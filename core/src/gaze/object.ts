@@ -20,8 +20,9 @@ export function findTarget(gaze: GazeAtObject, parts: readonly NamedPart[]): Vec
 /** A walk that looks where its object is now; one whose object is gone goes on looking where it was. */
 export function aimWalk(walk: Walk, parts: readonly NamedPart[]): Walk {
   const { gaze } = walk;
-  const point = gaze.kind === 'object' ? findTarget(gaze, parts) : null;
-  return point && gaze.kind === 'object' ? { ...walk, gaze: { ...gaze, point, centre: shift(gaze, point) } } : walk;
+  if (gaze.kind !== 'object') return walk;
+  const point = findTarget(gaze, parts);
+  return point ? { ...walk, gaze: { ...gaze, point, centre: shift(gaze, point) } } : walk;
 }
 
 /** The middle that belongs to a moved point. */
