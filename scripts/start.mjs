@@ -39,6 +39,11 @@ void server.ended.then(async (code) => {
 
 if (process.env.ESKOVAN_DEMO !== 'none') {
   const { seedDemo } = await import('../demo/dist/seed/index.js');
-  await seedDemo(server.address, { cache: join(home, 'demo'), say: (text) => console.log(text) });
+  try {
+    await seedDemo(server.address, { cache: join(home, 'demo'), say: (text) => console.log(text) });
+  } catch (error) {
+    // The application is whole without it.
+    console.error(`The demo commission is not complete: ${error.message}`);
+  }
 }
 console.log(`\nEskovan is ready:  ${server.address}\nStop it with Ctrl-C; everything is kept.`);

@@ -4,7 +4,8 @@ import { Builder, writeGlb } from './kit/index.ts';
 import { observatory } from './observatory.ts';
 import { scope } from './scope/scope.ts';
 import { car } from './shuttle/car.ts';
-import { buildTrack, track } from './shuttle/track.ts';
+import { atTheStop } from './shuttle/ride.ts';
+import { buildTrack } from './shuttle/track.ts';
 import { marsh } from './site/marsh.ts';
 
 export interface CommissionModel {
@@ -16,14 +17,10 @@ export interface CommissionModel {
   placement: Placement;
 }
 
-/** The car stands on the rails at the stop. */
-function atTheStop(): Placement {
-  const way = track();
-  const stop = way.reduce((best, station) =>
-    Math.abs(station.at[0] - 11) < Math.abs(best.at[0] - 11) ? station : best,
-  );
-  const [x, z] = stop.along;
-  return { ...AS_IT_CAME, turn: Math.atan2(-z, x), position: [stop.at[0], stop.at[1] + 0.07, stop.at[2]] };
+/** The car waits on the rails at the stop. */
+function waiting(): Placement {
+  const { at, pan } = atTheStop();
+  return { ...AS_IT_CAME, turn: pan, position: [...at] };
 }
 
 /** The commission's models, as an office keeps them: one file each. */
@@ -37,7 +34,7 @@ export const COMMISSION_MODELS: readonly CommissionModel[] = [
   },
   { key: 'marsh', name: 'Marsh', fileName: 'ternholm-marsh.glb', build: marsh, placement: AS_IT_CAME },
   { key: 'track', name: 'Shuttle track', fileName: 'shuttle-track.glb', build: buildTrack, placement: AS_IT_CAME },
-  { key: 'shuttle', name: 'Shuttle', fileName: 'shuttle.glb', build: car, placement: atTheStop() },
+  { key: 'shuttle', name: 'Shuttle', fileName: 'shuttle.glb', build: car, placement: waiting() },
   {
     key: 'scope',
     name: 'Heron field scope',

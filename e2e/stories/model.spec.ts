@@ -1,5 +1,6 @@
 import { expect, test } from '@playwright/test';
 import { hutGlb, stl } from '../../core/src/format/files.fixture.ts';
+import { foreignModel } from '../support/foreign-model.ts';
 import { bringIn, documentOf, newProject, pictureStatistics, saved, sharpPicture, siteOf } from '../support/studio.ts';
 
 test('a model of the wrong size is seen, corrected with one press, and measured again', async ({ page }) => {
@@ -86,6 +87,31 @@ test('looks change the picture and not the light; names and the sun are kept', a
   expect(body.sun.instant).toBe('2026-08-28T06:30:00.000Z');
   await page.reload();
   await expect(page.getByLabel('Storey name: Bird room')).toBeVisible({ timeout: 60_000 });
+});
+
+test('a storey is corrected, left out and found again; the light stays', async ({ page }) => {
+  const projectId = await newProject(page, 'Heights');
+  await bringIn(page, { name: 'house.glb', bytes: await foreignModel() });
+  await expect.poll(async () => (await siteOf(page.request, projectId)).scene, { timeout: 60_000 }).not.toBeNull();
+  const lit = (await siteOf(page.request, projectId)).scene;
+  const heights = async () => {
+    const site = await siteOf(page.request, projectId).catch(() => null);
+    return site?.storeys.map(({ elevation }) => elevation) ?? null;
+  };
+  const found = (await heights())!;
+  const card = page.getByRole('region', { name: 'Storeys and rooms' });
+  const height = card.getByRole('textbox', { name: /^Height of/ }).last();
+  await height.fill('25 cm');
+  await height.press('Enter');
+  await expect.poll(heights, { timeout: 60_000 }).toContain(0.25);
+  // Nothing of the light depends on storeys: it is the very same file.
+  expect((await siteOf(page.request, projectId)).scene).toEqual(lit);
+  await card.getByRole('button', { name: 'Add a storey' }).click();
+  await expect.poll(async () => (await heights())?.length, { timeout: 60_000 }).toBe(found.length + 1);
+  await card.getByRole('button', { name: 'As found' }).click();
+  await expect.poll(heights, { timeout: 60_000 }).toEqual(found);
+  await saved(page);
+  expect((await documentOf(page.request, projectId)).project.body.storeyChanges).toEqual([]);
 });
 
 test('two models stand in one project; hiding one takes it out of the plan and the picture', async ({ page }) => {

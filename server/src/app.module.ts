@@ -1,5 +1,6 @@
 import { Global, Module, type DynamicModule } from '@nestjs/common';
 import { APP_FILTER, APP_GUARD, APP_INTERCEPTOR, APP_PIPE } from '@nestjs/core';
+import { ActionModule } from './action/action.module.ts';
 import { LoggingInterceptor } from './common/logging.interceptor.ts';
 import { ProblemFilter } from './common/problem.filter.ts';
 import { StudioGuard } from './common/studio.guard.ts';
@@ -40,6 +41,7 @@ export class AppModule {
         RowModule,
         ProjectModule,
         ModelModule,
+        ActionModule,
         MoveModule,
         ViewModule,
         TakeModule,

@@ -1,3 +1,4 @@
+export * from './action.ts';
 export * from './errors.ts';
 export * from './lens.ts';
 export * from './link.ts';

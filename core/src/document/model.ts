@@ -48,6 +48,19 @@ export const modelBodySchema = z.object({
   hidden: z.boolean().default(false),
   /** By the part's name. */
   parts: z.record(z.string().max(500), partLookSchema).default({}),
+  /** Movements that came with the file, ready to be used as actions. */
+  movements: z
+    .array(
+      z.object({
+        name: z.string().min(1).max(500),
+        /** seconds */
+        duration: finite.min(0),
+        /** What it moves, by name. */
+        targets: z.array(z.string().max(500)).max(50),
+      }),
+    )
+    .max(200)
+    .default([]),
   /** What could not be read, in plain words. */
   notes: z.array(z.string().max(500)).max(50).default([]),
 });

@@ -36,6 +36,12 @@ export type Walker = z.infer<typeof walkerSchema>;
 
 export const FIRST_WALKER: Walker = { radius: 0.25, height: 1.9, step: 0.25, slope: 45 };
 
+/** A storey that a person corrected, left out (`elevation` null) or added (`found` null). Heights in metres. */
+export const storeyChangeSchema = z
+  .object({ found: finite.nullable(), elevation: finite.nullable() })
+  .refine(({ found, elevation }) => found !== null || elevation !== null, 'a storey is found or added');
+export type StoreyChange = z.infer<typeof storeyChangeSchema>;
+
 export const lookSchema = z.enum(['natural', 'clay', 'line']);
 /** How the picture shows the model: with its materials, as white clay, or as ink lines on paper. */
 export type Look = z.infer<typeof lookSchema>;
@@ -58,6 +64,7 @@ export const projectBodySchema = z.object({
   exposure: finite.min(-3).max(3).default(0),
   /** Names that people gave to storeys: a name belongs to the storey nearest its height, within half a metre. */
   storeyNames: z.array(z.object({ elevation: finite, name: z.string().trim().min(1).max(80) })).default([]),
+  storeyChanges: z.array(storeyChangeSchema).max(200).default([]),
   /** Names that people gave to rooms: a name belongs to the room that its point lies in. */
   roomNames: z.array(z.object({ at: vec3Schema, name: z.string().trim().min(1).max(80) })).default([]),
 });

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { actionBodySchema } from './action.ts';
 import { linkBodySchema } from './link.ts';
 import { modelBodySchema } from './model.ts';
 import { moveBodySchema } from './move.ts';
@@ -11,6 +12,7 @@ import { viewBodySchema } from './view.ts';
 export const bodySchemas = {
   project: projectBodySchema,
   model: modelBodySchema,
+  action: actionBodySchema,
   move: moveBodySchema,
   view: viewBodySchema,
   take: takeBodySchema,
@@ -74,29 +76,33 @@ export function changeRequestSchema<K extends Kind>(kind: K) {
 
 export const revisionRequestSchema = z.strictObject({ revision: z.int().min(1) });
 
-export interface ProjectDocument {
-  project: Row<'project'>;
-  model: Row<'model'>[];
-  move: Row<'move'>[];
-  view: Row<'view'>[];
-  take: Row<'take'>[];
-  link: Row<'link'>[];
-}
+/** Kinds of rows that a project has lists of. */
+export type ChildKind = Exclude<Kind, 'project'>;
+export const CHILD_KINDS = KINDS.filter((kind): kind is ChildKind => kind !== 'project');
+
+/** Something for each kind of row that a project has lists of. */
+const forChildren = <T>(make: (kind: ChildKind) => T) =>
+  Object.fromEntries(CHILD_KINDS.map((kind) => [kind, make(kind)])) as Record<ChildKind, T>;
+
+/** Everything of one project. */
+export type ProjectDocument = { project: Row<'project'> } & { [K in ChildKind]: Row<K>[] };
 
 export const projectDocumentSchema = z.object({
   project: rowSchema('project'),
-  model: z.array(rowSchema('model')),
-  move: z.array(rowSchema('move')),
-  view: z.array(rowSchema('view')),
-  take: z.array(rowSchema('take')),
-  link: z.array(rowSchema('link')),
+  ...forChildren((kind) => z.array(rowSchema(kind))),
 });
+
+/** Every row of a project. */
+export const allRows = (document: ProjectDocument): Row[] => [
+  document.project,
+  ...CHILD_KINDS.flatMap((kind): Row[] => document[kind]),
+];
 
 /** A card on the Projects screen. */
 export const projectCardSchema = z.object({
   project: rowSchema('project'),
   /** SHA-256 of a picture from the project. */
   cover: z.string().nullable(),
-  counts: z.object({ model: z.int(), move: z.int(), view: z.int(), take: z.int(), link: z.int() }),
+  counts: z.object(forChildren(() => z.int())),
 });
 export type ProjectCard = z.infer<typeof projectCardSchema>;

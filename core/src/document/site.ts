@@ -29,6 +29,8 @@ export const siteBodySchema = z.object({
   scene: fileRefSchema.nullable(),
   /** A light stand-in for a heavy scene, shown until the whole has arrived; null where the scene is light. */
   glance: fileRefSchema.nullable().default(null),
+  /** Name of the light in the scene; see `lightKey`. Sites that differ in the rest share it. */
+  light: siteKeySchema.nullable().default(null),
   bounds: boundsSchema,
   triangles: z.int().min(1),
   storeys: z.array(storeySchema).max(200),

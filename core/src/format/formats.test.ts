@@ -95,10 +95,11 @@ describe('formats that come in', () => {
       }),
       expect.objectContaining({ name: 'Wide', verticalAngle: expect.closeTo(1.4, 6) }),
     ]);
-    expect(model.animations).toEqual([{ name: 'Lift the roof', duration: expect.closeTo(2, 6), targets: ['Roof'] }]);
+    expect(model.movements).toMatchObject([{ name: 'Lift the roof', duration: 2, targets: ['Roof'] }]);
     const back = unpackModel(packModel(model));
     expect(back.cameras).toEqual(model.cameras);
-    expect(back.animations).toEqual(model.animations);
+    expect(back.movements).toEqual(model.movements);
+    expect(back.joints).toEqual(model.joints);
   });
 });
 

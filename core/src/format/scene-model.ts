@@ -37,6 +37,8 @@ export interface ScenePart {
   /** What it is, where the file says so. */
   role?: 'door' | 'window' | 'stair' | 'terrain';
   material: number;
+  /** The joint that carries it: an index into {@link SceneModel.joints}. */
+  joint?: number;
   /** Three numbers a vertex. */
   positions: Float32Array;
   normals: Float32Array;
@@ -75,13 +77,44 @@ export interface SceneStorey {
   elevation: number;
 }
 
-/** A movement that came with a file. */
-export interface SceneAnimation {
+/** Something that a movement moves, with all that hangs on it. */
+export interface SceneJoint {
   name: string;
+  /** The joint that it hangs on: an index into the joints, smaller than its own; null where it hangs on none. */
+  parent: number | null;
+  /** From the parent's axes (else the model's) to those in which the joint moves: 16 numbers, column by column. */
+  hang: number[];
+  /** Where it is while nothing moves it. */
+  rest: {
+    translation: [number, number, number];
+    rotation: [number, number, number, number];
+    scale: [number, number, number];
+  };
+}
+
+/** How one joint changes in one respect. */
+export interface SceneTrack {
+  /** Index into the joints. */
+  joint: number;
+  of: keyof SceneJoint['rest'];
+  /** What lies between two keys; cubic keys bring their tangents along: in, value, out. */
+  between: 'linear' | 'step' | 'cubic';
+  /** Seconds, rising. */
+  times: Float32Array;
+  /** Three numbers a key, four for a rotation; three times as many where cubic. */
+  values: Float32Array;
+}
+
+/** A movement that came with a file. */
+export interface SceneMovement {
+  name: string;
+  /** Identity of the model that it came with, once placed among others. */
+  model?: string;
   /** Seconds. */
   duration: number;
-  /** Names of the nodes that it moves. */
+  /** Names of what it moves. */
   targets: string[];
+  tracks: SceneTrack[];
 }
 
 /** A model, whatever file it came from. Document and format stay apart: this is never saved as it is. */
@@ -91,12 +124,13 @@ export interface SceneModel {
   textures: SceneTexture[];
   rooms?: SceneRoom[];
   storeys?: SceneStorey[];
+  joints?: SceneJoint[];
+  movements?: SceneMovement[];
 }
 
 /** A model fresh from its file, with everything else that the file held. */
 export interface ReadModel extends SceneModel {
   cameras: SceneCamera[];
-  animations: SceneAnimation[];
   declares: { metresPerUnit: number | null; up: UpAxis | null };
   /** What could not be read, in plain words. */
   notes: string[];

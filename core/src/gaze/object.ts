@@ -30,17 +30,19 @@ const shift = ({ point, centre }: GazeAtObject, now: Vec3): Vec3 =>
   centre.map((value, k) => value + now[k]! - point[k]!) as Vec3;
 
 /**
- * Looks from every eye point at one point.
+ * Looks from every eye point at one point, or from each at a point of its own.
  * @param eye [x, y, z] at the stations
+ * @param target [x, y, z], or as many of these as there are eye points
  */
-export function gazeAt(eye: Float64Array, [x, y, z]: Vec3): GazeTables {
+export function gazeAt(eye: Float64Array, target: Vec3 | Float64Array): GazeTables {
   const count = eye.length / 3;
   const pan = new Float64Array(count);
   const tilt = new Float64Array(count);
   for (let i = 0; i < count; i += 1) {
-    const dx = x - eye[3 * i]!;
-    const dy = y - eye[3 * i + 1]!;
-    const dz = z - eye[3 * i + 2]!;
+    const at = target.length === 3 ? 0 : 3 * i;
+    const dx = target[at]! - eye[3 * i]!;
+    const dy = target[at + 1]! - eye[3 * i + 1]!;
+    const dz = target[at + 2]! - eye[3 * i + 2]!;
     const flat = Math.hypot(dx, dz);
     const before = i > 0 ? pan[i - 1]! : 0;
     // Straight above or below there is no pan: keep the one that led there.

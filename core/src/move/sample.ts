@@ -7,6 +7,8 @@ export interface CameraSample {
   /** Unit quaternion with continuous sign; roll included. */
   orientation: Quaternion;
   lens: Lens;
+  /** Seconds into the move: where moving objects are. Without it they are where they begin. */
+  time?: number;
 }
 
 /** Numbers per sample in the batch form: position (3), orientation (4), focal length in mm (1). */

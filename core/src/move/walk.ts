@@ -1,4 +1,4 @@
-import type { Lens, Walk } from '../document/index.ts';
+import type { Lens, Vec3, Walk } from '../document/index.ts';
 import { GAZE_SMOOTHING, gazeAhead, gazeAt } from '../gaze/index.ts';
 import { orientationOf } from '../geometry/index.ts';
 import { paceProfile, type PaceProfile } from '../pace/index.ts';
@@ -8,6 +8,9 @@ import { followFloor, type FloorProfile } from './floor-following.ts';
 import { SAMPLE_STRIDE, type CameraSample, type CompiledMove } from './sample.ts';
 import { smoothTable, tableAt, type UniformTable } from './uniform-table.ts';
 
+/** A gaze at something that moves is worked out so often, seconds: passing it closely turns by a hundredth of a degree more or less. */
+const GAZE_INSTANT = 0.02;
+
 /** A walk ready to be played: the camera at any time, and the lines that the strips draw. */
 export class CompiledWalk implements CompiledMove {
   readonly curve: PlanCurve;
@@ -15,13 +18,15 @@ export class CompiledWalk implements CompiledMove {
   readonly profile: FloorProfile;
   /** Height of the eye by station, metres. */
   readonly eyeLine: UniformTable;
-  private readonly pan: UniformTable;
-  private readonly tilt: UniformTable;
+  private readonly gaze: { by: 'station' | 'time'; pan: UniformTable; tilt: UniformTable };
   private readonly lens: Lens;
   private readonly point = new Float64Array(2);
 
-  /** @throws RangeError when the path has fewer than two distinct nodes */
-  constructor(walk: Walk, floor: FloorIndex) {
+  /**
+   * @param target where a gaze at an object goes as time does; without it the object stands still
+   * @throws RangeError when the path has fewer than two distinct nodes
+   */
+  constructor(walk: Walk, floor: FloorIndex, target: ((time: number) => Vec3) | null = null) {
     this.lens = walk.lens;
     const closed = walk.path.closed && walk.path.nodes.length > 2;
     this.curve = new PlanCurve(walk.path);
@@ -29,18 +34,32 @@ export class CompiledWalk implements CompiledMove {
     this.profile = followFloor(this.curve, floor, walk.path.nodes[0]!.y, closed);
     const { walkLine } = this.profile;
     this.eyeLine = { ...walkLine, values: walkLine.values.map((y) => y + walk.eyeHeight) };
-    const eye = this.eyePoints();
-    const spacing = this.curve.length / (this.eyeLine.values.length - 1);
+    const { length } = this.curve;
+    const steps = this.eyeLine.values.length - 1;
     const { gaze } = walk;
-    const { pan, tilt } =
-      gaze.kind === 'object' ? gazeAt(eye, gaze.point) : gazeAhead(eye, spacing, gaze.distance, closed);
-    const table = (values: Float64Array): UniformTable => {
-      const exact = { values, length: this.curve.length, closed };
-      // What is looked at stays in the middle of the picture.
-      return gaze.kind === 'object' ? exact : smoothTable(exact, GAZE_SMOOTHING);
-    };
-    this.pan = table(pan);
-    this.tilt = table(tilt);
+    if (gaze.kind === 'ahead') {
+      const eye = this.eyePoints(steps, (part) => part * length);
+      const { pan, tilt } = gazeAhead(eye, length / steps, gaze.distance, closed);
+      const soft = (values: Float64Array) => smoothTable({ values, length, closed }, GAZE_SMOOTHING);
+      this.gaze = { by: 'station', pan: soft(pan), tilt: soft(tilt) };
+    } else if (target) {
+      const { duration } = this.pace;
+      const instants = Math.max(1, Math.ceil(duration / GAZE_INSTANT));
+      const eye = this.eyePoints(instants, (part) => this.pace.stationAt(part * duration));
+      const points = new Float64Array(eye.length);
+      for (let i = 0; i <= instants; i += 1) points.set(target((duration * i) / instants), 3 * i);
+      const { pan, tilt } = gazeAt(eye, points);
+      const table = (values: Float64Array) => ({ values, length: duration, closed: false });
+      this.gaze = { by: 'time', pan: table(pan), tilt: table(tilt) };
+    } else {
+      // What is looked at stays in the middle of the picture: nothing is smoothed.
+      const { pan, tilt } = gazeAt(
+        this.eyePoints(steps, (part) => part * length),
+        gaze.point,
+      );
+      const table = (values: Float64Array) => ({ values, length, closed });
+      this.gaze = { by: 'station', pan: table(pan), tilt: table(tilt) };
+    }
   }
 
   get duration(): number {
@@ -50,10 +69,13 @@ export class CompiledWalk implements CompiledMove {
   sampleAt(time: number): CameraSample {
     const station = this.pace.stationAt(time);
     this.curve.pointAt(station, this.point);
+    const { by, pan, tilt } = this.gaze;
+    const place = by === 'time' ? time : station;
     return {
       position: [this.point[0]!, tableAt(this.eyeLine, station), this.point[1]!],
-      orientation: orientationOf({ pan: tableAt(this.pan, station), tilt: tableAt(this.tilt, station), roll: 0 }),
+      orientation: orientationOf({ pan: tableAt(pan, place), tilt: tableAt(tilt, place), roll: 0 }),
       lens: this.lens,
+      time,
     };
   }
 
@@ -67,18 +89,17 @@ export class CompiledWalk implements CompiledMove {
     }
   }
 
-  private eyePoints(): Float64Array {
-    const heights = this.eyeLine.values;
-    const count = heights.length;
-    const stations = Float64Array.from({ length: count }, (_, i) => (this.curve.length * i) / (count - 1));
-    const plan = new Float64Array(2 * count);
+  /** Where the eye is at `steps` + 1 stations; these are given for parts 0…1 of the way. */
+  private eyePoints(steps: number, stationAt: (part: number) => number): Float64Array {
+    const stations = Float64Array.from({ length: steps + 1 }, (_, i) => stationAt(i / steps));
+    const plan = new Float64Array(2 * stations.length);
     this.curve.pointsAt(stations, plan);
-    const eye = new Float64Array(3 * count);
-    for (let i = 0; i < count; i += 1) {
+    const eye = new Float64Array(3 * stations.length);
+    stations.forEach((station, i) => {
       eye[3 * i] = plan[2 * i]!;
-      eye[3 * i + 1] = heights[i]!;
+      eye[3 * i + 1] = tableAt(this.eyeLine, station);
       eye[3 * i + 2] = plan[2 * i + 1]!;
-    }
+    });
     return eye;
   }
 }

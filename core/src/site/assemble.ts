@@ -1,6 +1,6 @@
-import { Vector3, type Matrix4 } from 'three';
+import { Matrix4, Vector3 } from 'three';
 import type { Placement } from '../document/index.ts';
-import { transformPart, type SceneModel, type ScenePart } from '../format/index.ts';
+import { transformPart, type SceneJoint, type SceneModel, type ScenePart } from '../format/index.ts';
 import { placementMatrix } from './placement.ts';
 
 /** A model as it stands in the project. */
@@ -13,16 +13,29 @@ export interface PlacedModel {
 
 /** All models of a site as one, in metres, y up. Parts keep their names and learn which model they are of. */
 export function assemble(placed: readonly PlacedModel[]): SceneModel {
-  const out: SceneModel = { parts: [], materials: [], textures: [], rooms: [], storeys: [] };
+  const out: SceneModel = { parts: [], materials: [], textures: [], rooms: [], storeys: [], joints: [], movements: [] };
   for (const { id, model, placement } of placed) {
     const matrix = placementMatrix(placement);
     const material = out.materials.length;
     const texture = out.textures.length;
+    const joint = out.joints!.length;
     for (const made of model.materials)
       out.materials.push({ ...made, texture: made.texture === null ? null : made.texture + texture });
     out.textures.push(...model.textures);
     for (const part of model.parts)
-      out.parts.push({ ...place(part, matrix), material: part.material + material, model: id });
+      out.parts.push({
+        ...place(part, matrix),
+        material: part.material + material,
+        model: id,
+        ...(part.joint === undefined ? {} : { joint: part.joint + joint }),
+      });
+    for (const made of model.joints ?? []) out.joints!.push(placeJoint(made, matrix, joint));
+    for (const movement of model.movements ?? [])
+      out.movements!.push({
+        ...movement,
+        model: id,
+        tracks: movement.tracks.map((track) => ({ ...track, joint: track.joint + joint })),
+      });
     for (const room of model.rooms ?? []) {
       const outline: number[] = [];
       const point = new Vector3();
@@ -45,4 +58,10 @@ function place(part: ScenePart, matrix: Matrix4): ScenePart {
   const placed = { ...part, positions: part.positions.slice(), normals: part.normals.slice() };
   transformPart(placed, matrix);
   return placed;
+}
+
+/** A joint that hangs on none hangs in the model's axes, and these are where the model was put. */
+function placeJoint(joint: SceneJoint, matrix: Matrix4, offset: number): SceneJoint {
+  if (joint.parent !== null) return { ...joint, parent: joint.parent + offset };
+  return { ...joint, hang: matrix.clone().multiply(new Matrix4().fromArray(joint.hang)).toArray() };
 }

@@ -6,6 +6,8 @@ export interface SiteInput {
   models: { id: string; packed: string; placement: ModelBody['placement'] }[];
   sun: [number, number, number];
   walker: ProjectBody['walker'];
+  /** What people corrected about the storeys. */
+  storeys: ProjectBody['storeyChanges'];
 }
 
 /** Unit vector towards a project's sun, as its site is lit by it: a tenth of a degree makes no other picture. */
@@ -24,17 +26,22 @@ export function siteInput(
     models: shown.map(({ id, body }) => ({ id, packed: body.packed!.file.sha256, placement: body.placement })),
     sun: siteSun(project.sun),
     walker: project.walker,
+    storeys: project.storeyChanges,
   };
 }
 
 /** The name of a site: equal for equal inputs and the same algorithms. 28 hexadecimal digits. */
-export function siteKey(input: SiteInput, algorithm: number): string {
-  const text = JSON.stringify([
-    algorithm,
-    input.sun,
-    input.walker,
-    [...input.models].sort((a, b) => (a.id < b.id ? -1 : 1)),
-  ]);
+export const siteKey = (input: SiteInput, algorithm: number): string =>
+  keyOf([algorithm, input.sun, input.walker, input.storeys, inOrder(input.models)]);
+
+/** The name of a site's light: another walker sees the same. */
+export const lightKey = (input: Pick<SiteInput, 'models' | 'sun'>, algorithm: number): string =>
+  keyOf([algorithm, input.sun, inOrder(input.models)]);
+
+const inOrder = (models: SiteInput['models']) => [...models].sort((a, b) => (a.id < b.id ? -1 : 1));
+
+function keyOf(what: unknown): string {
+  const text = JSON.stringify(what);
   return (hash53(text, 1).toString(16).padStart(14, '0') + hash53(text, 2).toString(16).padStart(14, '0')).slice(0, 28);
 }
 

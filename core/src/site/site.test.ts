@@ -19,6 +19,7 @@ import {
   guessPlacement,
   placeBounds,
   placementMatrix,
+  lightKey,
   siteInput,
   siteKey,
   sunDirection,
@@ -184,6 +185,7 @@ describe('a site', () => {
     placement: AS_IT_CAME,
     hidden: false,
     parts: {},
+    movements: [],
     notes: [],
     ...change,
   });
@@ -205,9 +207,20 @@ describe('a site', () => {
       keyOf([one, { id: '2', body: model({ placement: { ...AS_IT_CAME, turn: 0.1 } }) }]),
       keyOf([one, two], { ...project, sun: { ...FIRST_SUN, north: 1 } }),
       keyOf([one, two], { ...project, walker: { ...FIRST_WALKER, slope: 30 } }),
+      keyOf([one, two], { ...project, storeyChanges: [{ found: 0, elevation: 0.2 }] }),
       keyOf([one, two], project, 2),
     ];
     expect(others).not.toContain(key);
+  });
+
+  test('shares its light with sites that differ only in who walks and in storeys', () => {
+    const one = { id: '1', body: model() };
+    const light = (body = project, moved = one) => lightKey(siteInput(body, [moved], 3)!, 1);
+    const walker = { ...project, walker: { ...FIRST_WALKER, slope: 30 } };
+    const storeys = { ...project, storeyChanges: [{ found: 0, elevation: 0.2 }] };
+    expect([light(walker), light(storeys)]).toEqual([light(), light()]);
+    expect(light({ ...project, sun: { ...FIRST_SUN, north: 1 } })).not.toBe(light());
+    expect(light(project, { ...one, body: model({ placement: { ...AS_IT_CAME, turn: 0.1 } }) })).not.toBe(light());
   });
 
   test('waits for models that must be read again', () => {

@@ -1,7 +1,16 @@
 import { z } from 'zod';
-import { boundsSchema, finite, storeySchema, vec3Schema, type Bounds, type Walker } from '../document/index.ts';
+import {
+  boundsSchema,
+  finite,
+  storeySchema,
+  vec3Schema,
+  type Bounds,
+  type StoreyChange,
+  type Walker,
+} from '../document/index.ts';
 import { triangleSoup, type SceneModel } from '../format/index.ts';
 import { boundsOf, TRIANGLE, type TriangleSoup } from '../geometry/index.ts';
+import { correctStoreys, planExtent } from './correct-storeys.ts';
 import { FloorIndex, walkableTriangles } from './floor-index.ts';
 import { isLandscape } from './landscape.ts';
 import { CUT_HEIGHT, cutAt, OFF_ROUND, planCut, segmentsOf } from './plan-cut.ts';
@@ -9,7 +18,7 @@ import { findRooms, lintelOf, type Room } from './rooms.ts';
 import { coverTriangles, findStoreys, OUTSIDE, type FoundStorey } from './storeys.ts';
 
 /** Raised whenever the survey or the light computes something else: sites are then computed again. */
-export const SURVEY_ALGORITHM = 9;
+export const SURVEY_ALGORITHM = 10;
 
 /** Checked in one piece: a landscape's lines are a million numbers. */
 const lineWorkSchema = z.custom<number[]>(
@@ -44,17 +53,23 @@ export interface SurveyResult {
   floor: TriangleSoup;
 }
 
+export interface SurveyOptions {
+  /** What people corrected about the storeys. */
+  changes?: readonly StoreyChange[];
+  /** Called with 0…1 between steps. */
+  onProgress?: (part: number) => void;
+}
+
 /**
  * Everything that is measured on a site.
  * @param model placed: metres, y up
  * @param walker slope beyond which nothing is a floor
- * @param onProgress called with 0…1 between steps
  * @throws RangeError for a model without triangles
  */
 export function surveyModel(
   model: SceneModel,
   { slope }: Pick<Walker, 'slope'>,
-  onProgress: (part: number) => void = () => {},
+  { changes = [], onProgress = () => {} }: SurveyOptions = {},
 ): SurveyResult {
   const { soup, seeThrough } = triangleSoup(model);
   if (soup.length === 0) throw new RangeError('a model needs at least one triangle');
@@ -63,7 +78,7 @@ export function surveyModel(
   const cover = new FloorIndex(coverTriangles(soup));
   const floorIndex = new FloorIndex(floor);
   onProgress(0.2);
-  const storeys = storeysOf(model, findStoreys(floor, cover), bounds);
+  const storeys = storeysOf(model, findStoreys(floor, cover), changes, bounds);
   onProgress(0.3);
   const landscape = new Set(model.parts.filter(isLandscape));
   const land = triangleSoup(model, (part) => landscape.has(part)).soup;
@@ -91,8 +106,13 @@ const contours = (land: TriangleSoup, height: number) =>
 /** A storey of the file and one found nearer than this are the same, metres. */
 const SAME_STOREY = 0.6;
 
-/** Storeys by the file where it names them and there is floor to walk on, else as found. */
-function storeysOf(model: SceneModel, found: readonly FoundStorey[], { min, max }: Bounds): FoundStorey[] {
+/** Storeys by the file where it names them and there is floor to walk on, else as found; then as people want them. */
+function storeysOf(
+  model: SceneModel,
+  found: readonly FoundStorey[],
+  changes: readonly StoreyChange[],
+  bounds: Bounds,
+): FoundStorey[] {
   const named = (model.storeys ?? []).flatMap((storey): FoundStorey[] => {
     const match = found.find(({ elevation }) => Math.abs(elevation - storey.elevation) < SAME_STOREY);
     return match ? [{ ...match, name: storey.name, elevation: storey.elevation }] : [];
@@ -100,10 +120,10 @@ function storeysOf(model: SceneModel, found: readonly FoundStorey[], { min, max 
   const rest = found.filter(({ elevation }) =>
     named.every((storey) => Math.abs(storey.elevation - elevation) >= SAME_STOREY),
   );
-  const all = [...named, ...rest].sort((a, b) => a.elevation - b.elevation);
+  const all = correctStoreys([...named, ...rest], changes, bounds);
   if (all.length > 0) return all;
   // A product on a plinth has no storey; it still gets a plan, cut at its own ground.
-  return [{ name: 'Ground', elevation: min[1], area: 0, extent: [min[0], min[2], max[0], max[2]] }];
+  return [{ name: 'Ground', elevation: bounds.min[1], area: 0, extent: planExtent(bounds) }];
 }
 
 /** Rooms that the file itself describes on a storey, or null where it describes none. */

@@ -13,9 +13,26 @@ export interface Batch {
 
 export type Rgb = readonly [number, number, number];
 
+/** How a part, or a group of parts whose names begin alike, moves by itself. */
+export interface Movement {
+  name: string;
+  part: string;
+  /** What it turns about and is carried by, metres. */
+  pivot: Point;
+  keys: readonly {
+    /** seconds */
+    time: number;
+    /** Where the pivot is. */
+    at: Point;
+    /** Unit quaternion. */
+    turn: readonly [number, number, number, number];
+  }[];
+}
+
 /** Collects geometry by part and material. Metres, y up; faces are counter-clockwise seen from outside. */
 export class Builder {
   readonly parts = new Map<string, Map<MaterialName, Batch>>();
+  readonly movements: Movement[] = [];
   private part = 'Building';
 
   /** Everything built inside `build` belongs to the named part. */

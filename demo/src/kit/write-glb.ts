@@ -1,6 +1,6 @@
-import { Document, WebIO } from '@gltf-transform/core';
+import { Document, WebIO, type Buffer, type Node as GltfNode, type Scene } from '@gltf-transform/core';
 import { Color } from 'three';
-import type { Builder } from './builder.ts';
+import type { Builder, Movement } from './builder.ts';
 import { MATERIALS, type DemoMaterial, type MaterialName } from './materials.ts';
 
 const linear = (srgb: string): [number, number, number] => new Color(srgb).toArray() as [number, number, number];
@@ -26,24 +26,59 @@ export async function writeGlb(builder: Builder, title: string): Promise<Uint8Ar
       return [name, material] as const;
     }),
   );
+  const carriers = new Map(builder.movements.map((movement) => [movement, carrier(document, scene, buffer, movement)]));
   for (const [name, batches] of builder.parts) {
     const mesh = document.createMesh(name);
+    const movement = builder.movements.find(({ part }) => name === part || name.startsWith(`${part} / `));
+    const pivot = movement?.pivot ?? [0, 0, 0];
     for (const [material, batch] of batches) {
-      const floats = (values: number[]) =>
+      const floats = (values: readonly number[]) =>
         document.createAccessor().setBuffer(buffer).setType('VEC3').setArray(new Float32Array(values));
       mesh.addPrimitive(
         document
           .createPrimitive()
-          .setAttribute('POSITION', floats(batch.positions))
+          .setAttribute('POSITION', floats(batch.positions.map((value, k) => value - pivot[k % 3]!)))
           .setAttribute('NORMAL', floats(batch.normals))
           .setIndices(document.createAccessor().setBuffer(buffer).setArray(new Uint32Array(batch.indices)))
           .setMaterial(materials.get(material)!)
           .setAttribute('COLOR_0', batch.colors.length > 0 ? floats(batch.colors) : null),
       );
     }
-    scene.addChild(document.createNode(name).setMesh(mesh));
+    const node = movement && carriers.get(movement)!;
+    if (!node) scene.addChild(document.createNode(name).setMesh(mesh));
+    else if (name === movement.part) node.setMesh(mesh);
+    else node.addChild(document.createNode(name.slice(movement.part.length + 3)).setMesh(mesh));
   }
   for (const material of document.getRoot().listMaterials())
     if (material.listParents().length === 1) material.dispose();
   return new WebIO().writeBinary(document);
+}
+
+/** The node that a movement moves, with the movement's keys. */
+function carrier(document: Document, scene: Scene, buffer: Buffer, { name, part, pivot, keys }: Movement): GltfNode {
+  const node = document.createNode(part).setTranslation([...pivot]);
+  scene.addChild(node);
+  const times = document
+    .createAccessor()
+    .setBuffer(buffer)
+    .setArray(Float32Array.from(keys, ({ time }) => time));
+  const animation = document.createAnimation(name);
+  const channel = (path: 'translation' | 'rotation', type: 'VEC3' | 'VEC4', values: readonly number[]) => {
+    const output = document.createAccessor().setBuffer(buffer).setType(type).setArray(new Float32Array(values));
+    const sampler = document.createAnimationSampler().setInput(times).setOutput(output);
+    animation
+      .addSampler(sampler)
+      .addChannel(document.createAnimationChannel().setTargetNode(node).setTargetPath(path).setSampler(sampler));
+  };
+  channel(
+    'translation',
+    'VEC3',
+    keys.flatMap(({ at }) => at),
+  );
+  channel(
+    'rotation',
+    'VEC4',
+    keys.flatMap(({ turn }) => turn),
+  );
+  return node;
 }

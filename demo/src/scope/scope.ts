@@ -9,6 +9,7 @@ const AIM = 0.09;
 export function scope(b: Builder): void {
   tripod(b);
   tube(b);
+  focus(b);
 }
 
 /** A point on the axis of the tube: metres forward of its middle, and beside it. */
@@ -292,5 +293,28 @@ function tripod(b: Builder): void {
       ],
       24,
     );
+  });
+}
+
+/** The wheel is turned to and fro until the heron is sharp. */
+function focus(b: Builder): void {
+  const hub = along(-0.09, 0.065);
+  const keys: readonly (readonly [time: number, degrees: number])[] = [
+    [0, 0],
+    [1.4, 130],
+    [2, 150],
+    [3.1, 95],
+    [3.8, 118],
+    [4.4, 112],
+    [5, 112],
+  ];
+  b.movements.push({
+    name: 'Focus',
+    part: 'Heron field scope / Focusing wheel',
+    pivot: hub,
+    keys: keys.map(([time, degrees]) => {
+      const half = (degrees * Math.PI) / 360;
+      return { time, at: hub, turn: [Math.sin(half), 0, 0, Math.cos(half)] };
+    }),
   });
 }

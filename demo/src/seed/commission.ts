@@ -1,7 +1,16 @@
-import { DEFAULT_LENS, projectBodySchema, type BodyOf, type PathNode } from '@eskovan/core/document';
+import {
+  DEFAULT_LENS,
+  projectBodySchema,
+  type BodyOf,
+  type PathNode,
+  type Repeat,
+  type Walk,
+} from '@eskovan/core/document';
 import { orientationOf } from '@eskovan/core/geometry';
 import { createHash } from 'node:crypto';
 import { DECK, FLOOR, STAIR } from '../building/dimensions.ts';
+import type { CommissionModel } from '../commission-models.ts';
+import { atTheStop } from '../shuttle/ride.ts';
 import { BOARDWALK_HEIGHT, BOARDWALK_WAY } from '../site/boardwalk.ts';
 
 /** Ids that are the same on every machine, so that seeding twice makes one project. */
@@ -29,7 +38,7 @@ type Stop = readonly [x: number, z: number, y?: number, kind?: PathNode['kind']]
 function walk(
   name: string,
   stops: readonly Stop[],
-  options: { closed?: boolean; speed?: number; focalLengthMm?: number } = {},
+  options: { closed?: boolean; speed?: number; focalLengthMm?: number; gaze?: Walk['gaze'] } = {},
 ): { name: string; body: BodyOf<'move'> } {
   return {
     name,
@@ -48,7 +57,7 @@ function walk(
       },
       eyeHeight: 1.6,
       pace: { by: 'speed', speed: options.speed ?? 1.2, duration: 10, shape: 'soft' },
-      gaze: { kind: 'ahead', distance: 2.2 },
+      gaze: options.gaze ?? { kind: 'ahead', distance: 2.2 },
       lens: { ...DEFAULT_LENS, focalLengthMm: options.focalLengthMm ?? 22 },
     },
   };
@@ -106,7 +115,43 @@ export const MOVES = [
     ],
     { speed: 1.3, focalLengthMm: 24 },
   ),
+  walk(
+    'Waiting for the shuttle',
+    [
+      [2.5, -11.5, 0],
+      [6, -13.4, 0],
+      [11, -14.4, 0],
+      [16.5, -15, 0],
+    ],
+    {
+      speed: 0.9,
+      focalLengthMm: 28,
+      // Wherever it goes: the middle of the car.
+      gaze: {
+        kind: 'object',
+        model: idOf('model shuttle'),
+        name: 'Shuttle / Car / Body',
+        point: [...atTheStop().at],
+        centre: [...atTheStop().at],
+      },
+    },
+  ),
 ] as const;
+
+/** What moves while a move plays: as the models' files have it. */
+export const ACTIONS = [
+  recorded('Shuttle leaves for the hill', 'shuttle', 'Ride round the hill', 'to and fro'),
+  recorded('Focusing the scope', 'scope', 'Focus', 'to and fro'),
+] as const;
+
+function recorded(
+  name: string,
+  model: CommissionModel['key'],
+  movement: string,
+  repeat: Repeat,
+): { name: string; body: BodyOf<'action'> } {
+  return { name, body: { kind: 'recorded', model: idOf(`model ${model}`), start: 0, movement, speed: 1, repeat } };
+}
 
 type Point = readonly [number, number, number];
 

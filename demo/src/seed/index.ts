@@ -1,10 +1,10 @@
 import type { BodyOf, SiteBody } from '@eskovan/core/document';
 import { READER } from '@eskovan/core/format';
-import { siteInput, siteKey } from '@eskovan/core/site';
+import { lightKey, siteInput, siteKey } from '@eskovan/core/site';
 import { SURVEY_ALGORITHM } from '@eskovan/core/survey';
 import { randomBytes } from 'node:crypto';
 import { SeedApi } from './api.ts';
-import { idOf, MOVES, PROJECT, VIEWS } from './commission.ts';
+import { ACTIONS, idOf, MOVES, PROJECT, VIEWS } from './commission.ts';
 import { drawPictures } from './pictures.ts';
 import { prepareCommission } from './prepare.ts';
 
@@ -34,7 +34,7 @@ export async function seedDemo(
   const prepared = await prepareCommission(cache);
   await api.put(project, { name: 'Ternholm Observatory', body: PROJECT });
   const models: { id: string; body: BodyOf<'model'> }[] = [];
-  for (const [i, { entry, id, source, packed, triangles, bounds }] of prepared.models.entries()) {
+  for (const [i, { entry, id, source, packed, triangles, bounds, movements }] of prepared.models.entries()) {
     const body: BodyOf<'model'> = {
       fileName: entry.fileName,
       source: await api.upload(source, 'model/gltf-binary'),
@@ -45,24 +45,29 @@ export async function seedDemo(
       placement: entry.placement,
       hidden: false,
       parts: {},
+      movements,
       notes: [],
     };
     models.push({ id, body });
     await api.put(`${project}/models/${id}`, { name: entry.name, order: i + 1, body });
   }
   const { survey } = prepared;
-  const key = siteKey(siteInput(PROJECT, models, READER)!, SURVEY_ALGORITHM);
+  const input = siteInput(PROJECT, models, READER)!;
+  const key = siteKey(input, SURVEY_ALGORITHM);
   const site: SiteBody = {
     survey: await api.upload(JSON.stringify(survey), 'application/json'),
     floor: await api.upload(prepared.floor, 'application/octet-stream'),
     walkway: await api.upload(prepared.walkway, 'application/octet-stream'),
     scene: await api.upload(prepared.scene, 'application/octet-stream'),
     glance: prepared.glance && (await api.upload(prepared.glance, 'application/octet-stream')),
+    light: lightKey(input, SURVEY_ALGORITHM),
     bounds: survey.bounds,
     triangles: survey.triangles,
     storeys: survey.storeys.map(({ name, elevation, area }) => ({ name, elevation, area })),
   };
   await api.put(`${project}/sites/${key}`, site);
+  for (const [i, { name, body }] of ACTIONS.entries())
+    await api.put(`${project}/actions/${idOf(`action ${name}`)}`, { name, order: i + 1, body });
   for (const [i, { name, body }] of MOVES.entries())
     await api.put(`${project}/moves/${idOf(`move ${name}`)}`, { name, order: i + 1, body });
   for (const [i, { name, body }] of VIEWS.entries())

@@ -17,6 +17,7 @@ export interface PreparedModel {
   packed: Uint8Array;
   triangles: number;
   bounds: BodyOf<'model'>['bounds'];
+  movements: BodyOf<'model'>['movements'];
 }
 
 export interface Prepared {
@@ -43,6 +44,7 @@ export async function prepareCommission(cache: string): Promise<Prepared> {
         packed: packModel(model),
         triangles: countTriangles(model),
         bounds: joinBounds(model.parts.map(({ positions }) => boundsOf(positions)))!,
+        movements: (model.movements ?? []).map(({ name, duration, targets }) => ({ name, duration, targets })),
       };
     }),
   );

@@ -1,4 +1,5 @@
 import type { Builder, MaterialName, Point } from '../kit/index.ts';
+import { ride } from './ride.ts';
 
 /** Length, width and height of the body, and of the floor above the rails, metres. */
 const [LENGTH, WIDTH, HEIGHT, FLOOR] = [5.2, 2.1, 2.35, 0.34];
@@ -25,8 +26,9 @@ const STATIONS: readonly (readonly [along: number, share: number])[] = [
   [LENGTH / 2, 0.72],
 ];
 
-/** A small electric car for ten people, standing at the origin along x. */
+/** A small electric car for ten people, standing at the origin along x. It can ride along its rails. */
 export function car(b: Builder): void {
+  b.movements.push(ride());
   const at = (i: number, k: number, side: number): Point => {
     const [along, share] = STATIONS[i]!;
     const [across, up] = SECTION[k]!;

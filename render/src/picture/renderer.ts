@@ -7,18 +7,21 @@ import {
   LinearSRGBColorSpace,
   PerspectiveCamera,
   Scene,
+  Vector3,
   WebGLRenderer,
   type Group,
   type LineSegments,
   type Mesh,
 } from 'three';
 import { buildScene, disposeScene, type SceneOptions } from '../scene/build-scene.ts';
+import { MovingMeshes } from '../scene/moving.ts';
 import { makeMark } from '../scene/mark.ts';
 import { makePerson } from '../scene/person.ts';
 import { makeSky, paintSky } from '../scene/sky.ts';
 import type { Levels } from '../scene/stand-in.ts';
 import { warmUpScene } from '../scene/warm-up.ts';
 import { Accumulator } from './accumulator.ts';
+import { jitter } from './jitter.ts';
 import { SunShadow } from './sun-shadow.ts';
 import type { PictureSize } from './picture-size.ts';
 
@@ -40,9 +43,10 @@ export class PictureRenderer {
   private readonly camera = new PerspectiveCamera();
   private readonly accumulator: Accumulator;
   private model: Group | null = null;
+  private moving: MovingMeshes | null = null;
   private shadow: SunShadow | null = null;
   private person: Group | null = null;
-  private marked: LineSegments | null = null;
+  private marked: { lines: LineSegments; group: number } | null = null;
   private asked = 0;
   private warm: Group | null = null;
 
@@ -97,6 +101,7 @@ export class PictureRenderer {
       disposeScene(this.model);
     }
     this.model = made;
+    this.moving = made && options.motion && options.motion.count > 0 ? new MovingMeshes(made, options.motion) : null;
     if (made) this.scene.add(made);
     paintSky(this.sky, options.sun, 2 ** options.exposure, options.look === 'line');
   }
@@ -109,14 +114,19 @@ export class PictureRenderer {
     if (at) this.person.position.set(...at);
   }
 
-  /** Draws lines around some parts, over everything. */
-  setMarked(parts: readonly ScenePart[]): void {
+  /**
+   * Draws lines around some parts, over everything.
+   * @param group the group that they move with; −1 where they stand still
+   */
+  setMarked(parts: readonly ScenePart[], group = -1): void {
     if (this.marked) {
-      this.scene.remove(this.marked);
-      this.marked.geometry.dispose();
+      this.scene.remove(this.marked.lines);
+      this.marked.lines.geometry.dispose();
       this.marked = null;
     }
-    if (parts.length > 0) this.scene.add((this.marked = makeMark(parts)));
+    if (parts.length === 0) return;
+    this.marked = { lines: makeMark(parts), group };
+    this.scene.add(this.marked.lines);
   }
 
   /** Triangles and draw calls of the last picture. */
@@ -174,7 +184,7 @@ export class PictureRenderer {
     for (let i = 0; i < subframes; i += 1) {
       const [jx, jy] = jitter(i, subframes);
       this.aim(sampleAt(i / subframes), size, jx, jy);
-      if (this.model) this.shadow?.use(this.model, this.camera.position, i);
+      if (this.model) this.shadow?.use(this.model, this.camera.position, i, this.moving);
       this.accumulator.add(() => this.pass(), 1 / subframes);
     }
   }
@@ -187,11 +197,11 @@ export class PictureRenderer {
     const eye = this.camera.position;
     for (const child of this.model?.children ?? []) {
       const { geometry, userData } = child as Mesh;
-      const sphere = geometry.boundingSphere!;
+      const { center, radius } = geometry.boundingSphere!;
+      const away = eye.distanceTo(middle.copy(center).applyMatrix4(child.matrix)) - radius;
       const levels = userData['levels'] as Levels | null | undefined;
       if (levels && geometry.index !== levels[level]) geometry.setIndex(levels[level]);
-      child.visible =
-        level !== 'moving' || eye.distanceTo(sphere.center) - sphere.radius < reach * (userData['reach'] as number);
+      child.visible = level !== 'moving' || away < reach * (userData['reach'] as number);
     }
   }
 
@@ -199,8 +209,10 @@ export class PictureRenderer {
     if (this.canvas.width !== width || this.canvas.height !== height) this.renderer.setSize(width, height, false);
   }
 
-  /** Sets the camera; jx, jy shift the picture by parts of a pixel. */
+  /** Sets the camera, and what moves; jx, jy shift the picture by parts of a pixel. */
   private aim(sample: CameraSample, size: PictureSize, jx: number, jy: number): void {
+    this.moving?.place(sample.time ?? 0);
+    if (this.marked) this.moving?.follow(this.marked.lines, this.marked.group);
     const frame = size.frame ?? size;
     const window = projectionWindow(sample.lens, frame.width / frame.height);
     const pixel = (window.right - window.left) / frame.width;
@@ -231,8 +243,4 @@ export class PictureRenderer {
   }
 }
 
-/** Places of the sub-frames within a pixel, −½…½: the R2 sequence (Roberts 2018), which is even for any count. */
-function jitter(i: number, count: number): [number, number] {
-  if (count === 1) return [0, 0];
-  return [((0.5 + i * 0.7548776662466927) % 1) - 0.5, ((0.5 + i * 0.5698402909980532) % 1) - 0.5];
-}
+const middle = new Vector3();

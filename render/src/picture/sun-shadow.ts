@@ -15,6 +15,7 @@ import {
   type WebGLRenderer,
 } from 'three';
 import type { ShadowUniforms } from '../scene/finish.ts';
+import { isMoving, type MovingMeshes } from '../scene/moving.ts';
 
 /** Half the side of the square around the eye that has shadows of its own; beyond it the baked ones serve. Metres. */
 const REACH = 36;
@@ -38,6 +39,8 @@ const HAZE = 3;
 export class SunShadow {
   readonly uniforms: ShadowUniforms = {
     shadowMap: { value: null },
+    movingMap: { value: null },
+    movingNear: { value: false },
     shadowMatrix: { value: new Matrix4() },
     shadowCentre: { value: new Vector3() },
     shadowTexel: { value: 1 / SIDE },
@@ -45,6 +48,8 @@ export class SunShadow {
     sun: { value: new Vector3(0, 1, 0) },
   };
   private readonly maps = new Map<number, { target: WebGLRenderTarget; matrix: Matrix4; of: string }>();
+  /** What moves is drawn for every sub-frame anew, into a map of its own. */
+  private moving: WebGLRenderTarget | null = null;
   private readonly camera = new OrthographicCamera(-REACH, REACH, REACH, -REACH, 1, 4 * REACH + 200);
   private readonly scene = new Scene();
   private readonly depthOnly = new MeshBasicMaterial({ side: DoubleSide, colorWrite: false });
@@ -61,21 +66,31 @@ export class SunShadow {
     for (const map of this.maps.values()) map.of = '';
   }
 
-  /** Makes the map of one sub-frame current, drawing it where there is none for this place. */
-  use(model: Group, eye: Vector3, subframe: number): void {
+  /** Makes the maps of one sub-frame current, drawing them where there are none for this place. */
+  use(model: Group, eye: Vector3, subframe: number, moving: MovingMeshes | null): void {
     const index = subframe % MOST_MAPS;
     const centre = new Vector3(
       Math.round(eye.x / STEP) * STEP,
       Math.round(eye.y / STEP) * STEP,
       Math.round(eye.z / STEP) * STEP,
     );
-    const of = `${centre.toArray().join()}`;
+    const of = centre.toArray().join();
     let map = this.maps.get(index);
     if (!map) this.maps.set(index, (map = { target: makeTarget(), matrix: new Matrix4(), of: '' }));
     if (map.of !== of) {
-      this.draw(model, centre, index, map);
+      this.aim(centre, index);
+      map.matrix.multiplyMatrices(this.camera.projectionMatrix, this.camera.matrixWorldInverse);
+      this.draw(model, map.target, (piece) => !isMoving(piece));
       map.of = of;
     }
+    const near = moving?.isNear(centre, REACH) ?? false;
+    if (near) {
+      this.moving ??= makeTarget();
+      this.aim(centre, index);
+      this.draw(model, this.moving, isMoving);
+      this.uniforms.movingMap.value = this.moving.depthTexture;
+    }
+    this.uniforms.movingNear.value = near;
     this.uniforms.shadowMap.value = map.target.depthTexture;
     (this.uniforms.shadowMatrix.value as Matrix4).copy(map.matrix);
     (this.uniforms.shadowCentre.value as Vector3).copy(centre);
@@ -87,30 +102,32 @@ export class SunShadow {
       target.dispose();
     }
     this.maps.clear();
+    this.moving?.depthTexture?.dispose();
+    this.moving?.dispose();
     this.depthOnly.dispose();
   }
 
-  private draw(
-    model: Group,
-    centre: Vector3,
-    index: number,
-    map: { target: WebGLRenderTarget; matrix: Matrix4 },
-  ): void {
-    const { camera, renderer } = this;
+  /** Looks from one point of the sun's disc at the surroundings of a place. */
+  private aim(centre: Vector3, index: number): void {
+    const { camera } = this;
     camera.position.copy(centre).addScaledVector(this.pointOfDisc(index), 2 * REACH + 100);
     camera.up.set(0, Math.abs(this.sun.y) > 0.98 ? 0 : 1, Math.abs(this.sun.y) > 0.98 ? 1 : 0);
     camera.lookAt(centre);
     camera.updateMatrixWorld(true);
-    map.matrix.multiplyMatrices(camera.projectionMatrix, camera.matrixWorldInverse);
+  }
+
+  /** Draws some pieces of the model as the sun sees them. */
+  private draw(model: Group, target: WebGLRenderTarget, wanted: (piece: Mesh) => boolean): void {
+    const { camera, renderer } = this;
     // Light goes through glass, and lines have no body.
     const left: { child: Mesh; visible: boolean }[] = [];
     for (const child of model.children as Mesh[]) {
       left.push({ child, visible: child.visible });
-      child.visible = child instanceof Mesh && !(child.material as Material).transparent;
+      child.visible = child instanceof Mesh && !(child.material as Material).transparent && wanted(child);
     }
     const parent = model.parent;
     this.scene.add(model);
-    renderer.setRenderTarget(map.target);
+    renderer.setRenderTarget(target);
     renderer.clear();
     renderer.render(this.scene, camera);
     for (const { child, visible } of left) child.visible = visible;

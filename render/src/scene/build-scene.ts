@@ -1,3 +1,4 @@
+import type { SiteMotion } from '@eskovan/core/action';
 import type { Look } from '@eskovan/core/document';
 import { countTriangles, type SceneModel } from '@eskovan/core/format';
 import { daylight } from '@eskovan/core/survey';
@@ -29,14 +30,19 @@ export interface SceneOptions {
   sun: readonly [number, number, number];
   /** For finished pictures: draws the sun with a shadow from a map, which these uniforms hand over. */
   shadow?: ShadowUniforms;
+  /** What moves, and with what; without it everything stands still. */
+  motion?: SiteMotion;
 }
 
 /**
  * Builds what is drawn: geometry merged by look and plan cell, colours finished per vertex.
  * Textured materials keep their texture and get the light as vertex colour. Copies of one mesh are not instanced:
- * each has light of its own.
+ * each has light of its own. Parts that move together are merged among themselves.
  */
-export async function buildScene(model: SceneModel, { look, exposure, sun, shadow }: SceneOptions): Promise<Group> {
+export async function buildScene(
+  model: SceneModel,
+  { look, exposure, sun, shadow, motion }: SceneOptions,
+): Promise<Group> {
   const textures = await Promise.all(model.textures.map(decodeTexture));
   const day = daylight(sun);
   const line = look === 'line';
@@ -49,7 +55,8 @@ export async function buildScene(model: SceneModel, { look, exposure, sun, shado
     await breath.take();
     const material = model.materials[part.material]!;
     const finish = shadow !== undefined && !line && material.opacity > 0.99;
-    addPart(part, material, { day, flat: line && material.opacity > 0.9, finish, cell, gain }, chunks);
+    const group = motion?.groupOf(part) ?? -1;
+    addPart(part, material, { day, flat: line && material.opacity > 0.9, finish, cell, gain, group }, chunks);
   }
   const looks = new Map<string, Material>();
   const group = new Group();
@@ -60,12 +67,13 @@ export async function buildScene(model: SceneModel, { look, exposure, sun, shado
     const mesh = new Mesh(makeGeometry(chunk), material);
     mesh.matrixAutoUpdate = false;
     mesh.userData['reach'] = chunk.reach;
+    mesh.userData['group'] = chunk.group;
     mesh.userData['levels'] = await makeLevels(mesh.geometry, total);
     if (material.transparent) mesh.renderOrder = 1;
     group.add(mesh);
     chunks.delete(key);
   }
-  if (line) group.add(...buildLineWork(model).children);
+  if (line) group.add(...buildLineWork(model, motion).children);
   return group;
 }
 

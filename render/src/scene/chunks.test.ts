@@ -18,7 +18,7 @@ const part = (geometry: BufferGeometry, change: Partial<ScenePart> = {}): SceneP
 const day = daylight([0, 1, 0]);
 const chunksOf = (parts: ScenePart[], material = PLAIN_MATERIAL, finish = false, gain = 1) => {
   const chunks = new Map<string, Chunk>();
-  for (const one of parts) addPart(one, material, { day, flat: false, finish, cell: 8, gain }, chunks);
+  for (const one of parts) addPart(one, material, { day, flat: false, finish, cell: 8, gain, group: -1 }, chunks);
   return [...chunks.values()];
 };
 const triangles = (chunks: Chunk[]) => chunks.reduce((sum, { indices }) => sum + indices.length / 3, 0);

@@ -34,6 +34,8 @@ export interface Chunk {
   indices: Growing<Uint32Array>;
   /** For finished pictures, where the sun's shadow is drawn anew; see `finish.ts`. Null in the working view. */
   finish: FinishData | null;
+  /** The group of parts that it moves with; −1 where it stands still. */
+  group: number;
   /** Distance beyond which moving pictures leave it out, metres. */
   reach: number;
 }
@@ -73,13 +75,15 @@ export interface ChunkOptions {
   cell: number;
   /** Exposure: every radiance is multiplied by it. */
   gain: number;
+  /** The group that the part moves with; −1 where it stands still. */
+  group: number;
 }
 
 /** Puts a part's triangles into chunks, with the light of the day in their colours. */
 export function addPart(
   part: ScenePart,
   material: SceneMaterial,
-  { day, flat, finish, cell: cellOf, gain }: ChunkOptions,
+  { day, flat, finish, cell: cellOf, gain, group }: ChunkOptions,
   chunks: Map<string, Chunk>,
 ): void {
   const look = lookOf(material);
@@ -90,7 +94,7 @@ export function addPart(
   // Which vertex of the chunk at hand a vertex of the part has become; −1 where it has not been met yet.
   const index = new Int32Array(p.length / 3).fill(-1);
   for (const [cell, triangles] of byCell(part, side)) {
-    const key = `${look}|${side}|${cell}`;
+    const key = `${look}|${side}|${cell}|${group}`;
     let chunk = chunks.get(key);
     if (!chunk) {
       chunk = {
@@ -100,6 +104,7 @@ export function addPart(
         uvs: floats(),
         indices: integers(),
         finish: finish && part.light ? new FinishData() : null,
+        group,
         reach: REACHES[cell % 4]!,
       };
       chunks.set(key, chunk);

@@ -17,22 +17,25 @@ const vertexShader = `
   varying float vFar;
   varying vec2 vUv;
   void main() {
-    vFacing = facing.xyz * 2.0 - 1.0;
+    vec3 place = (modelMatrix * vec4(position, 1.0)).xyz;
+    vFacing = mat3(modelMatrix) * (facing.xyz * 2.0 - 1.0);
     vAmbient = ambient.rgb * ambient.rgb * ${MOST_AMBIENT.toFixed(1)};
     vSun = sunlit.rgb * sunlit.rgb * ${MOST_SUN.toFixed(1)};
     vBaked = ambient.a;
-    vFar = distance(position, shadowCentre);
+    vFar = distance(place, shadowCentre);
     // A little off the surface along its normal: it must not shade itself.
-    vShadow = (shadowMatrix * vec4(position + normalize(vFacing) * 0.035, 1.0)).xyz * 0.5 + 0.5;
+    vShadow = (shadowMatrix * vec4(place + normalize(vFacing) * 0.035, 1.0)).xyz * 0.5 + 0.5;
     #ifdef USE_COVER
       vUv = uv;
     #endif
-    gl_Position = projectionMatrix * viewMatrix * vec4(position, 1.0);
+    gl_Position = projectionMatrix * viewMatrix * vec4(place, 1.0);
   }`;
 
 const fragmentShader = `
   precision highp float;
   uniform sampler2D shadowMap;
+  uniform sampler2D movingMap;
+  uniform bool movingNear;
   uniform sampler2D cover;
   uniform float shadowTexel;
   uniform float shadowReach;
@@ -45,7 +48,10 @@ const fragmentShader = `
   varying float vFar;
   varying vec2 vUv;
   ${TONE_GLSL}
-  float seen(vec2 at, float depth) { return step(depth, texture2D(shadowMap, at).r); }
+  float seen(vec2 at, float depth) {
+    float open = step(depth, texture2D(shadowMap, at).r);
+    return movingNear ? open * step(depth, texture2D(movingMap, at).r) : open;
+  }
   void main() {
     float cosine = max(0.0, dot(normalize(vFacing), sun));
     float open = vBaked;
@@ -69,7 +75,7 @@ const fragmentShader = `
 
 /** What all finished materials of a scene share: set once a sub-frame. */
 export type ShadowUniforms = Record<
-  'shadowMap' | 'shadowMatrix' | 'shadowCentre' | 'shadowTexel' | 'shadowReach' | 'sun',
+  'shadowMap' | 'movingMap' | 'movingNear' | 'shadowMatrix' | 'shadowCentre' | 'shadowTexel' | 'shadowReach' | 'sun',
   IUniform
 >;
 

@@ -1,3 +1,4 @@
+import type { SiteMotion } from '@eskovan/core/action';
 import type { SceneModel, ScenePart } from '@eskovan/core/format';
 import { BufferAttribute, BufferGeometry, Group, LineBasicMaterial, LineSegments } from 'three';
 import { cellSide, detailOf } from './chunks.ts';
@@ -7,17 +8,19 @@ import { floats, type Growing } from './growing.ts';
 /** Ink of the lines, display value. */
 const INK = 0x26313c;
 
-/** The lines of a site, merged by plan cell and detail as its surfaces are. */
-export function buildLineWork(model: SceneModel): Group {
-  const cells = new Map<string, { lines: Growing<Float32Array>; reach: number }>();
+/** The lines of a site, merged by plan cell and detail as its surfaces are; what moves together is kept together. */
+export function buildLineWork(model: SceneModel, motion?: SiteMotion): Group {
+  const groupOf = (part: ScenePart) => motion?.groupOf(part) ?? -1;
+  const cells = new Map<string, { lines: Growing<Float32Array>; reach: number; group: number }>();
   const things = new Map<string, ScenePart[]>();
   for (const part of model.parts) {
     if (model.materials[part.material]!.opacity < 0.9) continue;
-    const key = `${part.model}\n${part.name}`;
+    const key = `${part.model}\n${part.name}\n${groupOf(part)}`;
     things.set(key, [...(things.get(key) ?? []), part]);
   }
   for (const pieces of things.values()) {
     const shape = joinShapes(pieces);
+    const group = groupOf(pieces[0]!);
     const side = cellSide(shape.positions);
     const edges = featureEdges(shape);
     for (let o = 0; o < edges.length; o += 6) {
@@ -27,22 +30,23 @@ export function buildLineWork(model: SceneModel): Group {
         edges[o + 5]! - edges[o + 2]!,
       );
       const { detail, reach } = detailOf(length);
-      const key = `${detail}|${side}|${Math.floor(edges[o]! / side)}|${Math.floor(edges[o + 2]! / side)}`;
+      const key = `${group}|${detail}|${side}|${Math.floor(edges[o]! / side)}|${Math.floor(edges[o + 2]! / side)}`;
       let cell = cells.get(key);
-      if (!cell) cells.set(key, (cell = { lines: floats(), reach }));
+      if (!cell) cells.set(key, (cell = { lines: floats(), reach, group }));
       const at = cell.lines.take(6);
       for (let k = 0; k < 6; k += 1) cell.lines.array[at + k] = edges[o + k]!;
     }
   }
   const material = new LineBasicMaterial({ color: INK, transparent: true, opacity: 0.62, fog: true });
   const group = new Group();
-  for (const { lines, reach } of cells.values()) {
+  for (const { lines, reach, group: moving } of cells.values()) {
     const geometry = new BufferGeometry();
     geometry.setAttribute('position', new BufferAttribute(lines.done(), 3));
     geometry.computeBoundingSphere();
     const segments = new LineSegments(geometry, material);
     segments.matrixAutoUpdate = false;
     segments.userData['reach'] = reach;
+    segments.userData['group'] = moving;
     group.add(segments);
   }
   return group;

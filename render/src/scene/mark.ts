@@ -20,6 +20,7 @@ export function makeMark(parts: readonly ScenePart[]): LineSegments {
     new BufferAttribute(featureEdges(joinShapes(parts)), 3),
   );
   const segments = new LineSegments(geometry, material);
+  segments.matrixAutoUpdate = false;
   segments.renderOrder = 2;
   segments.frustumCulled = false;
   return segments;

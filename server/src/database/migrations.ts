@@ -7,6 +7,11 @@ export interface Migration {
 
 const CHILDREN = ['model', 'move', 'view', 'take', 'link'] as const;
 
+const rowsOf = (kind: string): readonly string[] => [
+  `CREATE TABLE ${kind} (${columns('project')})`,
+  `CREATE INDEX ${kind}_of_project ON ${kind} (project_id) WHERE deleted IS NULL`,
+];
+
 const columns = (reference: string) => `
   id uuid PRIMARY KEY,
   project_id uuid NOT NULL REFERENCES ${reference} (id),
@@ -27,10 +32,7 @@ export const MIGRATIONS: readonly Migration[] = [
       await context.sequelize.transaction(async (transaction) => {
         const run = (sql: string) => context.sequelize.query(sql, { transaction });
         await run(`CREATE TABLE project (${columns('project')})`);
-        for (const kind of CHILDREN) {
-          await run(`CREATE TABLE ${kind} (${columns('project')})`);
-          await run(`CREATE INDEX ${kind}_of_project ON ${kind} (project_id) WHERE deleted IS NULL`);
-        }
+        for (const sql of CHILDREN.flatMap(rowsOf)) await run(sql);
         // A take's number is given once, even to takes deleted since.
         await run(`CREATE UNIQUE INDEX take_number ON take (project_id, ((body->>'number')::int))`);
         await run(`CREATE UNIQUE INDEX link_token ON link ((body->>'token'))`);
@@ -52,6 +54,14 @@ export const MIGRATIONS: readonly Migration[] = [
         body jsonb NOT NULL,
         used timestamptz NOT NULL,
         PRIMARY KEY (project_id, key))`);
+    },
+  },
+  {
+    name: '003-actions',
+    up: async ({ context }) => {
+      await context.sequelize.transaction(async (transaction) => {
+        for (const sql of rowsOf('action')) await context.sequelize.query(sql, { transaction });
+      });
     },
   },
 ];

@@ -41,6 +41,9 @@ const bare = { timestamps: false, freezeTableName: true } as const;
 class ProjectModel extends RowModel {}
 @Table({ ...bare, tableName: 'model' })
 class ModelModel extends RowModel {}
+@Table({ ...bare, tableName: 'action' })
+class ActionModel extends RowModel {}
+
 @Table({ ...bare, tableName: 'move' })
 class MoveModel extends RowModel {}
 @Table({ ...bare, tableName: 'view' })
@@ -88,6 +91,7 @@ export class SiteModel extends Model {
 export const ROW_MODELS = {
   project: ProjectModel,
   model: ModelModel,
+  action: ActionModel,
   move: MoveModel,
   view: ViewModel,
   take: TakeModel,

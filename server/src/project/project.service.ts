@@ -1,11 +1,8 @@
 import { Inject, Injectable } from '@nestjs/common';
-import { KINDS, type Kind, type ProjectCard, type ProjectDocument, type Row } from '@eskovan/core/document';
+import { CHILD_KINDS, type ProjectCard, type ProjectDocument, type Row } from '@eskovan/core/document';
 import { Sequelize } from 'sequelize-typescript';
 import { ROW_MODELS, type RowModel } from '../database/rows.ts';
 import { RowService } from '../row/row.service.ts';
-
-type Child = Exclude<Kind, 'project'>;
-const CHILDREN = KINDS.filter((kind): kind is Child => kind !== 'project');
 
 @Injectable()
 export class ProjectService {
@@ -17,14 +14,9 @@ export class ProjectService {
   /** Everything of one project, for opening it. */
   async document(projectId: string): Promise<ProjectDocument> {
     const project = await this.rows.get('project', projectId, projectId);
-    const [model, move, view, take, link] = await Promise.all([
-      this.rows.list('model', projectId),
-      this.rows.list('move', projectId),
-      this.rows.list('view', projectId),
-      this.rows.list('take', projectId),
-      this.rows.list('link', projectId),
-    ]);
-    return { project, model, move, view, take, link };
+    const lists = await Promise.all(CHILD_KINDS.map((kind) => this.rows.list(kind, projectId)));
+    const children = Object.fromEntries(CHILD_KINDS.map((kind, i) => [kind, lists[i]]));
+    return { project, ...children } as unknown as ProjectDocument;
   }
 
   /** The Projects screen, newest first. */
@@ -40,7 +32,7 @@ export class ProjectService {
     const project = (await this.rows.get('project', projectId, projectId)) as Row<'project'>;
     const counts = Object.fromEntries(
       await Promise.all(
-        CHILDREN.map(async (kind) => [kind, await ROW_MODELS[kind].count({ where: { projectId, deleted: null } })]),
+        CHILD_KINDS.map(async (kind) => [kind, await ROW_MODELS[kind].count({ where: { projectId, deleted: null } })]),
       ),
     ) as ProjectCard['counts'];
     const [found] = await this.sequelize.query(

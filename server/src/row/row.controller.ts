@@ -5,6 +5,7 @@ import {
   idSchema,
   revisionRequestSchema,
   rowSchema,
+  type ChildKind,
   type Kind,
   type Row,
 } from '@eskovan/core/document';
@@ -20,7 +21,7 @@ export interface RowController<K extends Kind> {
 }
 
 /** The routes that all kinds of a project share. A kind's controller extends the class made here. */
-export function rowController<K extends Exclude<Kind, 'project'>>(kind: K): Type<RowController<K>> {
+export function rowController<K extends ChildKind>(kind: K): Type<RowController<K>> {
   const reply = rowSchema(kind);
 
   class KindController implements RowController<K> {

@@ -142,6 +142,33 @@ describe('what is refused', () => {
   });
 });
 
+describe('actions', () => {
+  const action = { kind: 'recorded', model: id(), movement: 'Ride' };
+
+  test('are rows of a project like the others, with what was not said filled in', async () => {
+    const project = await makeProject(studio.http);
+    const path = `/api/projects/${project}/actions/${id()}`;
+    const made = await put(path, { name: 'Off to the hill', body: action }).expect(200);
+    expect(made.body.body).toEqual({ ...action, start: 0, speed: 1, repeat: 'once' });
+    const { body } = await studio.http.get(`/api/projects/${project}/document`).expect(200);
+    expect(body.action).toHaveLength(1);
+    await studio.http.delete(`${path}?revision=1`).expect(200);
+    expect((await studio.http.get(`/api/projects/${project}/document`)).body.action).toEqual([]);
+  });
+
+  test.each([
+    ['of no known kind', { ...action, kind: 'fly' }, 'body'],
+    ['without a movement', { ...action, movement: '' }, 'body.movement'],
+    ['that begin before the move', { ...action, start: -1 }, 'body.start'],
+    ['that spin about nothing', { kind: 'spin', model: id(), part: 'Wheel', axis: [0, 0, 0], rate: 1 }, 'body.axis'],
+  ])('%s are refused with the field that is wrong', async (_, body, field) => {
+    const project = await makeProject(studio.http);
+    const reply = await put(`/api/projects/${project}/actions/${id()}`, { name: 'Action', body }).expect(422);
+    expect(reply.body.field).toMatch(new RegExp(`^${field}`));
+    expect((await studio.http.get(`/api/projects/${project}/actions`)).body).toEqual([]);
+  });
+});
+
 describe('projects', () => {
   test('show as cards with their counts and a cover, and vanish when deleted', async () => {
     const project = await makeProject(studio.http, 'Card');

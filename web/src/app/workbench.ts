@@ -11,6 +11,8 @@ export interface Workbench {
   viewId: string | null;
   nodeId: string | null;
   modelId: string | null;
+  /** The action that is being changed. */
+  actionId: string | null;
   /** The chosen part of a model: its whole name, or the beginning that a group shares. */
   part: PartPath | null;
   /** Shown alone, for looking at it; nothing of it is saved. */
@@ -35,6 +37,7 @@ const fresh: Workbench = {
   viewId: null,
   nodeId: null,
   modelId: null,
+  actionId: null,
   part: null,
   alone: null,
   time: 0,

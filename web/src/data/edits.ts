@@ -1,4 +1,4 @@
-import type { Kind, ProjectDocument, Row } from '@eskovan/core/document';
+import { allRows, type Kind, type ProjectDocument, type Row } from '@eskovan/core/document';
 import { QueryClient } from '@tanstack/react-query';
 import { create } from 'zustand';
 import { serverDoor } from './door.ts';
@@ -68,15 +68,7 @@ function patch(projectId: string, change: (document: ProjectDocument) => Project
 
 /** A document fresh from the server, with our unsaved edits on top of it. */
 export function mergePending(document: ProjectDocument): ProjectDocument {
-  const rows: Row[] = [
-    document.project,
-    ...document.model,
-    ...document.move,
-    ...document.view,
-    ...document.take,
-    ...document.link,
-  ];
-  for (const row of rows) outbox.seen(row.id, row.revision);
+  for (const row of allRows(document)) outbox.seen(row.id, row.revision);
   return outbox.pending(document.project.id).reduce((merged, entry) => applyChange(merged, entry.change), document);
 }
 

@@ -19,6 +19,7 @@ const row = (id: string, order = 1): Row<'view'> => ({
 const document: ProjectDocument = {
   project: { ...row('p'), body: {} as never } as never,
   model: [],
+  action: [],
   move: [],
   view: [row('a', 1), row('b', 2)],
   take: [],

@@ -13,8 +13,6 @@ export type RowChange =
   | { op: 'delete'; kind: Kind; id: string }
   | { op: 'restore'; kind: Kind; id: string; row: Row };
 
-type Lists = { [K in Exclude<Kind, 'project'>]: Row<K>[] };
-
 export function findRow(document: ProjectDocument, kind: Kind, id: string): Row | undefined {
   if (kind === 'project') return document.project;
   return (document[kind] as Row[]).find((row) => row.id === id);
@@ -95,7 +93,7 @@ function put(document: ProjectDocument, kind: Kind, row: Row): ProjectDocument {
   const list = document[kind] as Row[];
   const known = list.some((other) => other.id === row.id);
   const next = known ? list.map((other) => (other.id === row.id ? row : other)) : [...list, row];
-  return { ...document, [kind]: next } as ProjectDocument & Lists;
+  return { ...document, [kind]: next };
 }
 
 function edit(document: ProjectDocument, kind: Kind, id: string, change: (row: Row) => Row): ProjectDocument {

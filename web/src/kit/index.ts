@@ -5,6 +5,7 @@ export * from './dialog.tsx';
 export * from './empty.tsx';
 export * from './menu.tsx';
 export * from './move-icons.tsx';
+export * from './name-box.tsx';
 export * from './number-field.tsx';
 export * from './progress.tsx';
 export * from './segmented.tsx';

@@ -23,6 +23,7 @@ const scene = (url: string, glance?: string): PictureScene => ({
   source: { kind: 'lit', url, ...(glance ? { glance } : {}) },
   dress: { look: 'natural', exposure: 0, parts: {} },
   sun: [0, 1, 0],
+  actions: [],
 });
 const SAMPLE = { position: [0, 0, 0], orientation: [0, 0, 0, 1] } as unknown as CameraSample;
 const reply = async () => {

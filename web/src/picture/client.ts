@@ -1,7 +1,8 @@
+import type { Vec3 } from '@eskovan/core/document';
 import type { CameraSample } from '@eskovan/core/move';
 import type { PictureSize } from '@eskovan/render';
 import { create } from 'zustand';
-import { glanceSource, sceneKey, type PictureScene } from './source.ts';
+import { glanceSource, sceneKey, type PickedSurface, type PictureScene } from './source.ts';
 import { pictureWorker } from './worker-link.ts';
 
 interface PictureState {
@@ -70,12 +71,14 @@ export async function drawPicture(sample: CameraSample, size: PictureSize, subfr
 export const drawStill = (sample: CameraSample, size: PictureSize, subframes: number) =>
   pictureWorker().still(sample, size, subframes, 'image/webp');
 
-/** The nearest surface along a ray, and the part it belongs to. */
-export const pickSurface = (origin: [number, number, number], direction: [number, number, number]) =>
-  pictureWorker().pick(origin, direction);
-
-export type SurfaceHit = NonNullable<Awaited<ReturnType<typeof pickSurface>>>;
+/**
+ * The nearest surface along a ray, and the part it belongs to.
+ * @param time seconds into the move that the picture shows: where moving things are
+ */
+export const pickSurface = (origin: Vec3, direction: Vec3, time = 0): Promise<PickedSurface | null> =>
+  pictureWorker().pick(origin, direction, time);
 
 export const standPerson = (at: [number, number, number] | null) => pictureWorker().standPerson(at);
 export const markPart = (part: { model: string; name: string } | null) => pictureWorker().mark(part);
 export const listParts = () => pictureWorker().parts();
+export const listMovements = () => pictureWorker().movements();

@@ -1,3 +1,4 @@
+import type { SiteAction } from '@eskovan/core/action';
 import type { Placement, Vec3 } from '@eskovan/core/document';
 import type { Dress } from '@eskovan/core/site';
 
@@ -22,6 +23,18 @@ export interface PictureScene {
   dress: Dress;
   /** Unit vector towards the sun. */
   sun: Vec3;
+  /** What moves while time goes on. */
+  actions: readonly SiteAction[];
+}
+
+/** A place in the picture that was pressed. */
+export interface PickedSurface {
+  /** Where it is now, metres. */
+  point: Vec3;
+  /** Where that place of the part is while nothing moves it. */
+  rest: Vec3;
+  model: string;
+  name: string;
 }
 
 export const sceneKey = (scene: PictureScene | null): string | null => (scene ? JSON.stringify(scene) : null);

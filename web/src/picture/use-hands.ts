@@ -2,6 +2,7 @@ import type { Lens, Pose } from '@eskovan/core/document';
 import { viewAngles } from '@eskovan/core/optics';
 import { useEffect, useRef, type HTMLAttributes, type PointerEvent as ReactPointerEvent, type RefObject } from 'react';
 import { pickSurface } from './client.ts';
+import type { PickedSurface } from './source.ts';
 import { approach, goRound, lookAround, rayThrough, slide, type Ground } from './eye.ts';
 
 /** What the hands may do to the eye. */
@@ -14,7 +15,9 @@ export interface Hands {
   ground: Ground | null;
   eyeHeight: number;
   /** A press that was no drag: what it met, or null. */
-  onPress?: (hit: Awaited<ReturnType<typeof pickSurface>>) => void;
+  onPress?: (hit: PickedSurface | null) => void;
+  /** Seconds into the move that the picture shows. */
+  time?: () => number;
 }
 
 /** Walking pace of the scout, m/s; Shift runs. */
@@ -70,7 +73,7 @@ export function useHands(
       const [x, y] = placeIn(event, frame);
       const direction = rayThrough(eye, hands.lens, frame.width / frame.height, x, y);
       const started = drag.current;
-      void pickSurface(eye.position, direction).then((hit) => {
+      void pickSurface(eye.position, direction, hands.time?.()).then((hit) => {
         // Nothing under the pointer: go round a point a few steps ahead.
         started.centre =
           hit?.point ?? (eye.position.map((value, k) => value + direction[k]! * 4) as [number, number, number]);
@@ -94,7 +97,8 @@ export function useHands(
       const eye = hands.eye();
       if (!done || !eye || !hands.onPress || done.mode !== 'look' || done.way > 4) return;
       const [x, y] = placeIn(event, frame);
-      void pickSurface(eye.position, rayThrough(eye, hands.lens, frame.width / frame.height, x, y)).then(hands.onPress);
+      const direction = rayThrough(eye, hands.lens, frame.width / frame.height, x, y);
+      void pickSurface(eye.position, direction, hands.time?.()).then(hands.onPress);
     },
     onPointerCancel: () => (drag.current = null),
   };

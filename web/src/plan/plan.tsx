@@ -1,5 +1,4 @@
 import type { Survey } from '@eskovan/core/survey';
-import { Maximize, Minus, Plus } from 'lucide-react';
 import {
   createContext,
   useContext,
@@ -10,9 +9,10 @@ import {
   type PointerEvent,
   type ReactNode,
 } from 'react';
-import { Button, Segmented, useSize } from '../kit/index.ts';
+import { Segmented, useSize } from '../kit/index.ts';
 import { LineWork } from './line-work.tsx';
-import { barLength, fitArea, panBy, toPlan, zoomAt, type Area, type Viewport } from './viewport.ts';
+import { NorthArrow, ScaleAndZoom } from './plan-corners.tsx';
+import { fitArea, grown, isShown, panBy, toPlan, zoomAt, type Area, type Viewport } from './viewport.ts';
 
 /** A press on the plan that no drawn thing took. */
 export interface PlanHands {
@@ -23,6 +23,15 @@ export interface PlanHands {
   onHover?: (x: number, z: number) => void;
   onDoublePress?: (x: number, z: number) => void;
 }
+
+/** Something that is to be seen: another key asks for it again. */
+export interface PlanFocus {
+  key: string;
+  area: Area;
+}
+
+/** Around what is brought into view there is so much more, metres. */
+const AROUND = 4;
 
 interface PlanProps {
   survey: Survey;
@@ -43,6 +52,8 @@ interface PlanProps {
   north?: number;
   /** Shows where a walker gets to. */
   walkway?: boolean;
+  /** Brought into view where it is not there yet. */
+  focus?: PlanFocus | null;
 }
 
 interface PlanScale {
@@ -81,6 +92,7 @@ export function Plan({
   compact,
   north = 0,
   walkway = false,
+  focus = null,
 }: PlanProps) {
   const box = useRef<HTMLDivElement>(null);
   const size = useSize(box);
@@ -92,6 +104,15 @@ export function Plan({
     [survey, width, height, compact],
   );
   const shown = view ?? fitted ?? { x: 0, z: 0, scale: 1 };
+
+  useEffect(() => {
+    if (!focus || !fitted) return;
+    setView((now) =>
+      isShown(focus.area, now ?? fitted, width, height) ? now : fitArea(grown(focus.area, AROUND), width, height, 56),
+    );
+    // What is in view stays as it lies, also while it is changed by hand.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [focus?.key, fitted === null]);
 
   const local = (event: { clientX: number; clientY: number }): [number, number] => {
     const rect = box.current!.getBoundingClientRect();
@@ -137,7 +158,6 @@ export function Plan({
     pan.current = null;
   };
 
-  const scaleBar = barLength(shown.scale);
   const toScreen = (x: number, z: number): [number, number] => [
     width / 2 + (x - shown.x) * shown.scale,
     height / 2 + (z - shown.z) * shown.scale,
@@ -181,38 +201,11 @@ export function Plan({
         {!compact && (
           <>
             <NorthArrow turn={north} />
-            <div className="absolute right-3 bottom-3 flex items-end gap-3">
-              <div className="pb-1 text-center font-mono text-xs text-ink-faint">
-                <div
-                  className="mb-0.5 border-x border-b border-ink-faint"
-                  style={{ width: scaleBar * shown.scale, height: 5 }}
-                />
-                {scaleBar} m
-              </div>
-              <div className="flex overflow-hidden rounded-lg border border-rule bg-paper">
-                <Button
-                  tone="quiet"
-                  small
-                  icon={<Minus size={14} />}
-                  aria-label="Zoom out"
-                  onClick={() => setView(zoomAt(shown, width, height, width / 2, height / 2, 0.8))}
-                />
-                <Button
-                  tone="quiet"
-                  small
-                  icon={<Plus size={14} />}
-                  aria-label="Zoom in"
-                  onClick={() => setView(zoomAt(shown, width, height, width / 2, height / 2, 1.25))}
-                />
-                <Button
-                  tone="quiet"
-                  small
-                  icon={<Maximize size={13} />}
-                  aria-label="Show the whole plan"
-                  onClick={() => setView(null)}
-                />
-              </div>
-            </div>
+            <ScaleAndZoom
+              scale={shown.scale}
+              onZoom={(factor) => setView(zoomAt(shown, width, height, width / 2, height / 2, factor))}
+              onWhole={() => setView(null)}
+            />
           </>
         )}
         {survey.storeys.length > 1 && (
@@ -231,23 +224,5 @@ export function Plan({
         )}
       </div>
     </PlanContext.Provider>
-  );
-}
-
-function NorthArrow({ turn }: { turn: number }) {
-  return (
-    <svg
-      className="pointer-events-none absolute top-3 right-3"
-      width="44"
-      height="26"
-      viewBox="0 0 44 26"
-      aria-label={turn === 0 ? 'North is up' : `North is ${Math.round((turn * 180) / Math.PI)}° to the right of up`}
-    >
-      <circle cx="13" cy="13" r="11" fill="none" stroke="var(--ink-faint)" />
-      <path d="M13 4l4.5 15L13 16l-4.5 3z" fill="var(--ink)" transform={`rotate(${(turn * 180) / Math.PI} 13 13)`} />
-      <text x="30" y="17" fontSize="11" fill="var(--ink-faint)">
-        N
-      </text>
-    </svg>
   );
 }

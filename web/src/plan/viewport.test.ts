@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { barLength, fitArea, panBy, toPlan, zoomAt } from './viewport.ts';
+import { barLength, fitArea, panBy, toPlan, zoomAt, grown, isShown } from './viewport.ts';
 
 describe('the plan on the screen', () => {
   test('zooming keeps the point under the pointer', () => {
@@ -40,4 +40,13 @@ describe('the plan on the screen', () => {
     [3, 20],
     [400, 0.2],
   ])('at %i px a metre the scale bar shows %f m', (scale, metres) => expect(barLength(scale)).toBeCloseTo(metres, 6));
+});
+
+test('an area is shown when all of it is on the pane', () => {
+  const area = { minX: 0, minZ: 0, maxX: 8, maxZ: 4 };
+  const view = fitArea(area, 800, 600);
+  expect(isShown(area, view, 800, 600)).toBe(true);
+  expect(isShown(grown(area, 40), view, 800, 600)).toBe(false);
+  expect(isShown({ ...area, minX: -60, maxX: -50 }, view, 800, 600)).toBe(false);
+  expect(isShown(grown(area, 40), fitArea(grown(area, 40), 800, 600), 800, 600)).toBe(true);
 });

@@ -28,6 +28,20 @@ export function fitArea(area: Area, width: number, height: number, margin = 34):
   };
 }
 
+/** Is an area wholly on the pane? */
+export function isShown(area: Area, view: Viewport, width: number, height: number): boolean {
+  const [w, h] = [width / 2 / view.scale, height / 2 / view.scale];
+  return area.minX > view.x - w && area.maxX < view.x + w && area.minZ > view.z - h && area.maxZ < view.z + h;
+}
+
+/** An area with so many metres around it. */
+export const grown = ({ minX, minZ, maxX, maxZ }: Area, by: number): Area => ({
+  minX: minX - by,
+  minZ: minZ - by,
+  maxX: maxX + by,
+  maxZ: maxZ + by,
+});
+
 export function toPlan(view: Viewport, width: number, height: number, px: number, py: number): [number, number] {
   return [view.x + (px - width / 2) / view.scale, view.z + (py - height / 2) / view.scale];
 }

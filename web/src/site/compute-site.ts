@@ -1,4 +1,4 @@
-import type { SiteBody, Vec3, Walker } from '@eskovan/core/document';
+import type { SiteBody, StoreyChange, Vec3, Walker } from '@eskovan/core/document';
 import { LIGHT_CHANNELS } from '@eskovan/core/survey';
 import * as Comlink from 'comlink';
 import { uploadFile } from '../data/api.ts';
@@ -9,7 +9,12 @@ import type { SiteStep } from './site-state.ts';
 interface SiteWish {
   models: readonly PlacedFile[];
   walker: Walker;
+  /** What people corrected about the storeys. */
+  changes: readonly StoreyChange[];
   sun: Vec3;
+  /** Name of the light that is wanted, and a site that may have it already. */
+  light: string;
+  before: SiteBody | null;
   signal: AbortSignal;
   onProgress: (step: SiteStep, part: number) => void;
   /** Called as soon as there are plans and floors, again with the navigation mesh, and again with the light. */
@@ -25,7 +30,9 @@ const NO_FLOOR = new Float32Array(9);
  * Measures and lights a site in two workers: one measures while the other prepares the light, then both bake.
  * @throws Error when a worker stops, an upload fails or the signal is aborted
  */
-export async function computeSite({ models, walker, sun, signal, onProgress, onSite }: SiteWish): Promise<void> {
+export async function computeSite(wish: SiteWish): Promise<void> {
+  const { models, walker, changes, sun, light, before, signal, onProgress, onSite } = wish;
+  const lit = before?.light === light && before.scene ? before : null;
   const workers = ['site-1', 'site-2'].map(
     (name) => new Worker(new URL('../worker/site.worker.ts', import.meta.url), { type: 'module', name }),
   );
@@ -42,12 +49,13 @@ export async function computeSite({ models, walker, sun, signal, onProgress, onS
       Comlink.Remote<SiteWorker>,
     ];
     onProgress('measure', 0);
-    const prepared = second.load(models).then(() => second.prepareLight(sun));
+    const prepared = lit ? Promise.resolve(0) : second.load(models).then(() => second.prepareLight(sun));
     // Its failure is reported where it is awaited.
     prepared.catch(() => {});
     await first.load(models);
     const { survey, floor } = await first.survey(
       walker,
+      changes,
       Comlink.proxy((part: number) => onProgress('measure', part)),
     );
     onProgress('store', 0);
@@ -57,8 +65,10 @@ export async function computeSite({ models, walker, sun, signal, onProgress, onS
       survey: await keepSurvey(survey),
       floor: await uploadFile(new Blob([floor.length > 0 ? floor : NO_FLOOR]), 'application/octet-stream', { signal }),
       walkway: null,
-      scene: null,
-      glance: null,
+      // The light stays where only walkers or storeys have changed.
+      scene: lit?.scene ?? null,
+      glance: lit?.glance ?? null,
+      light,
       bounds: survey.bounds,
       triangles: survey.triangles,
       storeys: survey.storeys.map(({ name, elevation, area }) => ({ name, elevation, area })),
@@ -74,6 +84,7 @@ export async function computeSite({ models, walker, sun, signal, onProgress, onS
       };
       await onSite(measured);
     }
+    if (lit) return;
     onProgress('light', 0);
     const [count] = await Promise.all([first.prepareLight(sun), prepared]);
     const raw = new Float32Array(count * LIGHT_CHANNELS);

@@ -81,6 +81,7 @@ export async function importModel(projectId: string, file: File, replaced?: Row<
       declares: result.declares,
       bounds: result.bounds,
       triangles: result.triangles,
+      movements: result.movements,
       notes: notesOf(result),
     };
     const modelId = replaced?.id ?? crypto.randomUUID();
@@ -119,15 +120,7 @@ export async function importModel(projectId: string, file: File, replaced?: Row<
   }
 }
 
-function notesOf({ notes, animations }: ImportResult): string[] {
-  const movements = animations
-    .slice(0, 20)
-    .map(
-      ({ name, duration }) =>
-        `Movement “${name}”, ${duration.toFixed(1)} s: kept with the model; nothing plays it yet.`,
-    );
-  return [...notes, ...movements].map((note) => note.slice(0, 500)).slice(0, 50);
-}
+const notesOf = ({ notes }: ImportResult): string[] => notes.map((note) => note.slice(0, 500)).slice(0, 50);
 
 /** Models that are being read again, and those that could not be: trying at every edit would help nobody. */
 const reading = new Set<string>();
@@ -140,13 +133,13 @@ export async function readAgain(row: Row<'model'>): Promise<void> {
     const { signal } = new AbortController();
     const bytes = await fetchFile(row.body.source.sha256);
     const result = await readFile(bytes, row.body.fileName, signal, () => {});
-    const { declares, bounds, triangles } = result;
+    const { declares, bounds, triangles, movements } = result;
     const packed = await store(result, signal);
     saveQuietly(row.projectId, {
       op: 'change',
       kind: 'model',
       id: row.id,
-      values: { body: { ...row.body, packed, declares, bounds, triangles, notes: notesOf(result) } },
+      values: { body: { ...row.body, packed, declares, bounds, triangles, movements, notes: notesOf(result) } },
     });
   } catch (error) {
     const message = error instanceof Error ? error.message : String(error);

@@ -1,33 +1,19 @@
 import { expect, test } from '@jest/globals';
 import { AS_IT_CAME, type BodyOf, type FileRef, type SiteBody } from '@eskovan/core/document';
 import { READER } from '@eskovan/core/format';
-import { exampleDocument, exampleRow, uuid } from '../testing/studio.tsx';
+import { exampleDocument, exampleFile, exampleModel, exampleRow, uuid } from '../testing/studio.tsx';
 import { pictureScene } from './picture-scene.ts';
 
-const file = (digit: string): FileRef => ({
-  sha256: digit.repeat(64),
-  size: 10,
-  mediaType: 'application/octet-stream',
-});
-const model = (digit: string, change: Partial<BodyOf<'model'>> = {}): BodyOf<'model'> => ({
-  source: file('0'),
-  fileName: 'a.glb',
-  packed: { file: file(digit), reader: READER },
-  bounds: { min: [0, 0, 0], max: [1, 1, 1] },
-  triangles: 12,
-  placement: AS_IT_CAME,
-  hidden: false,
-  parts: {},
-  notes: [],
-  declares: { metresPerUnit: null, up: null },
-  ...change,
-});
+const file = exampleFile;
+const model = (digit: string, change: Partial<BodyOf<'model'>> = {}) =>
+  exampleModel({ packed: { file: file(digit), reader: READER }, ...change });
 const site = (scene: FileRef | null, glance: FileRef | null = null): SiteBody => ({
   survey: file('1'),
   floor: file('2'),
   walkway: null,
   scene,
   glance,
+  light: null,
   bounds: { min: [0, 0, 0], max: [1, 1, 1] },
   triangles: 12,
   storeys: [],

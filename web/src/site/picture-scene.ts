@@ -1,3 +1,4 @@
+import { placeActions } from '@eskovan/core/action';
 import type { ProjectDocument, SiteBody } from '@eskovan/core/document';
 import { READER } from '@eskovan/core/format';
 import { siteSun, type Dress, type PartPath } from '@eskovan/core/site';
@@ -19,7 +20,7 @@ const litSource = ({ scene, glance }: SiteBody): PictureSource | null =>
  * @param alone the only parts that are shown
  */
 export function pictureScene(
-  { project, model }: Pick<ProjectDocument, 'project' | 'model'>,
+  { project, model, action }: Pick<ProjectDocument, 'project' | 'model' | 'action'>,
   site: SiteBody | null,
   alone: PartPath | null,
 ): PictureScene | null {
@@ -31,5 +32,13 @@ export function pictureScene(
   if (ready.length === 0) return null;
   const parts = Object.fromEntries(shown.map(({ id, body }) => [id, body.parts]));
   const dress: Dress = { look, exposure, parts, ...(alone ? { alone } : {}) };
-  return { source: (site && litSource(site)) ?? { kind: 'plain', models: ready }, dress, sun: siteSun(sun) };
+  return {
+    source: (site && litSource(site)) ?? { kind: 'plain', models: ready },
+    dress,
+    sun: siteSun(sun),
+    actions: placeActions(
+      liveRows(action).map(({ body }) => body),
+      shown,
+    ),
+  };
 }

@@ -7,6 +7,8 @@ interface SiteState {
   projectId: string | null;
   /** The site that the project's models and sun ask for; null while it has none. */
   wanted: string | null;
+  /** The light that it asks for; sites that differ in the rest share it. */
+  wantedLight: string | null;
   /** The newest site there is, and which one it is: while a new one is computed, the one before. */
   site: SiteBody | null;
   of: string | null;
@@ -21,6 +23,7 @@ interface SiteState {
 export const EMPTY_SITE: SiteState = {
   projectId: null,
   wanted: null,
+  wantedLight: null,
   site: null,
   of: null,
   looked: false,

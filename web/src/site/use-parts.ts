@@ -1,5 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
-import { listParts, usePictureState } from '../picture/client.ts';
+import { SiteMotion } from '@eskovan/core/action';
+import { useMemo } from 'react';
+import { listMovements, listParts, usePictureState } from '../picture/client.ts';
 import type { PartInfo } from '../worker/parts.ts';
 import { usePictureScene } from './use-site.ts';
 
@@ -17,3 +19,22 @@ export function useParts(wanted = true): readonly PartInfo[] {
   return data ?? NONE;
 }
 const NONE: readonly PartInfo[] = [];
+
+/** What moves, as far as the page needs it; null until it is known, and where nothing does. */
+export function useSiteMotion(wanted: boolean): SiteMotion | null {
+  const scene = usePictureScene();
+  const loaded = usePictureState((state) => state.loaded);
+  const parts = useParts(wanted);
+  const actions = scene?.actions ?? NO_ACTIONS;
+  const { data } = useQuery({
+    queryKey: ['movements', JSON.stringify(scene?.source)],
+    enabled: wanted && actions.length > 0 && loaded !== null,
+    staleTime: Infinity,
+    queryFn: () => listMovements(),
+  });
+  return useMemo(
+    () => (data && parts.length > 0 && actions.length > 0 ? new SiteMotion({ ...data, parts }, actions) : null),
+    [data, parts, actions],
+  );
+}
+const NO_ACTIONS: NonNullable<ReturnType<typeof usePictureScene>>['actions'] = [];

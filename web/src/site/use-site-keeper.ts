@@ -1,6 +1,6 @@
 import { siteBodySchema, type ProjectDocument, type SiteBody } from '@eskovan/core/document';
 import { READER } from '@eskovan/core/format';
-import { siteInput, siteKey } from '@eskovan/core/site';
+import { lightKey, siteInput, siteKey } from '@eskovan/core/site';
 import { SURVEY_ALGORITHM } from '@eskovan/core/survey';
 import { useEffect, useMemo } from 'react';
 import { ApiError, fileUrl, request } from '../data/api.ts';
@@ -76,13 +76,14 @@ export function useSiteKeeper(projectId: string, document: ProjectDocument | und
   useEffect(() => {
     if (!known) return;
     if (!key || !input) {
-      set({ wanted: null, site: null, of: null, looked: true, working: null, error: null });
+      set({ wanted: null, wantedLight: null, site: null, of: null, looked: true, working: null, error: null });
       return;
     }
     const before = useSiteState.getState();
     const controller = new AbortController();
     const { signal } = controller;
-    set({ wanted: key, looked: before.site !== null, working: null, error: null });
+    const light = lightKey(input, SURVEY_ALGORITHM);
+    set({ wanted: key, wantedLight: light, looked: before.site !== null, working: null, error: null });
     const path = pathOf(projectId, key);
     const show = (site: SiteBody) => !signal.aborted && set({ site, of: key, looked: true });
     void (async () => {
@@ -97,7 +98,10 @@ export function useSiteKeeper(projectId: string, document: ProjectDocument | und
         await computeSite({
           models: input.models.map(({ id, packed, placement }) => ({ id, url: fileUrl(packed), placement })),
           walker: input.walker,
+          changes: input.storeys,
           sun: input.sun,
+          light,
+          before: before.site,
           signal,
           onProgress: (step, part) => !signal.aborted && set({ working: { step, part } }),
           onSite: async (site) => {

@@ -53,15 +53,17 @@ export function useSiteData(): { data: SiteData | null; error: Error | null } {
 
 /** What the picture is to show; null until it is known. */
 export function usePictureScene(): PictureScene | null {
-  const { project, model } = useProject();
+  const { project, model, action } = useProject();
   const alone = useWorkbench((state) => state.alone);
   // Nothing else of the state: a progress bar must not draw pictures.
   const looked = useSiteState((state) => state.projectId === project.id && state.looked);
-  const lit = useSiteState(({ projectId, site, of, wanted }) =>
-    projectId === project.id && of === wanted && site?.scene ? site : null,
+  const lit = useSiteState(({ projectId, site, of, wanted, wantedLight }) =>
+    projectId === project.id && site?.scene && (of === wanted || (wantedLight !== null && site.light === wantedLight))
+      ? site
+      : null,
   );
   return useMemo(
-    () => (looked ? pictureScene({ project, model }, lit, alone) : null),
-    [project, model, lit, looked, alone],
+    () => (looked ? pictureScene({ project, model, action }, lit, alone) : null),
+    [project, model, action, lit, looked, alone],
   );
 }

@@ -135,7 +135,7 @@ function StripFrame({
       <g fontFamily="var(--font-mono)" fontSize="11" fill="var(--ink-faint)" textAnchor="end">
         {ticks.map((tick, i) => (
           <text key={tick} x={LABELS - 8} y={Math.min(top + height - 2, Math.max(top + 9, y(tick) + 4))}>
-            {tick.toFixed(1)}
+            {tick.toFixed(1).replace('-0.0', '0.0')}
             {i === 0 ? ` ${unit}` : ''}
           </text>
         ))}

@@ -1,11 +1,15 @@
 import {
+  allRows,
+  AS_IT_CAME,
   DEFAULT_LENS,
   projectBodySchema,
   type BodyOf,
+  type FileRef,
   type Kind,
   type ProjectDocument,
   type Row,
 } from '@eskovan/core/document';
+import { READER } from '@eskovan/core/format';
 import { QueryClientProvider } from '@tanstack/react-query';
 import { cleanup, render, waitFor } from '@testing-library/react';
 import { Tooltip } from 'radix-ui';
@@ -51,9 +55,32 @@ export const exampleView = (): BodyOf<'view'> => ({
   thumbnail: null,
 });
 
+export const exampleModel = (change: Partial<BodyOf<'model'>> = {}): BodyOf<'model'> => ({
+  fileName: 'a.glb',
+  source: exampleFile('0'),
+  packed: { file: exampleFile('1'), reader: READER },
+  declares: { metresPerUnit: null, up: null },
+  bounds: { min: [0, 0, 0], max: [1, 1, 1] },
+  triangles: 12,
+  placement: AS_IT_CAME,
+  hidden: false,
+  parts: {},
+  movements: [],
+  notes: [],
+  ...change,
+});
+
+/** A kept file whose name is made of one hexadecimal digit. */
+export const exampleFile = (digit: string): FileRef => ({
+  sha256: digit.repeat(64),
+  size: 10,
+  mediaType: 'application/octet-stream',
+});
+
 export function exampleDocument(change: Partial<ProjectDocument> = {}): ProjectDocument {
   const body = projectBodySchema.parse({});
-  return { project: exampleRow(1, 'Ternholm', body), model: [], move: [], view: [], take: [], link: [], ...change };
+  const lists = { model: [], action: [], move: [], view: [], take: [], link: [] };
+  return { project: exampleRow(1, 'Ternholm', body), ...lists, ...change };
 }
 
 /** What the page has asked the server for. */
@@ -67,15 +94,7 @@ export interface Asked {
 export function fakeServer(document: ProjectDocument): Asked[] {
   const asked: Asked[] = [];
   const rows = new Map<string, Row>();
-  for (const row of [
-    document.project,
-    ...document.model,
-    ...document.move,
-    ...document.view,
-    ...document.take,
-    ...document.link,
-  ])
-    rows.set(row.id, row);
+  for (const row of allRows(document)) rows.set(row.id, row);
   const reply = (status: number, json: unknown) =>
     Promise.resolve({ ok: status < 400, status, statusText: '', json: () => Promise.resolve(json) } as Response);
   globalThis.fetch = ((path: string, init: RequestInit = {}) => {

@@ -1,3 +1,4 @@
+import { followTarget, SiteMotion } from '@eskovan/core/action';
 import type { Lens, Pose, Rate, Walk } from '@eskovan/core/document';
 import type { SceneModel } from '@eskovan/core/format';
 import { aimWalk } from '@eskovan/core/gaze';
@@ -26,26 +27,39 @@ export interface FilmOrder {
 
 const controller = new AbortController();
 
-async function samplerFor(source: FilmSource, site: Promise<SceneModel>): Promise<(time: number) => CameraSample> {
+async function samplerFor(
+  source: FilmSource,
+  loading: Promise<SceneModel>,
+  actions: PictureScene['actions'],
+): Promise<(time: number) => CameraSample> {
   if (source.kind === 'pose') {
     const { pose, lens } = source;
     return () => ({ position: pose.position, orientation: pose.orientation, lens });
   }
   const floor = new FloorIndex(new Float32Array(await fetchBytes(source.floorUrl, controller.signal)));
-  const aimed = source.walk.gaze.kind === 'object' ? aimWalk(source.walk, describeParts(await site)) : source.walk;
-  const walk = new CompiledWalk(aimed, floor);
+  const { gaze } = source.walk;
+  const compile = async () => {
+    if (gaze.kind !== 'object') return new CompiledWalk(source.walk, floor);
+    const site = await loading;
+    const parts = describeParts(site);
+    const target = followTarget(gaze, parts, new SiteMotion({ ...site, parts }, actions));
+    return new CompiledWalk(aimWalk(source.walk, parts), floor, target);
+  };
+  const walk = await compile();
   return (time) => walk.sampleAt(source.from + time);
 }
 
 const api = {
   /** Renders one take; a worker does one and is then thrown away. */
   async render(order: FilmOrder, onProgress: (done: number) => void): Promise<{ file: Blob; poster: Blob }> {
-    const { source, dress, sun } = order.scene;
+    const { source, dress, sun, actions } = order.scene;
     const loading = loadScene(source, controller.signal);
-    const [model, sampleAt] = await Promise.all([loading, samplerFor(order.source, loading)]);
+    const [model, sampleAt] = await Promise.all([loading, samplerFor(order.source, loading, actions)]);
     const renderer = new PictureRenderer();
     try {
-      await renderer.setModel(dressModel(model, dress), { look: dress.look, exposure: dress.exposure, sun }, true);
+      const motion = new SiteMotion(model, actions);
+      const options = { look: dress.look, exposure: dress.exposure, sun, motion };
+      await renderer.setModel(dressModel(model, dress), options, true);
       const { size, subframes, output } = order;
       // A third into a film there is more to see than at its start.
       const posterTime = output.kind === 'video' ? frameTime(Math.floor(output.frames / 3), output.rate) : 0;

@@ -1,11 +1,15 @@
 import { countTriangles, packModel, readModel, type ReadModel } from '@eskovan/core/format';
 import { boundsOf, joinBounds } from '@eskovan/core/geometry';
-import type { Bounds } from '@eskovan/core/document';
+import type { BodyOf, Bounds } from '@eskovan/core/document';
 import * as Comlink from 'comlink';
 import dracoUrl from 'draco3dgltf/draco_decoder_gltf.wasm?url';
 import webIfcUrl from 'web-ifc/web-ifc.wasm?url';
 
 const DECODERS: Record<string, string> = { 'web-ifc.wasm': webIfcUrl, 'draco_decoder_gltf.wasm': dracoUrl };
+
+/** As many as are named with a model; the packed model has them all. */
+const MOST_MOVEMENTS = 200;
+const MOST_TARGETS = 50;
 
 export interface ImportResult {
   packed: Uint8Array<ArrayBuffer>;
@@ -14,7 +18,7 @@ export interface ImportResult {
   declares: ReadModel['declares'];
   notes: string[];
   cameras: ReadModel['cameras'];
-  animations: ReadModel['animations'];
+  movements: BodyOf<'model'>['movements'];
   partNames: string[];
 }
 
@@ -25,7 +29,7 @@ const api = {
       locate: (file) => DECODERS[file] ?? file,
       onProgress,
     });
-    const { declares, notes, cameras, animations } = model;
+    const { declares, notes, cameras, movements = [] } = model;
     const packed = packModel(model);
     const result: ImportResult = {
       packed,
@@ -34,7 +38,9 @@ const api = {
       declares,
       notes,
       cameras,
-      animations,
+      movements: movements
+        .slice(0, MOST_MOVEMENTS)
+        .map(({ name, duration, targets }) => ({ name, duration, targets: targets.slice(0, MOST_TARGETS) })),
       partNames: [...new Set(model.parts.map(({ name }) => name))],
     };
     return Comlink.transfer(result, [packed.buffer]);

@@ -11,6 +11,8 @@ export interface PartInfo {
   /** Linear colour of its first material. */
   color: [number, number, number];
   role: string | null;
+  /** The joint that carries it, where something can. */
+  joint?: number;
 }
 
 export function describeParts(site: SceneModel): PartInfo[] {
@@ -29,6 +31,7 @@ export function describeParts(site: SceneModel): PartInfo[] {
         bounds,
         color,
         role: part.role ?? null,
+        ...(part.joint === undefined ? {} : { joint: part.joint }),
       });
       continue;
     }

@@ -1,10 +1,11 @@
+import { pickSite, SiteMotion, type MovableSite } from '@eskovan/core/action';
+import type { Vec3 } from '@eskovan/core/document';
 import type { SceneModel } from '@eskovan/core/format';
-import { pickNearest } from '@eskovan/core/geometry';
 import type { CameraSample } from '@eskovan/core/move';
 import { dressModel } from '@eskovan/core/site';
 import { PictureRenderer, renderStill, type PictureSize } from '@eskovan/render';
 import * as Comlink from 'comlink';
-import type { PictureScene } from '../picture/source.ts';
+import type { PickedSurface, PictureScene } from '../picture/source.ts';
 import { loadScene } from './load-scene.ts';
 import { describeParts, type PartInfo } from './parts.ts';
 
@@ -13,20 +14,21 @@ const renderer = new PictureRenderer();
 // After the first message: what that asks to be fetched is on its way meanwhile.
 setTimeout(() => void renderer.warmUp());
 let loaded: { key: string; model: SceneModel } | null = null;
-let shown: SceneModel | null = null;
+let shown: { model: SceneModel; motion: SiteMotion } | null = null;
 let asked = 0;
 
 const api = {
   /** Makes a scene ready to be drawn. Only what has changed since the last one is done again. */
-  async load({ source, dress, sun }: PictureScene): Promise<void> {
+  async load({ source, dress, sun, actions }: PictureScene): Promise<void> {
     const turn = (asked += 1);
     const key = JSON.stringify(source);
     const model = loaded?.key === key ? loaded.model : await loadScene(source);
     // Something newer was asked for meanwhile.
     if (turn !== asked) return;
     loaded = { key, model };
-    shown = dressModel(loaded.model, dress);
-    await renderer.setModel(shown, { look: dress.look, exposure: dress.exposure, sun });
+    const motion = new SiteMotion(model, actions);
+    shown = { model: dressModel(model, dress), motion };
+    await renderer.setModel(shown.model, { look: dress.look, exposure: dress.exposure, sun, motion });
   },
 
   /** Draws; one sub-frame is the quick picture, more are the sharp one. */
@@ -46,19 +48,23 @@ const api = {
 
   /** Draws a line around one part; null takes it away. */
   mark(part: { model: string; name: string } | null): void {
-    renderer.setMarked(
-      part ? (shown?.parts.filter(({ model, name }) => model === part.model && name === part.name) ?? []) : [],
-    );
+    const meant = part && shown?.model.parts.filter(({ model, name }) => model === part.model && name === part.name);
+    renderer.setMarked(meant ?? [], meant?.[0] && shown?.motion.groupOf(meant[0]));
   },
 
-  /** The nearest surface along a ray and the part it belongs to, or null. */
-  pick(
-    origin: [number, number, number],
-    direction: [number, number, number],
-  ): { point: [number, number, number]; model: string; name: string } | null {
-    const hit = shown && pickNearest(shown.parts, origin, direction);
-    const part = hit && shown!.parts[hit.part]!;
-    return part ? { point: hit.point, model: part.model ?? '', name: part.name } : null;
+  /**
+   * The nearest surface along a ray and the part it belongs to, or null.
+   * @param time seconds into the move: where moving things are
+   */
+  pick(origin: Vec3, direction: Vec3, time: number): PickedSurface | null {
+    const hit = shown && pickSite(shown.model.parts, shown.motion, origin, direction, time);
+    return hit && { point: hit.point, rest: hit.rest, model: hit.part.model ?? '', name: hit.part.name };
+  },
+
+  /** What the file's movements move, and how. */
+  movements(): Pick<MovableSite, 'joints' | 'movements'> {
+    const { joints = [], movements = [] } = loaded?.model ?? {};
+    return { joints, movements };
   },
 
   /** All named parts, hidden ones included. */

@@ -1,4 +1,4 @@
-import type { Vec3, Walker } from '@eskovan/core/document';
+import type { StoreyChange, Vec3, Walker } from '@eskovan/core/document';
 import { packModel, type SceneModel } from '@eskovan/core/format';
 import { glanceOf } from '@eskovan/core/site';
 import { drawWalkway, LightBake, surveyModel, Walkway, type Survey } from '@eskovan/core/survey';
@@ -23,8 +23,8 @@ const api = {
     site = await loadPlain(models);
   },
 
-  survey(walker: Walker, onProgress: (part: number) => void): Measured {
-    const { survey, floor } = surveyModel(site!, walker, onProgress);
+  survey(walker: Walker, changes: readonly StoreyChange[], onProgress: (part: number) => void): Measured {
+    const { survey, floor } = surveyModel(site!, walker, { changes, onProgress });
     measured = survey;
     const copy = Float32Array.from(floor);
     return Comlink.transfer({ survey, floor: copy }, [copy.buffer]);

@@ -1,6 +1,5 @@
 import {
   WebIO,
-  type Animation,
   type Document,
   type GLTF,
   type JSONDocument,
@@ -17,6 +16,7 @@ import { findBeside } from '../zip/index.ts';
 import { readContainer } from './container.ts';
 import { EXTENSIONS } from './extensions.ts';
 import { MaterialReader } from './materials.ts';
+import { MovementReader } from './movements.ts';
 import { checkReferences } from './references.ts';
 
 const TRIANGLES = 4;
@@ -121,17 +121,20 @@ class GltfReader {
   private readonly parts: ScenePart[] = [];
   private readonly cameras: ReadModel['cameras'] = [];
   private readonly materials = new MaterialReader();
+  private readonly movements: MovementReader;
 
   constructor(
     private readonly document: Document,
     private readonly fileName: string,
     private readonly notes: string[],
-  ) {}
+  ) {
+    this.movements = new MovementReader(document, notes);
+  }
 
   read(): ReadModel {
     const root = this.document.getRoot();
     const scene = root.getDefaultScene() ?? root.listScenes()[0];
-    for (const node of scene?.listChildren() ?? []) this.visit(node, '');
+    for (const node of scene?.listChildren() ?? []) this.visit(node, '', null);
     if (this.parts.length === 0) throw noGeometry(this.fileName);
     if (root.listSkins().length > 0) this.notes.push('Bodies that bend with a skeleton stand in their rest pose.');
     return {
@@ -139,26 +142,27 @@ class GltfReader {
       materials: this.materials.materials,
       textures: this.materials.textures,
       cameras: this.cameras,
-      animations: root.listAnimations().map(describeAnimation),
+      ...this.movements.finish(this.parts),
       // The standard fixes both: metres, y up (glTF 2.0 §3.4).
       declares: { metresPerUnit: 1, up: 'y' },
       notes: this.notes,
     };
   }
 
-  private visit(node: GltfNode, path: string): void {
+  private visit(node: GltfNode, path: string, above: number | null): void {
     const own = node.getName() || node.getMesh()?.getName() || '';
     const name = (own && path ? `${path} / ${own}` : own || path).slice(0, 500);
     const matrix = new Matrix4().fromArray(node.getWorldMatrix());
+    const joint = this.movements.enter(node, matrix, above);
     this.camera(node, matrix);
     const mesh = node.getMesh();
     if (mesh)
       for (const primitive of mesh.listPrimitives())
         for (const place of placesOf(node, matrix)) {
           const part = primitive.getMode() === TRIANGLES ? this.part(primitive, place, name || 'Unnamed part') : null;
-          if (part) this.parts.push(part);
+          if (part) this.parts.push(joint === null ? part : { ...part, joint });
         }
-    for (const child of node.listChildren()) this.visit(child, name);
+    for (const child of node.listChildren()) this.visit(child, name, joint);
   }
 
   private camera(node: GltfNode, matrix: Matrix4): void {
@@ -248,14 +252,4 @@ function placesOf(node: GltfNode, matrix: Matrix4): Matrix4[] {
         ),
       ),
   );
-}
-
-function describeAnimation(animation: Animation, i: number): ReadModel['animations'][number] {
-  let duration = 0;
-  for (const sampler of animation.listSamplers()) {
-    const times = sampler.getInput()?.getArray();
-    if (times) for (const time of times) duration = Math.max(duration, time);
-  }
-  const targets = animation.listChannels().map((channel) => channel.getTargetNode()?.getName() ?? '');
-  return { name: animation.getName() || `Movement ${i + 1}`, duration, targets: [...new Set(targets.filter(Boolean))] };
 }

@@ -63,6 +63,14 @@ const gltfSchema = z.object({
   buffers: z.array(z.object({ uri: z.string().optional(), byteLength: z.int().min(1) })).optional(),
   images: z.array(z.object({ uri: z.string().optional(), bufferView: index.optional() })).optional(),
   materials: z.array(z.unknown()).optional(),
+  animations: z
+    .array(
+      z.object({
+        channels: z.array(z.object({ sampler: index, target: z.object({ node: index.optional(), path: z.string() }) })),
+        samplers: z.array(z.object({ input: index, output: index })),
+      }),
+    )
+    .optional(),
 });
 
 /** More vertices than this are damage or an attack. */
@@ -150,6 +158,16 @@ function checkIndices(gltf: Gltf, fileName: string): void {
       within(primitive.material, gltf.materials, `mesh ${i} material`);
     }),
   );
+  gltf.animations?.forEach(({ channels, samplers }, i) => {
+    for (const { sampler, target } of channels) {
+      within(sampler, samplers, `animation ${i}.channels.sampler`);
+      within(target.node, gltf.nodes, `animation ${i}.channels.target`);
+    }
+    for (const { input, output } of samplers) {
+      within(input, gltf.accessors, `animation ${i}.samplers.input`);
+      within(output, gltf.accessors, `animation ${i}.samplers.output`);
+    }
+  });
   gltf.images?.forEach((image, i) => {
     within(image.bufferView, gltf.bufferViews, `image ${i}`);
   });

@@ -88,7 +88,6 @@ class IfcReader {
       rooms: this.rooms(),
       storeys: this.names.storeys(),
       cameras: [],
-      animations: [],
       // web-ifc hands out metres and turns Z up into Y up.
       declares: { metresPerUnit: 1, up: 'y' },
       notes: [],

@@ -21,7 +21,6 @@ export function readObj(files: ReadonlyMap<string, Uint8Array>, path: string, fi
     materials: [],
     textures: [],
     cameras: [],
-    animations: [],
     declares: { metresPerUnit: null, up: null },
     notes: [],
   };

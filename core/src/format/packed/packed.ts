@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { FormatError } from '../errors.ts';
-import type { ReadModel, SceneModel, ScenePart } from '../scene-model.ts';
+import type { ReadModel, SceneModel, ScenePart, SceneTrack } from '../scene-model.ts';
 
 /**
  * The packed model: what the picture needs, ready to be handed to the graphics card, so that a project opens without
@@ -8,7 +8,7 @@ import type { ReadModel, SceneModel, ScenePart } from '../scene-model.ts';
  * four bytes, in the order of the header.
  */
 const MAGIC = 0x4d4b5345;
-const VERSION = 2;
+const VERSION = 3;
 
 const count = z.int().min(0);
 const triple = z.tuple([z.number(), z.number(), z.number()]);
@@ -33,6 +33,7 @@ const headerSchema = z.object({
       model: z.string().optional(),
       role: z.enum(['door', 'window', 'stair', 'terrain']).optional(),
       material: count,
+      joint: count.optional(),
       vertices: count,
       indices: count,
       uvs: z.boolean(),
@@ -51,11 +52,35 @@ const headerSchema = z.object({
       aspect: z.number().nullable(),
     }),
   ),
-  animations: z.array(z.object({ name: z.string(), duration: z.number(), targets: z.array(z.string()) })),
+  joints: z.array(
+    z.object({
+      name: z.string(),
+      parent: count.nullable(),
+      hang: z.array(z.number()).length(16),
+      rest: z.object({ translation: triple, rotation: quadruple, scale: triple }),
+    }),
+  ),
+  movements: z.array(
+    z.object({
+      name: z.string(),
+      model: z.string().optional(),
+      duration: z.number(),
+      targets: z.array(z.string()),
+      tracks: z.array(
+        z.object({
+          joint: count,
+          of: z.enum(['translation', 'rotation', 'scale']),
+          between: z.enum(['linear', 'step', 'cubic']),
+          keys: count,
+          values: count,
+        }),
+      ),
+    }),
+  ),
 });
 
 /** A packed model read back: with what came along in its file, empty where it was packed without. */
-export type UnpackedModel = SceneModel & Pick<ReadModel, 'cameras' | 'animations'>;
+export type UnpackedModel = Required<SceneModel> & Pick<ReadModel, 'cameras'>;
 
 const aligned = (bytes: number) => (bytes + 3) & ~3;
 
@@ -98,6 +123,7 @@ export function packModel(model: SceneModel & Partial<UnpackedModel>): Uint8Arra
         ...(part.model === undefined ? {} : { model: part.model }),
         ...(part.role === undefined ? {} : { role: part.role }),
         material: part.material,
+        ...(part.joint === undefined ? {} : { joint: part.joint }),
         vertices: part.positions.length / 3,
         indices: part.indices.length,
         uvs: part.uvs !== null,
@@ -107,7 +133,17 @@ export function packModel(model: SceneModel & Partial<UnpackedModel>): Uint8Arra
       rooms: model.rooms ?? [],
       storeys: model.storeys ?? [],
       cameras: model.cameras ?? [],
-      animations: model.animations ?? [],
+      joints: model.joints ?? [],
+      movements: (model.movements ?? []).map((movement) => ({
+        ...movement,
+        tracks: movement.tracks.map(({ joint, of, between, times, values }) => ({
+          joint,
+          of,
+          between,
+          keys: times.length,
+          values: values.length,
+        })),
+      })),
     } satisfies z.infer<typeof headerSchema>),
   );
   const blocks: Uint8Array[] = [];
@@ -125,6 +161,11 @@ export function packModel(model: SceneModel & Partial<UnpackedModel>): Uint8Arra
     }
     push(part.indices);
   }
+  for (const { tracks } of model.movements ?? [])
+    for (const { times, values } of tracks) {
+      push(times);
+      push(values);
+    }
   const start = 12 + aligned(header.byteLength);
   const total = blocks.reduce((sum, block) => sum + aligned(block.byteLength), start);
   const out = new Uint8Array(total);
@@ -163,11 +204,12 @@ export function unpackModel(bytes: Uint8Array): UnpackedModel {
     bytes: new Uint8Array(take(length)),
   }));
   const parts = header.parts.map(
-    ({ name, model, role, material, vertices, indices, uvs, colors, light }): ScenePart => ({
+    ({ name, model, role, material, joint, vertices, indices, uvs, colors, light }): ScenePart => ({
       name,
       ...(model === undefined ? {} : { model }),
       ...(role === undefined ? {} : { role }),
       material,
+      ...(joint === undefined ? {} : { joint }),
       positions: new Float32Array(take(vertices * 12)),
       normals: fromSigned(take(vertices * 3)),
       uvs: uvs ? new Float32Array(take(vertices * 8)) : null,
@@ -176,6 +218,19 @@ export function unpackModel(bytes: Uint8Array): UnpackedModel {
       indices: new Uint32Array(take(indices * 4)),
     }),
   );
-  const { materials, rooms, storeys, cameras, animations } = header;
-  return { materials, textures, parts, rooms, storeys, cameras, animations };
+  const movements = header.movements.map(({ name, model, duration, targets, tracks }) => ({
+    name,
+    ...(model === undefined ? {} : { model }),
+    duration,
+    targets,
+    tracks: tracks.map(({ joint, of, between, keys, values }): SceneTrack => ({
+      joint,
+      of,
+      between,
+      times: new Float32Array(take(keys * 4)),
+      values: new Float32Array(take(values * 4)),
+    })),
+  }));
+  const { materials, rooms, storeys, cameras, joints } = header;
+  return { materials, textures, parts, rooms, storeys, cameras, joints, movements };
 }

@@ -46,7 +46,6 @@ export function readPly(bytes: Uint8Array, fileName: string): ReadModel {
     ],
     textures: [],
     cameras: [],
-    animations: [],
     declares: { metresPerUnit: null, up: null },
     notes: [],
   };

@@ -25,7 +25,6 @@ export function readStl(bytes: Uint8Array, fileName: string): ReadModel {
     materials: [{ ...PLAIN_MATERIAL }],
     textures: [],
     cameras: [],
-    animations: [],
     declares: { metresPerUnit: null, up: null },
     notes: ['STL holds shape only: materials and names were not in the file.'],
   };

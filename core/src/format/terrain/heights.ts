@@ -91,7 +91,6 @@ export function terrainModel(grid: HeightGrid, fileName: string, notes: string[]
     materials: [GROUND, STEEP],
     textures: [],
     cameras: [],
-    animations: [],
     declares: { metresPerUnit: 1, up: 'y' },
     notes,
   };

@@ -36,7 +36,6 @@ export function ModelPicture({ row }: { row: Row<'model'> }) {
   const home = useMemo(() => homePose(placed), [placed]);
   const ground = useMemo(() => (site ? new Ground(site.floor, site.survey) : null), [site]);
   const pose = scout ?? home;
-  const sample = useMemo(() => ({ ...pose, lens: DEFAULT_LENS }), [pose]);
 
   // Finding the floor of a heavy site takes a moment: the picture goes first.
   const drawn = usePictureState((state) => state.loaded !== null);
@@ -51,7 +50,7 @@ export function ModelPicture({ row }: { row: Row<'model'> }) {
     void markPart(part).then(again);
     return () => void markPart(null);
   }, [part]);
-  useEffect(() => () => workbench.set({ alone: null }), []);
+  useEffect(() => () => workbench.set({ alone: null, playing: false }), []);
 
   const look = (value: Look) =>
     editBody('project', project, `Look: ${value}`, (body) => ({
@@ -75,27 +74,7 @@ export function ModelPicture({ row }: { row: Row<'model'> }) {
         </Button>
       </header>
       <div className="min-h-0 flex-1">
-        <PicturePane
-          label="Picture of the model"
-          sample={sample}
-          version={version}
-          hands={{
-            eye: () => workbench.get().scout ?? home,
-            onMove: (next) => workbench.set({ scout: next }),
-            lens: DEFAULT_LENS,
-            ground,
-            eyeHeight: project.body.eyeHeight,
-            onPress: (hit) => choosePart(hit && { model: hit.model, name: hit.name }),
-          }}
-        >
-          {scout && (
-            <div className="absolute right-3 bottom-3">
-              <Button tone="surround" small onClick={() => workbench.set({ scout: null })}>
-                Whole model
-              </Button>
-            </div>
-          )}
-        </PicturePane>
+        <ModelPane home={home} ground={ground} version={version} />
       </div>
     </div>
   );
@@ -112,6 +91,39 @@ export function ModelPicture({ row }: { row: Row<'model'> }) {
         },
       ]}
     />
+  );
+}
+
+/** The picture itself; it alone follows the time of what moves. */
+function ModelPane({ home, ground, version }: { home: Pose; ground: Ground | null; version: number }) {
+  const { project } = useProject();
+  const scout = useWorkbench((state) => state.scout);
+  const time = useWorkbench((state) => state.time);
+  const pose = scout ?? home;
+  const sample = useMemo(() => ({ ...pose, lens: DEFAULT_LENS, time }), [pose, time]);
+  return (
+    <PicturePane
+      label="Picture of the model"
+      sample={sample}
+      version={version}
+      hands={{
+        eye: () => workbench.get().scout ?? home,
+        onMove: (next) => workbench.set({ scout: next }),
+        lens: DEFAULT_LENS,
+        ground,
+        eyeHeight: project.body.eyeHeight,
+        time: () => workbench.get().time,
+        onPress: (hit) => choosePart(hit && { model: hit.model, name: hit.name }),
+      }}
+    >
+      {scout && (
+        <div className="absolute right-3 bottom-3">
+          <Button tone="surround" small onClick={() => workbench.set({ scout: null })}>
+            Whole model
+          </Button>
+        </div>
+      )}
+    </PicturePane>
   );
 }
 

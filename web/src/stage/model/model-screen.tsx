@@ -8,6 +8,7 @@ import { useSiteState } from '../../site/site-state.ts';
 import { retrySite } from '../../site/use-site-keeper.ts';
 import { useModels } from '../../site/use-site.ts';
 import { SITE_STEPS } from '../shared/site-coming.tsx';
+import { ActionsCard } from './actions-card.tsx';
 import { CamerasCard, LostCard } from './came-with-card.tsx';
 import { DropModel } from './drop-model.tsx';
 import { ModelPicture } from './model-picture.tsx';
@@ -68,6 +69,7 @@ export function ModelScreen() {
               <Notices />
               <PartCard />
               <RightCard key={row.id} row={row} />
+              <ActionsCard />
               <StoreysCard />
               <SunCard />
               <WalkerCard />

@@ -33,6 +33,7 @@ const model = (change: Partial<BodyOf<'model'>> = {}) =>
     placement: { metresPerUnit: 0.001, up: 'z', turn: 0, position: [0, 0, 0] },
     hidden: false,
     parts: {},
+    movements: [],
     notes: ['STL holds shape only.'],
     ...change,
   });

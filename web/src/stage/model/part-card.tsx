@@ -1,16 +1,19 @@
 import type { PartLook } from '@eskovan/core/document';
 import { joinBounds } from '@eskovan/core/geometry';
-import { Eye, EyeOff, Focus, Scan, X } from 'lucide-react';
+import { Eye, EyeOff, Focus, RotateCw, Scan, X } from 'lucide-react';
 import { useWorkbench, workbench } from '../../app/workbench.ts';
+import { useProject } from '../../data/use-project.ts';
 import { Button, Card, Line, NumberField, Value } from '../../kit/index.ts';
 import { homePose } from '../../picture/eye.ts';
 import { useModels } from '../../site/use-site.ts';
 import { hexOf, linearOf } from './colour.ts';
 import { useParts } from '../../site/use-parts.ts';
+import { addSpin } from './edit-actions.ts';
 import { changeParts, namesWithin } from './edit-parts.ts';
 
 /** The chosen part: frame it, show it alone, hide it, give it another material. */
 export function PartCard() {
+  const document = useProject();
   const part = useWorkbench((state) => state.part);
   const alone = useWorkbench((state) => state.alone);
   const parts = useParts();
@@ -60,6 +63,9 @@ export function PartCard() {
           onClick={() => change(hidden ? 'Show' : 'Hide', { hidden: hidden ? undefined : true })}
         >
           {hidden ? 'Show' : 'Hide'}
+        </Button>
+        <Button small icon={<RotateCw size={13} />} onClick={() => addSpin(document, part, row.body.placement.up)}>
+          Spin
         </Button>
       </div>
       <Line label="Size">

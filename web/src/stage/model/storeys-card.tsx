@@ -1,14 +1,19 @@
 import type { Vec3 } from '@eskovan/core/document';
-import { useState } from 'react';
+import { Plus, X } from 'lucide-react';
+import { toast } from 'sonner';
 import { editBody } from '../../data/edit-body.ts';
 import { useProject } from '../../data/use-project.ts';
-import { Card, Value } from '../../kit/index.ts';
+import { Button, Card, NameBox, NumberField, Value } from '../../kit/index.ts';
+import { useSiteState } from '../../site/site-state.ts';
 import { useSiteData } from '../../site/use-site.ts';
+import { isFree, keepStoreys, nextHeight, withStorey } from './edit-storeys.ts';
 
-/** What was found to stand on: storeys with their rooms. Names can be typed over. */
+/** What was found to stand on: storeys with their rooms. Names and heights can be typed over. */
 export function StoreysCard() {
   const { data } = useSiteData();
   const { project } = useProject();
+  // Heights are those of the plan that is shown: while it is being made anew they cannot be changed again.
+  const settled = useSiteState(({ of, wanted }) => of === wanted);
   if (!data) return null;
   const { storeys } = data.survey;
   const nameStorey = (elevation: number, name: string) =>
@@ -27,19 +32,53 @@ export function StoreysCard() {
         { at: place, name },
       ],
     }));
+  const { storeyChanges } = project.body;
+  const heights = storeys.map(({ elevation }) => elevation);
+  const move = (from: number, to: number) => {
+    const others = heights.filter((height) => height !== from);
+    if (!isFree(others, to)) {
+      toast('There is a storey at that height already.');
+      return;
+    }
+    keepStoreys(project, 'Height of a storey', (body) => withStorey(body.storeyChanges, from, to), { from, to });
+  };
+  const leaveOut = (name: string, elevation: number) =>
+    keepStoreys(project, `Leave out ${name}`, (body) => withStorey(body.storeyChanges, elevation, null));
+  const add = () =>
+    keepStoreys(project, 'Add a storey', (body) => [
+      ...body.storeyChanges,
+      { found: null, elevation: nextHeight(heights) },
+    ]);
   return (
-    <Card title="Storeys and rooms" note={`${storeys.length} found`}>
+    <Card title="Storeys and rooms" note={settled ? String(storeys.length) : 'measuring again…'}>
       <ul className="grid gap-1">
         {[...storeys].reverse().map((storey) => (
           <li key={storey.elevation}>
-            <div className="flex items-center gap-2">
+            <div className="flex items-center gap-1">
               <NameBox label="Storey" name={storey.name} onName={(name) => nameStorey(storey.elevation, name)} strong />
               <span className="ml-auto shrink-0">
-                <Value unit="m">{`${storey.elevation < 0 ? '−' : '+'}${Math.abs(storey.elevation).toFixed(2)}`}</Value>
+                <NumberField
+                  bare
+                  label={`Height of ${storey.name}`}
+                  unit="m"
+                  measure="length"
+                  step={0.05}
+                  value={storey.elevation}
+                  disabled={!settled}
+                  onChange={(to) => move(storey.elevation, to)}
+                />
               </span>
-              <span className="w-18 shrink-0 text-right">
+              <span className="w-14 shrink-0 text-right">
                 <Value unit="m²">{storey.area.toFixed(0)}</Value>
               </span>
+              <Button
+                tone="quiet"
+                small
+                icon={<X size={13} />}
+                aria-label={`Leave out ${storey.name}`}
+                disabled={!settled || storeys.length === 1}
+                onClick={() => leaveOut(storey.name, storey.elevation)}
+              />
             </div>
             <ul>
               {storey.rooms.map((room) => (
@@ -54,38 +93,16 @@ export function StoreysCard() {
           </li>
         ))}
       </ul>
+      <div className="mt-1.5 flex gap-1.5">
+        <Button small icon={<Plus size={13} />} disabled={!settled} onClick={add}>
+          Add a storey
+        </Button>
+        {storeyChanges.length > 0 && (
+          <Button small onClick={() => keepStoreys(project, 'Storeys as found', () => [])}>
+            As found
+          </Button>
+        )}
+      </div>
     </Card>
-  );
-}
-
-interface NameBoxProps {
-  label: string;
-  name: string;
-  onName: (name: string) => void;
-  strong?: boolean;
-}
-
-/** A name that becomes a field when it is pressed. */
-function NameBox({ label, name, onName, strong }: NameBoxProps) {
-  const [typed, setTyped] = useState<string | null>(null);
-  const commit = () => {
-    const next = typed?.trim().slice(0, 80) ?? '';
-    setTyped(null);
-    if (next !== '' && next !== name) onName(next);
-  };
-  return (
-    <input
-      aria-label={`${label} name: ${name}`}
-      value={typed ?? name}
-      maxLength={80}
-      onChange={(event) => setTyped(event.target.value)}
-      onBlur={commit}
-      onKeyDown={(event) => {
-        event.stopPropagation();
-        if (event.key === 'Enter') event.currentTarget.blur();
-        if (event.key === 'Escape') setTyped(null);
-      }}
-      className={`h-6.5 w-full min-w-0 truncate rounded-md border border-transparent bg-transparent px-1 -ml-1 hover:border-rule focus:border-lagoon focus:bg-raised ${strong ? 'font-medium' : 'text-ink-soft'}`}
-    />
   );
 }

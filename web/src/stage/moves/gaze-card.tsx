@@ -4,7 +4,8 @@ import { middle } from '@eskovan/core/geometry';
 import { CircleAlert, Crosshair } from 'lucide-react';
 import { useWorkbench, workbench } from '../../app/workbench.ts';
 import { Button, Card, Line, NumberField, Segmented } from '../../kit/index.ts';
-import { listParts, type SurfaceHit } from '../../picture/client.ts';
+import { listParts } from '../../picture/client.ts';
+import type { PickedSurface } from '../../picture/source.ts';
 import { useParts } from '../../site/use-parts.ts';
 import { keepWalk } from './edit-walk.ts';
 
@@ -85,13 +86,13 @@ function Target({ gaze }: { gaze: Extract<Walk['gaze'], { kind: 'object' }> }) {
 }
 
 /** Lets a walk look at what was pressed. */
-export async function lookAt(row: Row<'move'>, { model, name, point }: SurfaceHit): Promise<void> {
+export async function lookAt(row: Row<'move'>, { model, name, rest }: PickedSurface): Promise<void> {
   workbench.set({ aiming: false });
   const part = (await listParts()).find((one) => one.model === model && one.name === name);
   if (!part) return;
   const centre = middle(part.bounds);
   keepWalk(row, `Look at ${name.split(' / ').at(-1)}`, (now) => ({
     ...now,
-    gaze: { kind: 'object', model, name, point, centre },
+    gaze: { kind: 'object', model, name, point: rest, centre },
   }));
 }

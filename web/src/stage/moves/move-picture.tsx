@@ -3,7 +3,7 @@ import type { CompiledWalk } from '@eskovan/core/move';
 import { useWorkbench, workbench } from '../../app/workbench.ts';
 import type { Ground } from '../../picture/eye.ts';
 import { PicturePane } from '../../picture/picture-pane.tsx';
-import type { SurfaceHit } from '../../picture/client.ts';
+import type { PickedSurface } from '../../picture/source.ts';
 import { ScoutBar } from '../../picture/scout-bar.tsx';
 import { lookAt } from './gaze-card.tsx';
 import { useMoveSample } from './move-sample.ts';
@@ -30,7 +30,8 @@ export function MovePicture({ row, body, walk, ground, onKeep }: MovePictureProp
       lens: body.lens,
       ground,
       eyeHeight: body.eyeHeight,
-      ...(aiming && row ? { onPress: (hit: SurfaceHit | null) => void (hit && lookAt(row, hit)) } : {}),
+      time: () => workbench.get().time,
+      ...(aiming && row ? { onPress: (hit: PickedSurface | null) => void (hit && lookAt(row, hit)) } : {}),
     };
   return (
     <PicturePane label="Picture" sample={sample} {...(hands ? { hands } : {})}>

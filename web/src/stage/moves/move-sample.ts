@@ -9,7 +9,7 @@ export function moveSample(
   body: MoveBody | null,
   { scout, time }: Pick<Workbench, 'scout' | 'time'>,
 ): CameraSample | null {
-  if (scout && body) return { ...scout, lens: body.lens };
+  if (scout && body) return { ...scout, lens: body.lens, time };
   return walk?.sampleAt(Math.min(time, walk.duration)) ?? null;
 }
 

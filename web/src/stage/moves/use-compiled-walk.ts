@@ -1,3 +1,4 @@
+import { followTarget } from '@eskovan/core/action';
 import type { MoveBody, Row } from '@eskovan/core/document';
 import { aimWalk } from '@eskovan/core/gaze';
 import { CompiledWalk } from '@eskovan/core/move';
@@ -5,7 +6,7 @@ import { useMemo } from 'react';
 import { useWorkbench } from '../../app/workbench.ts';
 import { liveRows } from '../../data/row-change.ts';
 import { useProject } from '../../data/use-project.ts';
-import { useParts } from '../../site/use-parts.ts';
+import { useParts, useSiteMotion } from '../../site/use-parts.ts';
 import { useSiteData } from '../../site/use-site.ts';
 
 /** The selected move: the chosen one, else the first. */
@@ -26,15 +27,19 @@ export function useShownBody(row: Row<'move'> | null): MoveBody | null {
 export function useCompiledWalk(body: MoveBody | null): CompiledWalk | null {
   const { data } = useSiteData();
   const floor = data?.floor ?? null;
-  const parts = useParts(body?.gaze.kind === 'object');
+  const atObject = body?.gaze.kind === 'object';
+  const parts = useParts(atObject);
+  const motion = useSiteMotion(atObject);
   return useMemo(() => {
     if (!body || !floor) return null;
     try {
-      return new CompiledWalk(aimWalk(body, parts), floor);
+      const { gaze } = body;
+      const target = motion && gaze.kind === 'object' ? followTarget(gaze, parts, motion) : null;
+      return new CompiledWalk(aimWalk(body, parts), floor, target);
     } catch (error) {
       // A path of one place has no direction: that is a state of drawing, not a fault.
       if (error instanceof RangeError) return null;
       throw error;
     }
-  }, [body, floor, parts]);
+  }, [body, floor, parts, motion]);
 }

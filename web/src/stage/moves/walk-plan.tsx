@@ -13,6 +13,7 @@ import { PathLayer } from '../../plan/path-layer.tsx';
 import { Plan, type PlanHands } from '../../plan/plan.tsx';
 import { draftWalk, keepPath } from './edit-walk.ts';
 import { useMoveSample } from './move-sample.ts';
+import { useShownMove } from './show-move.ts';
 import { useStorey } from './use-storey.ts';
 
 interface WalkPlanProps {
@@ -29,6 +30,7 @@ export function WalkPlan({ row, body, walk, model, aspect, onDraw }: WalkPlanPro
   const tool = useWorkbench((state) => state.tool);
   const nodeId = useWorkbench((state) => state.nodeId);
   const [storey, setStorey] = useStorey(model.survey);
+  const focus = useShownMove(row, model.survey);
   const [pointer, setPointer] = useState<[number, number] | null>(null);
   const elevation = model.survey.storeys[storey]?.elevation ?? 0;
   const drawing = tool === 'draw' && row !== null && body !== null;
@@ -72,6 +74,7 @@ export function WalkPlan({ row, body, walk, model, aspect, onDraw }: WalkPlanPro
       onStorey={setStorey}
       hands={hands}
       label="Plan"
+      focus={focus}
       movers={<WalkingCamera walk={walk} body={body} aspect={aspect} />}
       {...(drawing ? { cursor: 'crosshair' } : {})}
       tools={

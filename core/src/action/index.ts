@@ -1,0 +1,5 @@
+export * from './follow.ts';
+export * from './joints.ts';
+export * from './pick.ts';
+export * from './site-action.ts';
+export * from './site-motion.ts';

@@ -1,0 +1,92 @@
+import { expect, test } from '@playwright/test';
+import { hutGlb } from '../../core/src/format/files.fixture.ts';
+import {
+  bringIn,
+  documentOf,
+  newProject,
+  pictureStatistics,
+  pressPlan,
+  saved,
+  sharpPicture,
+} from '../support/studio.ts';
+
+test('a movement that came with a file becomes an action, plays, and a newer file without it is told', async ({
+  page,
+}) => {
+  const projectId = await newProject(page, 'Moving');
+  await bringIn(page, { name: 'hut.glb', bytes: await hutGlb({ animation: true }) });
+  const card = page.getByRole('region', { name: 'Actions' });
+  const resting = await test.step('at rest', async () => {
+    await sharpPicture(page);
+    return pictureStatistics(page);
+  });
+
+  await test.step('it is offered with its length, and used', async () => {
+    await expect(card).toContainText('Lift the roof');
+    await expect(card).toContainText('2.0 s');
+    await card.getByRole('button', { name: 'Use Lift the roof' }).click();
+    await saved(page);
+    const { action, model } = await documentOf(page.request, projectId);
+    expect(model[0]!.body.movements).toEqual([{ name: 'Lift the roof', duration: 2, targets: ['Roof'] }]);
+    expect(action.map(({ body }) => body)).toEqual([
+      { kind: 'recorded', model: model[0]!.id, start: 0, movement: 'Lift the roof', speed: 1, repeat: 'once' },
+    ]);
+  });
+
+  await test.step('it plays in the picture', async () => {
+    await card.getByRole('button', { name: 'Play' }).click();
+    await expect(card).toContainText(/[3-9]\.\d s/, { timeout: 20_000 });
+    await card.getByRole('button', { name: 'Pause' }).click();
+    await sharpPicture(page);
+    const lifted = await pictureStatistics(page);
+    expect(Math.abs(lifted.mean - resting.mean) + Math.abs(lifted.spread - resting.spread)).toBeGreaterThan(1);
+  });
+
+  await test.step('a part is let spin, and the spin is changed by typing', async () => {
+    const parts = page.getByRole('complementary', { name: 'Parts' });
+    await parts.getByRole('button', { name: 'East wall', exact: true }).click();
+    await page.getByRole('button', { name: 'Spin', exact: true }).click();
+    await card.getByLabel(/Turns a minute/).fill('30/2');
+    await card.getByLabel(/Turns a minute/).press('Enter');
+    await saved(page);
+    const spin = (await documentOf(page.request, projectId)).action.find(({ body }) => body.kind === 'spin')!;
+    expect(spin).toMatchObject({ name: 'East wall', body: { part: 'East wall', axis: [0, 1, 0] } });
+    if (spin.body.kind === 'spin') expect(spin.body.rate).toBeCloseTo(Math.PI / 2, 9);
+  });
+
+  await test.step('a walk goes on while things move, and follows one of them with its gaze', async () => {
+    await page.getByRole('link', { name: 'Moves' }).click();
+    await page.getByRole('button', { name: 'New walk' }).click();
+    await pressPlan(page, -1.2, 0.4);
+    await pressPlan(page, 0.6, 0.4);
+    await page.keyboard.press('Enter');
+    await sharpPicture(page);
+    await page.getByRole('radio', { name: 'At an object' }).click();
+    const picture = (await page.getByRole('group', { name: 'Picture' }).boundingBox())!;
+    await page.mouse.click(picture.x + picture.width / 2, picture.y + picture.height / 2);
+    await expect(page.getByRole('region', { name: 'Gaze' })).toContainText('East wall');
+    const heading = async () => {
+      const style = (await page.getByTestId('moving-camera').getAttribute('style'))!;
+      return Number(/rotate\((-?[\d.]+)rad\)/.exec(style)![1]);
+    };
+    const slider = page.getByRole('slider', { name: 'Time' });
+    await slider.focus();
+    await page.keyboard.press('Home');
+    const first = await heading();
+    await page.keyboard.press('End');
+    // What was pressed has turned away with the wall by then: the eye has turned after it.
+    await expect.poll(async () => Math.abs((await heading()) - first), { timeout: 20_000 }).toBeGreaterThan(0.05);
+  });
+
+  await test.step('a newer file without the movement: the card says so, and nothing is lost', async () => {
+    await page.getByRole('link', { name: 'Model' }).click();
+    await page.getByLabel('Newer file of this model').setInputFiles({
+      name: 'still.glb',
+      mimeType: 'model/gltf-binary',
+      buffer: Buffer.from(await hutGlb()),
+    });
+    await expect(card).toContainText('“still.glb” has no movement “Lift the roof” any more', { timeout: 30_000 });
+    await saved(page);
+    expect((await documentOf(page.request, projectId)).action).toHaveLength(2);
+  });
+});

@@ -1,0 +1,43 @@
+import type { ProjectBody, Row, StoreyChange } from '@eskovan/core/document';
+import { editBody } from '../../data/edit-body.ts';
+
+/** Storeys nearer than this are the same one, metres: as the survey takes it. */
+const SAME = 0.3;
+
+/** The correction that made a storey what it is now; null where it is as it was found. */
+export const changeOf = (changes: readonly StoreyChange[], elevation: number): StoreyChange | null =>
+  changes.find((change) => change.elevation !== null && Math.abs(change.elevation - elevation) < 1e-6) ?? null;
+
+/** The corrections with one storey at another height, or left out where `to` is null. */
+export function withStorey(changes: readonly StoreyChange[], from: number, to: number | null): StoreyChange[] {
+  const before = changeOf(changes, from);
+  const rest = changes.filter((change) => change !== before);
+  const found = before ? before.found : from;
+  // An added storey that is left out is forgotten; one that was found and is moved back is as it was found.
+  if (found === null) return to === null ? rest : [...rest, { found, elevation: to }];
+  return to !== null && Math.abs(to - found) < 1e-6 ? rest : [...rest, { found, elevation: to }];
+}
+
+/** A height for another storey: a usual one above the highest. */
+export const nextHeight = (elevations: readonly number[]): number =>
+  elevations.length === 0 ? 0 : Math.round((Math.max(...elevations) + 3) * 100) / 100;
+
+/** Does a height leave room between storeys? Two in one place are one. */
+export const isFree = (elevations: readonly number[], height: number): boolean =>
+  elevations.every((elevation) => Math.abs(elevation - height) >= SAME);
+
+/** Keeps other storeys than were found. A name goes with its storey. */
+export function keepStoreys(
+  project: Row<'project'>,
+  label: string,
+  change: (body: ProjectBody) => StoreyChange[],
+  moved?: { from: number; to: number },
+): void {
+  editBody('project', project, label, (body) => ({
+    ...body,
+    storeyChanges: change(body),
+    storeyNames: body.storeyNames.map((one) =>
+      moved && Math.abs(one.elevation - moved.from) < 0.5 ? { ...one, elevation: moved.to } : one,
+    ),
+  }));
+}
