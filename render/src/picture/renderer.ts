@@ -21,8 +21,8 @@ import { makeSky, paintSky } from '../scene/sky.ts';
 import type { Levels } from '../scene/stand-in.ts';
 import { warmUpScene } from '../scene/warm-up.ts';
 import { Accumulator } from './accumulator.ts';
+import { FinishPass } from './finish-pass.ts';
 import { jitter } from './jitter.ts';
-import { SunShadow } from './sun-shadow.ts';
 import type { PictureSize } from './picture-size.ts';
 
 /** Nearer than this nothing is drawn, metres. */
@@ -44,7 +44,7 @@ export class PictureRenderer {
   private readonly accumulator: Accumulator;
   private model: Group | null = null;
   private moving: MovingMeshes | null = null;
-  private shadow: SunShadow | null = null;
+  private finish: FinishPass | null = null;
   private person: Group | null = null;
   private marked: { lines: LineSegments; group: number } | null = null;
   private asked = 0;
@@ -81,16 +81,15 @@ export class PictureRenderer {
 
   /**
    * What is drawn from now on.
-   * @param shadows draws the sun's shadow anew instead of as it was baked: finer, slower, for finished pictures
+   * @param finished draws the sun's shadow anew instead of as it was baked, and corners darker: finer, slower
    */
-  async setModel(model: SceneModel | null, options: SceneOptions, shadows = false): Promise<void> {
+  async setModel(model: SceneModel | null, options: SceneOptions, finished = false): Promise<void> {
     const asked = (this.asked += 1);
-    this.shadow?.dispose();
-    this.shadow = shadows ? new SunShadow(this.renderer) : null;
-    this.shadow?.setSun(options.sun);
+    this.finish?.dispose();
+    this.finish = finished ? new FinishPass(this.renderer, options.sun, NEAR, FAR) : null;
     // The new one is made whole before the old one goes: pictures asked for meanwhile still show something.
     const made =
-      model && (await buildScene(model, this.shadow ? { ...options, shadow: this.shadow.uniforms } : options));
+      model && (await buildScene(model, this.finish ? { ...options, finish: this.finish.uniforms } : options));
     if (asked !== this.asked) {
       // Something newer was asked for meanwhile.
       if (made) disposeScene(made);
@@ -166,7 +165,7 @@ export class PictureRenderer {
   dispose(): void {
     if (this.model) disposeScene(this.model);
     if (this.warm) disposeScene(this.warm);
-    this.shadow?.dispose();
+    this.finish?.dispose();
     this.accumulator.dispose();
     this.renderer.dispose();
     this.renderer.forceContextLoss();
@@ -181,10 +180,11 @@ export class PictureRenderer {
     this.renderer.info.reset();
     this.showDetail(level);
     this.accumulator.start(size);
+    this.finish?.start();
     for (let i = 0; i < subframes; i += 1) {
       const [jx, jy] = jitter(i, subframes);
       this.aim(sampleAt(i / subframes), size, jx, jy);
-      if (this.model) this.shadow?.use(this.model, this.camera.position, i, this.moving);
+      if (this.model) this.finish?.use(this.model, this.camera, { size, subframe: i, moving: this.moving });
       this.accumulator.add(() => this.pass(), 1 / subframes);
     }
   }

@@ -17,7 +17,7 @@ import {
 } from 'three';
 import { Breath } from './breath.ts';
 import { addPart, cellFor, type Chunk } from './chunks.ts';
-import { makeFinish, type ShadowUniforms } from './finish.ts';
+import { makeFinish, type FinishUniforms } from './finish.ts';
 import { buildLineWork } from './line-work.ts';
 import { makeLevels } from './stand-in.ts';
 import { decodeTexture } from './textures.ts';
@@ -28,8 +28,8 @@ export interface SceneOptions {
   exposure: number;
   /** Unit vector towards the sun. */
   sun: readonly [number, number, number];
-  /** For finished pictures: draws the sun with a shadow from a map, which these uniforms hand over. */
-  shadow?: ShadowUniforms;
+  /** For finished pictures: the sun with a shadow from a map and darker corners, as these uniforms hand them over. */
+  finish?: FinishUniforms;
   /** What moves, and with what; without it everything stands still. */
   motion?: SiteMotion;
 }
@@ -41,7 +41,7 @@ export interface SceneOptions {
  */
 export async function buildScene(
   model: SceneModel,
-  { look, exposure, sun, shadow, motion }: SceneOptions,
+  { look, exposure, sun, finish: uniforms, motion }: SceneOptions,
 ): Promise<Group> {
   const textures = await Promise.all(model.textures.map(decodeTexture));
   const day = daylight(sun);
@@ -54,7 +54,7 @@ export async function buildScene(
   for (const part of model.parts) {
     await breath.take();
     const material = model.materials[part.material]!;
-    const finish = shadow !== undefined && !line && material.opacity > 0.99;
+    const finish = uniforms !== undefined && !line && material.opacity > 0.99;
     const group = motion?.groupOf(part) ?? -1;
     addPart(part, material, { day, flat: line && material.opacity > 0.9, finish, cell, gain, group }, chunks);
   }
@@ -63,7 +63,7 @@ export async function buildScene(
   for (const [key, chunk] of chunks) {
     await breath.take();
     let material = looks.get(chunk.look);
-    if (!material) looks.set(chunk.look, (material = makeMaterial(chunk, textures, line, shadow)));
+    if (!material) looks.set(chunk.look, (material = makeMaterial(chunk, textures, line, uniforms)));
     const mesh = new Mesh(makeGeometry(chunk), material);
     mesh.matrixAutoUpdate = false;
     mesh.userData['reach'] = chunk.reach;
@@ -93,12 +93,12 @@ function makeMaterial(
   { look, finish }: Chunk,
   textures: readonly (Texture | null)[],
   behindLines: boolean,
-  shadow: ShadowUniforms | undefined,
+  uniforms: FinishUniforms | undefined,
 ): Material {
   const [body, sides, cover] = look.split('|') as [string, string, string];
   const texture = cover.startsWith('texture:') ? textures[Number(cover.slice(8))] : null;
   const glass = body.startsWith('glass:');
-  if (finish && shadow) return makeFinish(shadow, sides === 'double', texture ?? null);
+  if (finish && uniforms) return makeFinish(uniforms, sides === 'double', texture ?? null);
   return new MeshBasicMaterial({
     vertexColors: true,
     fog: false,

@@ -36,6 +36,8 @@ const fragmentShader = `
   uniform sampler2D shadowMap;
   uniform sampler2D movingMap;
   uniform bool movingNear;
+  uniform sampler2D contactMap;
+  uniform vec2 contactTexel;
   uniform sampler2D cover;
   uniform float shadowTexel;
   uniform float shadowReach;
@@ -66,21 +68,23 @@ const fragmentShader = `
       float b = mix(seen(at + vec2(0.0, shadowTexel), depth), seen(at + vec2(shadowTexel), depth), part.x);
       open = mix(vBaked, cosine * mix(a, b, part.y), near);
     } else if (near > 0.0) open = mix(vBaked, 0.0, near);
-    vec3 shown = toDisplay(vAmbient + vSun * open);
+    vec3 shown = toDisplay(vAmbient * texture2D(contactMap, gl_FragCoord.xy * contactTexel).r + vSun * open);
     #ifdef USE_COVER
       shown *= texture2D(cover, vUv).rgb;
     #endif
     gl_FragColor = vec4(shown, 1.0);
   }`;
 
+export type ContactUniforms = Record<'contactMap' | 'contactTexel', IUniform>;
 /** What all finished materials of a scene share: set once a sub-frame. */
+export type FinishUniforms = ShadowUniforms & ContactUniforms;
 export type ShadowUniforms = Record<
   'shadowMap' | 'movingMap' | 'movingNear' | 'shadowMatrix' | 'shadowCentre' | 'shadowTexel' | 'shadowReach' | 'sun',
   IUniform
 >;
 
-/** The material of a finished picture: light without the sun from the bake, the sun with its shadow from a map. */
-export function makeFinish(shared: ShadowUniforms, doubleSided: boolean, cover: Texture | null): ShaderMaterial {
+/** The material of a finished picture: light without the sun from the bake, darker in corners, the sun with its shadow from a map. */
+export function makeFinish(shared: FinishUniforms, doubleSided: boolean, cover: Texture | null): ShaderMaterial {
   return new ShaderMaterial({
     vertexShader,
     fragmentShader,

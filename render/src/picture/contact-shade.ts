@@ -1,0 +1,131 @@
+import {
+  DepthTexture,
+  DoubleSide,
+  Matrix4,
+  Mesh,
+  MeshBasicMaterial,
+  NearestFilter,
+  OrthographicCamera,
+  PlaneGeometry,
+  RedFormat,
+  Scene,
+  ShaderMaterial,
+  UnsignedIntType,
+  Vector2,
+  Vector3,
+  Vector4,
+  WebGLRenderTarget,
+  type Group,
+  type Material,
+  type PerspectiveCamera,
+  type WebGLRenderer,
+} from 'three';
+import { CONTACT_FRAGMENT, CONTACT_VERTEX, contactWays } from '../scene/contact.ts';
+import type { ContactUniforms } from '../scene/finish.ts';
+import type { PictureSize } from './picture-size.ts';
+
+/**
+ * What the picture's own depth says about corners and contacts: finer than the bake, whose triangles are half a metre.
+ * Worked out once a frame and for visible points only; sub-frames, which differ by parts of a pixel, share it.
+ */
+export class ContactShade {
+  readonly uniforms: ContactUniforms = {
+    contactMap: { value: null },
+    contactTexel: { value: new Vector2() },
+  };
+  private depth: WebGLRenderTarget | null = null;
+  private shade: WebGLRenderTarget | null = null;
+  private readonly scene = new Scene();
+  private readonly depthOnly = new MeshBasicMaterial({ side: DoubleSide, colorWrite: false });
+  private readonly quad: Mesh<PlaneGeometry, ShaderMaterial>;
+  private readonly quadScene = new Scene();
+  private readonly quadCamera = new OrthographicCamera(-1, 1, 1, -1, 0, 1);
+  private readonly seenFrom = new Matrix4();
+  private stale = true;
+
+  constructor(
+    private readonly renderer: WebGLRenderer,
+    near: number,
+    far: number,
+  ) {
+    this.scene.overrideMaterial = this.depthOnly;
+    const material = new ShaderMaterial({
+      vertexShader: CONTACT_VERTEX,
+      fragmentShader: CONTACT_FRAGMENT,
+      uniforms: {
+        depthMap: { value: null },
+        texel: { value: new Vector2() },
+        range: { value: new Vector3(near * far, far, far - near) },
+        lens: { value: new Vector4() },
+        ways: { value: contactWays() },
+      },
+      depthTest: false,
+      depthWrite: false,
+    });
+    this.quad = new Mesh(new PlaneGeometry(2, 2), material);
+    this.quad.frustumCulled = false;
+    this.quadScene.add(this.quad);
+  }
+
+  /** A frame begins: what moves may be somewhere else. */
+  start(): void {
+    this.stale = true;
+  }
+
+  /** Makes the shade current for a camera. */
+  use(model: Group, camera: PerspectiveCamera, size: PictureSize): void {
+    this.fit(size);
+    if (!this.stale && this.seenFrom.equals(camera.matrixWorld)) return;
+    this.drawDepth(model, camera);
+    const { elements } = camera.projectionMatrix;
+    const { uniforms } = this.quad.material;
+    (uniforms['lens']!.value as Vector4).set(elements[0]!, elements[5]!, elements[8]!, elements[9]!);
+    this.renderer.setRenderTarget(this.shade);
+    this.renderer.render(this.quadScene, this.quadCamera);
+    this.seenFrom.copy(camera.matrixWorld);
+    this.stale = false;
+  }
+
+  dispose(): void {
+    this.free();
+    this.depthOnly.dispose();
+    this.quad.geometry.dispose();
+    this.quad.material.dispose();
+  }
+
+  private fit({ width, height }: PictureSize): void {
+    if (this.depth?.width === width && this.depth.height === height) return;
+    this.free();
+    const shared = { minFilter: NearestFilter, magFilter: NearestFilter } as const;
+    const depthTexture = new DepthTexture(width, height, UnsignedIntType);
+    this.depth = new WebGLRenderTarget(width, height, { ...shared, depthTexture });
+    this.shade = new WebGLRenderTarget(width, height, { ...shared, format: RedFormat, depthBuffer: false });
+    const { uniforms } = this.quad.material;
+    uniforms['depthMap']!.value = depthTexture;
+    (uniforms['texel']!.value as Vector2).set(1 / width, 1 / height);
+    this.uniforms.contactMap.value = this.shade.texture;
+    (this.uniforms.contactTexel.value as Vector2).set(1 / width, 1 / height);
+    this.stale = true;
+  }
+
+  private drawDepth(model: Group, camera: PerspectiveCamera): void {
+    const left = (model.children as Mesh[]).map((child) => ({ child, visible: child.visible }));
+    for (const { child, visible } of left)
+      child.visible = visible && child instanceof Mesh && !(child.material as Material).transparent;
+    const parent = model.parent;
+    this.scene.add(model);
+    this.renderer.setRenderTarget(this.depth);
+    this.renderer.clear();
+    this.renderer.render(this.scene, camera);
+    for (const { child, visible } of left) child.visible = visible;
+    parent?.add(model);
+  }
+
+  private free(): void {
+    this.depth?.depthTexture?.dispose();
+    this.depth?.dispose();
+    this.shade?.dispose();
+    this.depth = null;
+    this.shade = null;
+  }
+}

@@ -1,0 +1,41 @@
+import type { Group, PerspectiveCamera, WebGLRenderer } from 'three';
+import type { FinishUniforms } from '../scene/finish.ts';
+import type { MovingMeshes } from '../scene/moving.ts';
+import { ContactShade } from './contact-shade.ts';
+import type { PictureSize } from './picture-size.ts';
+import { SunShadow } from './sun-shadow.ts';
+
+/** What finished pictures have beyond the bake: the sun's shadow drawn anew, and corners darker. */
+export class FinishPass {
+  readonly uniforms: FinishUniforms;
+  private readonly shadow: SunShadow;
+  private readonly contact: ContactShade;
+
+  /** @param sun unit vector towards the sun */
+  constructor(renderer: WebGLRenderer, sun: readonly [number, number, number], near: number, far: number) {
+    this.shadow = new SunShadow(renderer);
+    this.contact = new ContactShade(renderer, near, far);
+    this.shadow.setSun(sun);
+    this.uniforms = { ...this.shadow.uniforms, ...this.contact.uniforms };
+  }
+
+  /** A frame begins: what moves may be somewhere else. */
+  start(): void {
+    this.contact.start();
+  }
+
+  /** Makes everything current for one sub-frame. */
+  use(
+    model: Group,
+    camera: PerspectiveCamera,
+    { size, subframe, moving }: { size: PictureSize; subframe: number; moving: MovingMeshes | null },
+  ): void {
+    this.shadow.use(model, camera.position, subframe, moving);
+    this.contact.use(model, camera, size);
+  }
+
+  dispose(): void {
+    this.shadow.dispose();
+    this.contact.dispose();
+  }
+}
