@@ -11,13 +11,11 @@ test('a point is looked around from along unit vectors, never far', () => {
   }
 });
 
-test('ways are spread evenly: on every side of every plane about half, and no two alike', () => {
-  const mean = [0, 1, 2].map((k) => ways.reduce((sum, way) => sum + way[k]!, 0) / CONTACT_WAYS);
-  expect(Math.hypot(...mean)).toBeLessThan(0.12);
+test('ways are spread evenly, and no two alike', () => {
   // A surface turned anywhere: the cosines of all ways, turned to its own side, average to a half.
   for (const normal of ways) {
     const cosine = (way: number[]) => Math.abs(way[0]! * normal[0]! + way[1]! * normal[1]! + way[2]! * normal[2]!);
-    expect(ways.reduce((sum, way) => sum + cosine(way), 0) / CONTACT_WAYS).toBeCloseTo(0.5, 0);
+    expect(ways.reduce((sum, way) => sum + cosine(way), 0) / CONTACT_WAYS).toBeCloseTo(0.5, 1);
     for (const other of ways) if (other !== normal) expect(cosine(other)).toBeLessThan(0.999);
   }
 });

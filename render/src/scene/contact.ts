@@ -8,16 +8,17 @@ const FARTHEST = 30;
 const STRENGTH = 0.62;
 
 /**
- * Evenly spread directions and how far to look along each, four numbers a way: directions by the R2 sequence on the
- * sphere (Roberts 2018), lengths by the golden ratio, more of them short.
+ * Evenly spread directions and how far to look along each, four numbers a way: directions along a spiral of golden
+ * angles over half a sphere, the other half being their opposites (Swinbank & Purser 2006, "Fibonacci grids"), lengths by the plastic number, which keeps them
+ * apart from the turns; more of them are short.
  */
 export function contactWays(): Float32Array {
   const ways = new Float32Array(4 * CONTACT_WAYS);
   for (let n = 0; n < CONTACT_WAYS; n += 1) {
-    const height = 1 - 2 * ((0.5 + n * 0.7548776662466927) % 1);
-    const turn = 2 * Math.PI * ((0.5 + n * 0.5698402909980532) % 1);
+    const height = (n + 0.5) / CONTACT_WAYS;
+    const turn = n * 2.399963229728653;
     const ring = Math.sqrt(Math.max(0, 1 - height * height));
-    const part = (0.5 + n * 0.618033988749895) % 1;
+    const part = (0.5 + n * 0.7548776662466927) % 1;
     ways.set([ring * Math.cos(turn), ring * Math.sin(turn), height, REACH * (0.12 + 0.88 * part * part)], 4 * n);
   }
   return ways;
