@@ -15,28 +15,24 @@ import { RowService, type NewRow, type RowChange } from './row.service.ts';
 
 const revisionQuerySchema = z.strictObject({ revision: z.coerce.number().int().min(1) });
 
-export interface RowController<K extends Kind> {
+export interface RowRoutes {
   readonly rows: RowService;
-  list(projectId: string): Promise<Row<K>[]>;
 }
 
-/** The routes that all kinds of a project share. A kind's controller extends the class made here. */
-export function rowController<K extends ChildKind>(kind: K): Type<RowController<K>> {
+/**
+ * The routes of one row that all kinds share. A project belongs to itself: its own name is its project's.
+ */
+export function rowRoutes<K extends Kind>(kind: K): Type<RowRoutes> {
   const reply = rowSchema(kind);
+  const owner = kind === 'project' ? 'id' : 'projectId';
 
-  class KindController implements RowController<K> {
+  class KindRoutes implements RowRoutes {
     constructor(@Inject(RowService) readonly rows: RowService) {}
-
-    @Get()
-    @Documented({ summary: `All ${kind}s of a project, in order`, reply: z.array(reply) })
-    list(@Param('projectId', { schema: idSchema }) projectId: string): Promise<Row<K>[]> {
-      return this.rows.list(kind, projectId);
-    }
 
     @Get(':id')
     @Documented({ summary: `One ${kind}`, reply, problems: [404] })
     get(
-      @Param('projectId', { schema: idSchema }) projectId: string,
+      @Param(owner, { schema: idSchema }) projectId: string,
       @Param('id', { schema: idSchema }) id: string,
     ): Promise<Row<K>> {
       return this.rows.get(kind, projectId, id);
@@ -50,7 +46,7 @@ export function rowController<K extends ChildKind>(kind: K): Type<RowController<
       problems: [404, 409, 422],
     })
     create(
-      @Param('projectId', { schema: idSchema }) projectId: string,
+      @Param(owner, { schema: idSchema }) projectId: string,
       @Param('id', { schema: idSchema }) id: string,
       @Body({ schema: createRequestSchema(kind) }) wanted: Omit<NewRow<K>, 'id' | 'projectId'>,
     ): Promise<Row<K>> {
@@ -65,7 +61,7 @@ export function rowController<K extends ChildKind>(kind: K): Type<RowController<
       problems: [404, 409, 422],
     })
     change(
-      @Param('projectId', { schema: idSchema }) projectId: string,
+      @Param(owner, { schema: idSchema }) projectId: string,
       @Param('id', { schema: idSchema }) id: string,
       @Body({ schema: changeRequestSchema(kind) }) change: RowChange<K>,
     ): Promise<Row<K>> {
@@ -75,7 +71,7 @@ export function rowController<K extends ChildKind>(kind: K): Type<RowController<
     @Delete(':id')
     @Documented({ summary: `Deletes a ${kind}; it can be restored`, reply, problems: [404, 409] })
     remove(
-      @Param('projectId', { schema: idSchema }) projectId: string,
+      @Param(owner, { schema: idSchema }) projectId: string,
       @Param('id', { schema: idSchema }) id: string,
       @Query({ schema: revisionQuerySchema }) { revision }: { revision: number },
     ): Promise<Row<K>> {
@@ -85,11 +81,23 @@ export function rowController<K extends ChildKind>(kind: K): Type<RowController<
     @Post(':id/restore')
     @Documented({ summary: `Brings a deleted ${kind} back`, body: revisionRequestSchema, reply, problems: [404, 409] })
     restore(
-      @Param('projectId', { schema: idSchema }) projectId: string,
+      @Param(owner, { schema: idSchema }) projectId: string,
       @Param('id', { schema: idSchema }) id: string,
       @Body({ schema: revisionRequestSchema }) { revision }: { revision: number },
     ): Promise<Row<K>> {
       return this.rows.restore(kind, projectId, id, revision);
+    }
+  }
+  return KindRoutes;
+}
+
+/** All routes of a kind that projects have lists of. A kind's controller extends the class made here. */
+export function rowController<K extends ChildKind>(kind: K): Type<RowRoutes> {
+  class KindController extends rowRoutes(kind) {
+    @Get()
+    @Documented({ summary: `All ${kind}s of a project, in order`, reply: z.array(rowSchema(kind)) })
+    list(@Param('projectId', { schema: idSchema }) projectId: string): Promise<Row<K>[]> {
+      return this.rows.list(kind, projectId);
     }
   }
   return KindController;

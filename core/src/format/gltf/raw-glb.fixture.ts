@@ -15,3 +15,21 @@ export function rawGlb(json: unknown, binary = new Uint8Array(64)): Uint8Array {
   out.set(binary, 28 + jsonLength);
   return out;
 }
+
+/** Describes a single triangle; its coordinates are the first nine floats of the binary. */
+export const triangle = {
+  asset: { version: '2.0' },
+  scenes: [{ nodes: [0] }],
+  nodes: [{ mesh: 0 }],
+  meshes: [{ primitives: [{ attributes: { POSITION: 0 } }] }],
+  accessors: [{ bufferView: 0, componentType: 5126, count: 3, type: 'VEC3' }],
+  bufferViews: [{ buffer: 0, byteLength: 36 }],
+  buffers: [{ byteLength: 64 }],
+};
+
+/** A binary that begins with these floats. */
+export const floats = (...values: number[]) => {
+  const bytes = new Uint8Array(64);
+  new Float32Array(bytes.buffer).set(values);
+  return bytes;
+};
