@@ -1,0 +1,111 @@
+import type { Path, PathNode, Row, Walk } from '@eskovan/core/document';
+import type { CompiledWalk } from '@eskovan/core/move';
+import { deleteNode, insertNode, moveNode, reversePath, setClosed, setNodeKind } from '@eskovan/core/path';
+import { CornerDownRight, FlipHorizontal2, Plus, RotateCcw, Spline, Trash2 } from 'lucide-react';
+import { workbench } from '../../app/workbench.ts';
+import { Button, Card, Line, NumberField, Value } from '../../kit/index.ts';
+import { keepPath } from './edit-walk.ts';
+
+export function PathCard({ row, body, walk }: { row: Row<'move'>; body: Walk; walk: CompiledWalk | null }) {
+  const set = (label: string, change: (path: Path) => Path) => keepPath(row, label, change);
+  return (
+    <Card title="Path" note={`${body.path.nodes.length} nodes`}>
+      <Line label="Length">
+        <Value unit="m">{walk ? walk.curve.length.toFixed(2) : '–'}</Value>
+      </Line>
+      <div className="mt-1.5 flex flex-wrap gap-1.5">
+        <Button small icon={<FlipHorizontal2 size={13} />} onClick={() => set('Reverse the path', reversePath)}>
+          Reverse
+        </Button>
+        <Button
+          small
+          icon={<RotateCcw size={13} />}
+          pressed={body.path.closed}
+          disabled={body.path.nodes.length < 3}
+          onClick={() => set('Close the path', (path) => setClosed(path, !path.closed))}
+        >
+          Closed
+        </Button>
+      </div>
+    </Card>
+  );
+}
+
+export function NodeCard({ row, body, node }: { row: Row<'move'>; body: Walk; node: PathNode }) {
+  const set = (label: string, change: (path: Path) => Path) => keepPath(row, label, change);
+  const index = body.path.nodes.findIndex((n) => n.id === node.id);
+  const next = body.path.nodes[index + 1] ?? (body.path.closed ? body.path.nodes[0] : undefined);
+  return (
+    <Card title={`Node ${index + 1}`} note={node.kind}>
+      <div className="grid grid-cols-2 gap-x-4">
+        <NumberField
+          label="x"
+          unit="m"
+          measure="length"
+          value={node.x}
+          step={0.1}
+          onChange={(x) => set('Move a node', (path) => moveNode(path, node.id, x, node.z))}
+        />
+        <NumberField
+          label="z"
+          unit="m"
+          measure="length"
+          value={node.z}
+          step={0.1}
+          onChange={(z) => set('Move a node', (path) => moveNode(path, node.id, node.x, z))}
+        />
+      </div>
+      {node.kind === 'corner' && (
+        <NumberField
+          label="Rounding"
+          unit="m"
+          measure="length"
+          value={node.radius}
+          step={0.1}
+          min={0}
+          max={100}
+          onChange={(radius) =>
+            set('Round a corner', (path) => ({
+              ...path,
+              nodes: path.nodes.map((n) => (n.id === node.id ? { ...n, radius } : n)),
+            }))
+          }
+        />
+      )}
+      <div className="mt-1.5 flex flex-wrap gap-1.5">
+        <Button
+          small
+          icon={node.kind === 'corner' ? <Spline size={13} /> : <CornerDownRight size={13} />}
+          onClick={() =>
+            set('Corner or smooth', (path) => setNodeKind(path, node.id, node.kind === 'corner' ? 'smooth' : 'corner'))
+          }
+        >
+          {node.kind === 'corner' ? 'Make smooth' : 'Make a corner'}
+        </Button>
+        <Button
+          small
+          icon={<Plus size={13} />}
+          disabled={!next}
+          onClick={() => {
+            const id = crypto.randomUUID();
+            set('Insert a node', (path) => insertNode(path, id, (node.x + next!.x) / 2, (node.z + next!.z) / 2));
+            workbench.set({ nodeId: id });
+          }}
+        >
+          Insert after
+        </Button>
+        <Button
+          small
+          tone="danger"
+          icon={<Trash2 size={13} />}
+          onClick={() => {
+            set('Delete a node', (path) => deleteNode(path, node.id));
+            workbench.set({ nodeId: null });
+          }}
+        >
+          Delete
+        </Button>
+      </div>
+    </Card>
+  );
+}
