@@ -120,6 +120,36 @@ export async function brokenFiles(): Promise<BrokenFile[]> {
       /accessor 0|claims/i,
     ),
     file(
+      'a movement of a node that is not there',
+      'ghost-node.glb',
+      rawGlb(
+        triangle({
+          animations: [
+            {
+              channels: [{ sampler: 0, target: { node: 9, path: 'translation' } }],
+              samplers: [{ input: 0, output: 0 }],
+            },
+          ],
+        }),
+      ),
+      /animation 0\.channels\.target names number 9/,
+    ),
+    file(
+      'a movement without its keys',
+      'no-keys.glb',
+      rawGlb(
+        triangle({
+          animations: [
+            {
+              channels: [{ sampler: 0, target: { node: 0, path: 'translation' } }],
+              samplers: [{ input: 4, output: 5 }],
+            },
+          ],
+        }),
+      ),
+      /animation 0\.samplers\.input names number 4/,
+    ),
+    file(
       'only a camera',
       'camera.glb',
       rawGlb({
@@ -141,6 +171,29 @@ export async function brokenFiles(): Promise<BrokenFile[]> {
           }),
         ),
         /camera/i,
+      ),
+      partly: true,
+    },
+    {
+      ...file(
+        'a movement whose keys are no times',
+        'still.glb',
+        rawGlb(
+          triangle({
+            accessors: [
+              { bufferView: 0, componentType: 5126, count: 3, type: 'VEC3' },
+              { bufferView: 0, componentType: 5126, count: 2, type: 'SCALAR' },
+            ],
+            animations: [
+              {
+                name: 'Slide',
+                channels: [{ sampler: 0, target: { node: 0, path: 'translation' } }],
+                samplers: [{ input: 1, output: 0 }],
+              },
+            ],
+          }),
+        ),
+        /“Slide” cannot be played: the times of its keys do not rise/,
       ),
       partly: true,
     },

@@ -28,6 +28,7 @@ test.each(files.filter(({ partly }) => partly))(
     const model = await readModel(bytes, name);
     expect(model.parts.length).toBeGreaterThan(0);
     expect(model.cameras).toEqual([]);
+    expect(model.movements ?? []).toEqual([]);
     expect(model.notes.join()).toMatch(says);
   },
 );
