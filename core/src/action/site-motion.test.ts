@@ -165,6 +165,15 @@ describe('what moves', () => {
     expect(where(motion, wheel, [2.5, 0, 0], 1)).toEqual(near([4, 0.5, 0]));
   });
 
+  test('the same parts move together however fast they do, and others when other things move', () => {
+    const layout = (...actions: SiteAction[]) => new SiteMotion(model, actions).layout;
+    const drive = layout(recorded('Drive'), spin('House', [0, 1, 0], 1));
+    expect(layout(recorded('Drive', { speed: 3, start: 1 }), spin('House', [1, 0, 0], -2))).toBe(drive);
+    expect(layout(recorded('Drive'))).not.toBe(drive);
+    expect(layout(recorded('Drive'), spin('Car', [0, 1, 0], 1))).not.toBe(drive);
+    expect(layout(recorded('Roll'), spin('House', [0, 1, 0], 1))).not.toBe(drive);
+  });
+
   test('a spin of what is not there is none', () => {
     expect(new SiteMotion(model, [spin('Barn', [0, 1, 0], 1)]).count).toBe(0);
     expect(new SiteMotion(model, [spin('Hou', [0, 1, 0], 1)]).count).toBe(0);

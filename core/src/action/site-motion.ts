@@ -60,6 +60,13 @@ export class SiteMotion {
     if (this.playing.length > 0 || this.spins.length > 0) for (const part of site.parts) this.enter(part);
   }
 
+  /** Says which parts move together: equal for actions that differ only in when, how fast and about which axis. */
+  get layout(): string {
+    const playing = this.playing.map(({ action }) => [action.model, action.movement]);
+    const spins = this.spins.map(({ action }) => [action.model, action.part]);
+    return JSON.stringify([[...this.known.keys()], playing, spins]);
+  }
+
   /** How many groups there are. */
   get count(): number {
     return this.groups.length;

@@ -1,3 +1,4 @@
+import type { SiteMotion } from '@eskovan/core/action';
 import type { SceneModel, ScenePart } from '@eskovan/core/format';
 import type { CameraSample } from '@eskovan/core/move';
 import { projectionWindow } from '@eskovan/core/optics';
@@ -100,9 +101,15 @@ export class PictureRenderer {
       disposeScene(this.model);
     }
     this.model = made;
-    this.moving = made && options.motion && options.motion.count > 0 ? new MovingMeshes(made, options.motion) : null;
+    this.moving = null;
+    if (options.motion) this.setMotion(options.motion);
     if (made) this.scene.add(made);
     paintSky(this.sky, options.sun, 2 ** options.exposure, options.look === 'line');
+  }
+
+  /** Lets the same parts move in another way; see `SiteMotion.layout`. */
+  setMotion(motion: SiteMotion): void {
+    this.moving = this.model && motion.count > 0 ? new MovingMeshes(this.model, motion) : null;
   }
 
   /** Stands a person at a point, metres; null takes it away. */

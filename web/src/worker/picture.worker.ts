@@ -15,6 +15,8 @@ const renderer = new PictureRenderer();
 setTimeout(() => void renderer.warmUp());
 let loaded: { key: string; model: SceneModel } | null = null;
 let shown: { model: SceneModel; motion: SiteMotion } | null = null;
+/** What the renderer has ready; null while it is building. */
+let built: string | null = null;
 let asked = 0;
 
 const api = {
@@ -27,8 +29,17 @@ const api = {
     if (turn !== asked) return;
     loaded = { key, model };
     const motion = new SiteMotion(model, actions);
+    const of = JSON.stringify([source, dress, sun, motion.layout]);
+    if (shown && built === of) {
+      // Only when and how fast things move has changed: the pieces stay.
+      shown.motion = motion;
+      renderer.setMotion(motion);
+      return;
+    }
     shown = { model: dressModel(model, dress), motion };
+    built = null;
     await renderer.setModel(shown.model, { look: dress.look, exposure: dress.exposure, sun, motion });
+    if (turn === asked) built = of;
   },
 
   /** Draws; one sub-frame is the quick picture, more are the sharp one. */
