@@ -1,14 +1,7 @@
 import { expect, test } from '@playwright/test';
 import { hutGlb } from '../../core/src/format/files.fixture.ts';
-import {
-  bringIn,
-  documentOf,
-  newProject,
-  pictureStatistics,
-  pressPlan,
-  saved,
-  sharpPicture,
-} from '../support/studio.ts';
+import { bringIn, documentOf, newProject, pictureStatistics, saved, sharpPicture } from '../support/studio.ts';
+import { heading, lookAtMiddle, walkInHut } from '../support/walk.ts';
 
 test('a movement that came with a file becomes an action, plays, and a newer file without it is told', async ({
   page,
@@ -56,26 +49,15 @@ test('a movement that came with a file becomes an action, plays, and a newer fil
 
   await test.step('a walk goes on while things move, and follows one of them with its gaze', async () => {
     await page.getByRole('link', { name: 'Moves' }).click();
-    await page.getByRole('button', { name: 'New walk' }).click();
-    await pressPlan(page, -1.2, 0.4);
-    await pressPlan(page, 0.6, 0.4);
-    await page.keyboard.press('Enter');
-    await sharpPicture(page);
-    await page.getByRole('radio', { name: 'At an object' }).click();
-    const picture = (await page.getByRole('group', { name: 'Picture' }).boundingBox())!;
-    await page.mouse.click(picture.x + picture.width / 2, picture.y + picture.height / 2);
-    await expect(page.getByRole('region', { name: 'Gaze' })).toContainText('East wall');
-    const heading = async () => {
-      const style = (await page.getByTestId('moving-camera').getAttribute('style'))!;
-      return Number(/rotate\((-?[\d.]+)rad\)/.exec(style)![1]);
-    };
+    await walkInHut(page);
+    await lookAtMiddle(page, 'East wall');
     const slider = page.getByRole('slider', { name: 'Time' });
     await slider.focus();
     await page.keyboard.press('Home');
-    const first = await heading();
+    const first = await heading(page);
     await page.keyboard.press('End');
     // What was pressed has turned away with the wall by then: the eye has turned after it.
-    await expect.poll(async () => Math.abs((await heading()) - first), { timeout: 20_000 }).toBeGreaterThan(0.05);
+    await expect.poll(async () => Math.abs((await heading(page)) - first), { timeout: 20_000 }).toBeGreaterThan(0.05);
   });
 
   await test.step('a newer file without the movement: the card says so, and nothing is lost', async () => {

@@ -1,12 +1,7 @@
 import { expect, test, type Page } from '@playwright/test';
 import { HUT, hutGlb, type BoxPart } from '../../core/src/format/files.fixture.ts';
-import { bringIn, documentOf, newProject, pressPlan, saved, sharpPicture } from '../support/studio.ts';
-
-/** Where the camera looks on the plan, radians clockwise from north. */
-async function heading(page: Page): Promise<number> {
-  const style = (await page.getByTestId('moving-camera').getAttribute('style'))!;
-  return Number(/rotate\((-?[\d.]+)rad\)/.exec(style)![1]);
-}
+import { bringIn, documentOf, newProject, saved } from '../support/studio.ts';
+import { heading, lookAtMiddle, walkInHut } from '../support/walk.ts';
 
 async function replaceBy(page: Page, name: string, parts: readonly BoxPart[]): Promise<void> {
   await page.getByRole('link', { name: 'Model' }).click();
@@ -24,11 +19,7 @@ test('a walk looks at an object, finds it again in a newer file, and says when i
   const projectId = await newProject(page, 'Looking');
   await bringIn(page, { name: 'hut.glb', bytes: await hutGlb() });
   await page.getByRole('link', { name: 'Moves' }).click();
-  await page.getByRole('button', { name: 'New walk' }).click();
-  await pressPlan(page, -1.2, 0.4);
-  await pressPlan(page, 0.6, 0.4);
-  await page.keyboard.press('Enter');
-  await sharpPicture(page);
+  await walkInHut(page);
   await saved(page);
 
   await test.step('choosing it in the picture; Escape changes nothing', async () => {
@@ -37,10 +28,7 @@ test('a walk looks at an object, finds it again in a newer file, and says when i
     await page.keyboard.press('Escape');
     await expect(page.getByText('Press what the eye is to look at')).toBeHidden();
     expect((await documentOf(page.request, projectId)).move[0]!.body.gaze.kind).toBe('ahead');
-    await page.getByRole('radio', { name: 'At an object' }).click();
-    const picture = (await page.getByRole('group', { name: 'Picture' }).boundingBox())!;
-    await page.mouse.click(picture.x + picture.width / 2, picture.y + picture.height / 2);
-    await expect(page.getByRole('region', { name: 'Gaze' })).toContainText('East wall');
+    await lookAtMiddle(page, 'East wall');
     await saved(page);
     const { gaze } = (await documentOf(page.request, projectId)).move[0]!.body;
     expect(gaze).toMatchObject({ kind: 'object', name: 'East wall' });

@@ -1,0 +1,25 @@
+import { expect, type Page } from '@playwright/test';
+import { pressPlan, sharpPicture } from './studio.ts';
+
+/** Draws a walk inside the hut, from its middle towards the east wall, on an open Moves stage. */
+export async function walkInHut(page: Page): Promise<void> {
+  await page.getByRole('button', { name: 'New walk' }).click();
+  await pressPlan(page, -1.2, 0.4);
+  await pressPlan(page, 0.6, 0.4);
+  await page.keyboard.press('Enter');
+  await sharpPicture(page);
+}
+
+/** Lets the walk look at what is in the middle of the picture. */
+export async function lookAtMiddle(page: Page, expected: string): Promise<void> {
+  await page.getByRole('radio', { name: 'At an object' }).click();
+  const picture = (await page.getByRole('group', { name: 'Picture' }).boundingBox())!;
+  await page.mouse.click(picture.x + picture.width / 2, picture.y + picture.height / 2);
+  await expect(page.getByRole('region', { name: 'Gaze' })).toContainText(expected);
+}
+
+/** Where the camera looks on the plan, radians clockwise from north. */
+export async function heading(page: Page): Promise<number> {
+  const style = (await page.getByTestId('moving-camera').getAttribute('style'))!;
+  return Number(/rotate\((-?[\d.]+)rad\)/.exec(style)![1]);
+}
