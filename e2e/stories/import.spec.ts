@@ -9,7 +9,7 @@ const right = (page: Page) => page.getByRole('region', { name: 'Is this right?' 
 
 /** What the card says of the size, metres: width, depth, height. */
 async function sizeShown(page: Page): Promise<number[]> {
-  const text = await right(page).getByText('Size, W × D × H').locator('..').textContent();
+  const text = await right(page).getByText('W × D × H').locator('..').textContent();
   return [...text!.matchAll(/\d+(?:\.\d+)?/g)].map(([number]) => Number(number));
 }
 

@@ -29,7 +29,7 @@ export function RightCard({ row }: { row: Row<'model'> }) {
   const odd = largest < ODD.small || largest > ODD.large;
   return (
     <Card title="Is this right?" note={row.name}>
-      <Line label="Size, W × D × H">
+      <Line label="W × D × H">
         <Value unit="m">{[w, d, h].map((value) => value.toFixed(value < 100 ? 2 : 0)).join(' × ')}</Value>
       </Line>
       <p className={`mb-1 flex gap-1.5 ${odd || !asGuessed ? 'text-rust' : 'text-ink-soft'}`}>
