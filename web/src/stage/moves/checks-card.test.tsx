@@ -40,8 +40,11 @@ describe('the checks of a walk', () => {
   });
 
   test('haste says how fast it is', () => {
-    show({ pace: { by: 'speed', speed: 2.4, duration: 10, shape: 'soft' } });
-    expect(screen.getByText(/2\.40 m\/s is faster than people walk/)).toBeTruthy();
+    show({ pace: { by: 'speed', speed: 2, duration: 10, shape: 'soft' } }, [
+      [-19, 0],
+      [19, 0],
+    ]);
+    expect(screen.getByText(/2\.00 m\/s is faster than people walk/)).toBeTruthy();
   });
 
   test('an object that is passed too near turns the eye too fast: where, how much, and a look at it', async () => {
