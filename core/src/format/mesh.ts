@@ -2,6 +2,28 @@ import { Matrix3, Vector3, type BufferGeometry, type Matrix4 } from 'three';
 import { FormatError } from './errors.ts';
 import type { ScenePart } from './scene-model.ts';
 
+/** More triangles than this no browser can light and show. */
+const MOST_TRIANGLES = 10_000_000;
+
+/** Counts what a file comes to: copies of copies in a small file can be more than any memory holds. */
+export class TriangleCount {
+  private total = 0;
+
+  constructor(private readonly fileName: string) {}
+
+  /** Told of triangles before they are made. @throws FormatError when that makes too many */
+  add(triangles: number): void {
+    this.total += triangles;
+    if (this.total > MOST_TRIANGLES)
+      throw new FormatError(
+        'too-large',
+        this.fileName,
+        `with all copies in their places it comes to more than ${MOST_TRIANGLES.toLocaleString('en')} triangles.`,
+        'Simplify it, or bring it in parts.',
+      );
+  }
+}
+
 /** Coordinates beyond this are damage, not geometry, whatever the unit. */
 export const FARTHEST = 1e8;
 

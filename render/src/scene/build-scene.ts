@@ -43,7 +43,9 @@ export async function buildScene(
   model: SceneModel,
   { look, exposure, sun, finish: uniforms, motion }: SceneOptions,
 ): Promise<Group> {
-  const textures = await Promise.all(model.textures.map(decodeTexture));
+  const textures = await Promise.all(
+    model.textures.map((texture) => decodeTexture(texture, uniforms ? 'finished' : 'working')),
+  );
   const day = daylight(sun);
   const line = look === 'line';
   const chunks = new Map<string, Chunk>();

@@ -6,15 +6,15 @@ import {
   type Node as GltfNode,
   type Primitive,
 } from '@gltf-transform/core';
-import type { InstancedMesh } from '@gltf-transform/extensions';
 import { Matrix4, Quaternion, Vector3 } from 'three';
 import { FormatError, noGeometry } from '../errors.ts';
-import { checkIndices, checkPositions, faceNormals, transformPart } from '../mesh.ts';
+import { checkIndices, checkPositions, faceNormals, transformPart, TriangleCount } from '../mesh.ts';
 import type { ReadModel, ScenePart } from '../scene-model.ts';
 import type { ReaderTools } from '../tools.ts';
 import { findBeside } from '../zip/index.ts';
 import { readContainer } from './container.ts';
 import { EXTENSIONS } from './extensions.ts';
+import { instanceCount, placesOf } from './instances.ts';
 import { MaterialReader } from './materials.ts';
 import { MovementReader } from './movements.ts';
 import { checkReferences } from './references.ts';
@@ -122,6 +122,7 @@ class GltfReader {
   private readonly cameras: ReadModel['cameras'] = [];
   private readonly materials = new MaterialReader();
   private readonly movements: MovementReader;
+  private readonly count: TriangleCount;
 
   constructor(
     private readonly document: Document,
@@ -129,6 +130,7 @@ class GltfReader {
     private readonly notes: string[],
   ) {
     this.movements = new MovementReader(document, notes);
+    this.count = new TriangleCount(fileName);
   }
 
   read(): ReadModel {
@@ -157,11 +159,15 @@ class GltfReader {
     this.camera(node, matrix);
     const mesh = node.getMesh();
     if (mesh)
-      for (const primitive of mesh.listPrimitives())
+      for (const primitive of mesh.listPrimitives()) {
+        if (primitive.getMode() !== TRIANGLES) continue;
+        const corners = primitive.getIndices()?.getCount() ?? primitive.getAttribute('POSITION')?.getCount() ?? 0;
+        this.count.add((corners / 3) * Math.max(1, instanceCount(node)));
         for (const place of placesOf(node, matrix)) {
-          const part = primitive.getMode() === TRIANGLES ? this.part(primitive, place, name || 'Unnamed part') : null;
+          const part = this.part(primitive, place, name || 'Unnamed part');
           if (part) this.parts.push(joint === null ? part : { ...part, joint });
         }
+      }
     for (const child of node.listChildren()) this.visit(child, name, joint);
   }
 
@@ -232,24 +238,4 @@ function floats(primitive: Primitive, semantic: string, size: number, count: num
     for (let k = 0; k < size; k += 1) out[i * size + k] = element[k] ?? 0;
   }
   return out;
-}
-
-/** Where a node's mesh stands: once, or as often as its instances say (EXT_mesh_gpu_instancing). */
-function placesOf(node: GltfNode, matrix: Matrix4): Matrix4[] {
-  const instanced = node.getExtension<InstancedMesh>('EXT_mesh_gpu_instancing');
-  const attribute = (name: string) => instanced?.getAttribute(name) ?? null;
-  const count = (attribute('TRANSLATION') ?? attribute('ROTATION') ?? attribute('SCALE'))?.getCount() ?? 0;
-  if (!instanced || count === 0) return [matrix];
-  const read = (name: string, i: number, otherwise: number[]) => attribute(name)?.getElement(i, []) ?? otherwise;
-  return Array.from({ length: count }, (_, i) =>
-    matrix
-      .clone()
-      .multiply(
-        new Matrix4().compose(
-          new Vector3().fromArray(read('TRANSLATION', i, [0, 0, 0])),
-          new Quaternion().fromArray(read('ROTATION', i, [0, 0, 0, 1])),
-          new Vector3().fromArray(read('SCALE', i, [1, 1, 1])),
-        ),
-      ),
-  );
 }

@@ -2,7 +2,7 @@ import type { FlatMesh, IfcAPI, IfcGeometry } from 'web-ifc';
 import { Matrix4 } from 'three';
 import { decodeSrgb } from '../../colour/index.ts';
 import { FormatError, noGeometry } from '../errors.ts';
-import { checkPositions, transformPart } from '../mesh.ts';
+import { checkPositions, transformPart, TriangleCount } from '../mesh.ts';
 import { PLAIN_MATERIAL, type ReadModel, type SceneMaterial, type ScenePart } from '../scene-model.ts';
 import type { ReaderTools } from '../tools.ts';
 import { footprint } from './footprint.ts';
@@ -58,6 +58,7 @@ type Ifc = typeof import('web-ifc');
 
 class IfcReader {
   private readonly names: IfcNames;
+  private readonly count: TriangleCount;
   private readonly materials: SceneMaterial[] = [];
   private readonly materialIndex = new Map<string, number>();
   private readonly parts: ScenePart[] = [];
@@ -70,6 +71,7 @@ class IfcReader {
     private readonly tools: ReaderTools,
   ) {
     this.names = new IfcNames(api, ifc, model);
+    this.count = new TriangleCount(fileName);
   }
 
   read(): ReadModel {
@@ -100,6 +102,7 @@ class IfcReader {
       const { color, flatTransformation, geometryExpressID } = mesh.geometries.get(i);
       const made = this.geometry(geometryExpressID, flatTransformation);
       if (!made) continue;
+      this.count.add(made.indices.length / 3);
       checkPositions(made.positions, name, this.fileName);
       this.parts.push({
         name: name.slice(0, 500),
