@@ -9,7 +9,7 @@ import { Mark } from './mark.tsx';
 import { ProjectSettings } from './project-settings.tsx';
 import { SavedNote } from './saved-note.tsx';
 import { STAGES } from './stages.ts';
-import { applyTheme, currentTheme } from './theme.ts';
+import { applyTheme, useTheme } from './theme.ts';
 
 export function undoWithWords(projectId: string): void {
   const label = undo(projectId);
@@ -27,7 +27,7 @@ export function TopBar() {
   const past = useEdits((state) => state.past[project.id]?.length ?? 0);
   const future = useEdits((state) => state.future[project.id]?.length ?? 0);
   const [settings, setSettings] = useState(false);
-  const [theme, setTheme] = useState(currentTheme());
+  const theme = useTheme();
   const otherTheme = theme === 'day' ? 'evening' : 'day';
   return (
     <header className="flex h-[46px] shrink-0 items-center gap-3 border-b border-rule bg-paper px-3.5">
@@ -69,10 +69,7 @@ export function TopBar() {
             tone="quiet"
             icon={theme === 'day' ? <Moon size={15} /> : <Sun size={15} />}
             aria-label={`Switch to ${otherTheme} colours`}
-            onClick={() => {
-              applyTheme(otherTheme);
-              setTheme(otherTheme);
-            }}
+            onClick={() => applyTheme(otherTheme)}
           />
         </Hint>
         <Hint text="Project settings">

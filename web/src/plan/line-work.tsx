@@ -1,5 +1,6 @@
 import type { SurveyedStorey } from '@eskovan/core/survey';
 import { useEffect, useRef } from 'react';
+import { useTheme } from '../app/theme.ts';
 import type { Viewport } from './viewport.ts';
 
 interface LineWorkProps {
@@ -19,6 +20,7 @@ const BATCH = 400;
 /** The drawn plan, on a canvas of its own: it is redrawn when it moves, not when something on it does. */
 export function LineWork({ storey, view, width, height, walkway = false }: LineWorkProps) {
   const canvas = useRef<HTMLCanvasElement>(null);
+  const theme = useTheme();
   useEffect(() => {
     const element = canvas.current;
     if (!element || width === 0) return;
@@ -40,7 +42,8 @@ export function LineWork({ storey, view, width, height, walkway = false }: LineW
     if (walkway) drawWalkway(context, storey.walkway, color('--lagoon'));
     const colors = { ink: color('--wall'), soft: color('--ink-faint'), glass: color('--lagoon') };
     return inSlices(draw(context, storey, view.scale, colors));
-  }, [storey, view, width, height, walkway]);
+    // The theme decides what the colours above are.
+  }, [storey, view, width, height, walkway, theme]);
   return <canvas ref={canvas} aria-hidden className="absolute inset-0 h-full w-full" />;
 }
 

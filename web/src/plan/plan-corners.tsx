@@ -1,5 +1,5 @@
 import { Maximize, Minus, Plus } from 'lucide-react';
-import { Button } from '../kit/index.ts';
+import { Button, cx } from '../kit/index.ts';
 import { barLength } from './viewport.ts';
 
 interface ScaleAndZoomProps {
@@ -7,13 +7,15 @@ interface ScaleAndZoomProps {
   scale: number;
   onZoom: (factor: number) => void;
   onWhole: () => void;
+  /** There is little room: one above the other. */
+  narrow: boolean;
 }
 
 /** The scale bar and the zoom, in the plan's lower right corner. */
-export function ScaleAndZoom({ scale, onZoom, onWhole }: ScaleAndZoomProps) {
+export function ScaleAndZoom({ scale, onZoom, onWhole, narrow }: ScaleAndZoomProps) {
   const bar = barLength(scale);
   return (
-    <div className="absolute right-3 bottom-3 flex items-end gap-3">
+    <div className={cx('absolute right-3 bottom-3 flex items-end', narrow ? 'flex-col gap-1' : 'gap-3')}>
       <div className="rounded bg-desk/80 px-1 pb-1 text-center font-mono text-xs text-ink-faint">
         <div className="mb-0.5 border-x border-b border-ink-faint" style={{ width: bar * scale, height: 5 }} />
         {bar} m

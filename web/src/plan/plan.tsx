@@ -30,6 +30,8 @@ export interface PlanFocus {
   area: Area;
 }
 
+/** Below this width names of storeys have no room for their heights, pixels. */
+const NARROW = 520;
 /** Around what is brought into view there is so much more, metres. */
 const AROUND = 4;
 
@@ -205,6 +207,7 @@ export function Plan({
               scale={shown.scale}
               onZoom={(factor) => setView(zoomAt(shown, width, height, width / 2, height / 2, factor))}
               onWhole={() => setView(null)}
+              narrow={width < NARROW}
             />
           </>
         )}
@@ -217,7 +220,7 @@ export function Plan({
               options={survey.storeys.map((s, i) => ({
                 value: String(i),
                 label: compact ? signed(s.elevation) : s.name,
-                ...(compact ? {} : { note: signed(s.elevation) }),
+                ...(compact || width < NARROW ? {} : { note: signed(s.elevation) }),
               }))}
             />
           </div>

@@ -28,9 +28,10 @@ const ofTurn = ({ severity, from, to, worst, at }: TurnFinding): Finding => ({
   time: at,
 });
 
+/** Problems first, each in the order of the walk. */
 function findingsOf(walk: CompiledWalk): Finding[] {
   const speed = walk.pace.cruise;
-  return [
+  const findings: Finding[] = [
     ...walk.profile.gaps.map((gap): Finding => ({
       key: `gap-${gap.from}`,
       severity: 'problem',
@@ -47,6 +48,8 @@ function findingsOf(walk: CompiledWalk): Finding[] {
       : []),
     ...turnFindings(walk).map(ofTurn),
   ];
+  const of = (wanted: Finding['severity']) => findings.filter(({ severity }) => severity === wanted);
+  return [...of('problem'), ...of('note')];
 }
 
 /** What would spoil a walk, before it is rendered: where, how much, and what to do. */
