@@ -17,7 +17,10 @@ interface SiteWish {
   before: SiteBody | null;
   signal: AbortSignal;
   onProgress: (step: SiteStep, part: number) => void;
-  /** Called as soon as there are plans and floors, again with the navigation mesh, and again with the light. */
+  /**
+   * Called as soon as there are plans and floors, again with the navigation mesh, and again with the light; only once,
+   * with everything, where the light is there already.
+   */
   onSite: (site: SiteBody) => Promise<void>;
 }
 
@@ -65,15 +68,14 @@ export async function computeSite(wish: SiteWish): Promise<void> {
       survey: await keepSurvey(survey),
       floor: await uploadFile(new Blob([floor.length > 0 ? floor : NO_FLOOR]), 'application/octet-stream', { signal }),
       walkway: null,
-      // The light stays where only walkers or storeys have changed.
-      scene: lit?.scene ?? null,
-      glance: lit?.glance ?? null,
+      scene: null,
+      glance: null,
       light,
       bounds: survey.bounds,
       triangles: survey.triangles,
       storeys: survey.storeys.map(({ name, elevation, area }) => ({ name, elevation, area })),
     };
-    await onSite(measured);
+    if (!lit) await onSite(measured);
     onProgress('walkway', 0);
     const walkway = await first.walkway(walker);
     if (walkway) {
@@ -82,9 +84,14 @@ export async function computeSite(wish: SiteWish): Promise<void> {
         survey: await keepSurvey(walkway.survey),
         walkway: await uploadFile(new Blob([walkway.bytes]), 'application/octet-stream', { signal }),
       };
-      await onSite(measured);
+      if (!lit) await onSite(measured);
     }
-    if (lit) return;
+    if (lit) {
+      // Where only walkers or storeys have changed the light stays. A site with its light counts as whole, so it is
+      // kept once all of it is there.
+      await onSite({ ...measured, scene: lit.scene, glance: lit.glance });
+      return;
+    }
     onProgress('light', 0);
     const [count] = await Promise.all([first.prepareLight(sun), prepared]);
     const raw = new Float32Array(count * LIGHT_CHANNELS);
