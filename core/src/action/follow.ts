@@ -1,4 +1,4 @@
-import { Matrix4, Vector3 } from 'three';
+import { Vector3 } from 'three';
 import type { GazeAtObject, Vec3 } from '../document/index.ts';
 import { findTarget, type NamedPart } from '../gaze/index.ts';
 import type { MovablePart, SiteMotion } from './site-motion.ts';
@@ -16,7 +16,7 @@ export function followTarget(
   const group = part ? motion.groupOf(part) : -1;
   const rest = findTarget(gaze, parts);
   if (group < 0 || !rest) return null;
-  const places = Array.from({ length: motion.count }, () => new Matrix4());
+  const places = motion.places();
   const point = new Vector3();
   return (time) => {
     motion.place(time, places);

@@ -1,5 +1,4 @@
 export * from './follow.ts';
-export * from './joints.ts';
 export * from './pick.ts';
 export * from './site-action.ts';
 export * from './site-motion.ts';

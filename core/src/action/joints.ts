@@ -65,7 +65,7 @@ const from = new Quaternion();
 const to = new Quaternion();
 
 /** A track's value at a time: the first before it begins, the last after it ends. `out` gets three or four numbers. */
-export function sampleTrack({ of, between, times, values }: SceneTrack, time: number, out: number[]): void {
+function sampleTrack({ of, between, times, values }: SceneTrack, time: number, out: number[]): void {
   const width = of === 'rotation' ? 4 : 3;
   const stride = between === 'cubic' ? 3 * width : width;
   // In a cubic key the value lies between its tangents.

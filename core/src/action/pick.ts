@@ -25,7 +25,7 @@ export function pickSite(
   direction: Vec3,
   time: number,
 ): SiteHit | null {
-  const places = Array.from({ length: motion.count }, () => new Matrix4());
+  const places = motion.places();
   motion.place(time, places);
   const bodies = new Map<number, ScenePart[]>();
   for (const part of parts) {

@@ -86,7 +86,7 @@ test('moved parts are where another player of the standard has them', async () =
     { kind: 'recorded', model: 'cart', movement: 'Drive', start: 0, speed: 1, repeat: 'once' },
   ]);
   const { scene, play } = await reference(bytes);
-  const places = Array.from({ length: motion.count }, () => new Matrix4());
+  const places = motion.places();
   const put = new Matrix4()
     .makeTranslation(...placement.position)
     .multiply(new Matrix4().makeRotationY(placement.turn))

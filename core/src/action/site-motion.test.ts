@@ -94,7 +94,7 @@ const spin = (part: string, axis: Vec3, rate: number, start = 0): SiteAction => 
 
 /** Where a point of a part is at a time. */
 function where(motion: SiteMotion, part: ScenePart, point: Vec3, time: number): Vec3 {
-  const places = Array.from({ length: motion.count }, () => new Matrix4());
+  const places = motion.places();
   motion.place(time, places);
   const group = motion.groupOf(part);
   const at = new Vector3(...point);

@@ -77,6 +77,11 @@ export class SiteMotion {
     return this.count === 0 ? -1 : (this.known.get(this.keyOf(this.describe(part))) ?? -1);
   }
 
+  /** Room for what {@link place} fills. */
+  places(): Matrix4[] {
+    return this.groups.map(() => new Matrix4());
+  }
+
   /**
    * Fills `out`, one matrix a group, with what takes a point of the group from where it rests to where it is.
    * @param time seconds into the move

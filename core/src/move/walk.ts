@@ -8,7 +8,7 @@ import { followFloor, type FloorProfile } from './floor-following.ts';
 import { SAMPLE_STRIDE, type CameraSample, type CompiledMove } from './sample.ts';
 import { smoothTable, tableAt, type UniformTable } from './uniform-table.ts';
 
-/** A gaze at something that moves is worked out so often, seconds: passing it closely turns by a hundredth of a degree more or less. */
+/** A gaze at something that moves is worked out so often, seconds: good to a hundredth of a degree, passing closely. */
 const GAZE_INSTANT = 0.02;
 
 /** A walk ready to be played: the camera at any time, and the lines that the strips draw. */

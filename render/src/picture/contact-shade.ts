@@ -1,27 +1,23 @@
 import {
-  DepthTexture,
-  DoubleSide,
   Matrix4,
   Mesh,
-  MeshBasicMaterial,
   NearestFilter,
   OrthographicCamera,
   PlaneGeometry,
   RedFormat,
   Scene,
   ShaderMaterial,
-  UnsignedIntType,
   Vector2,
   Vector3,
   Vector4,
   WebGLRenderTarget,
   type Group,
-  type Material,
   type PerspectiveCamera,
   type WebGLRenderer,
 } from 'three';
 import { CONTACT_FRAGMENT, CONTACT_VERTEX, contactWays } from '../scene/contact.ts';
 import type { ContactUniforms } from '../scene/finish.ts';
+import { DepthPass, depthTarget, disposeDepth } from './depth-pass.ts';
 import type { PictureSize } from './picture-size.ts';
 
 /**
@@ -35,8 +31,7 @@ export class ContactShade {
   };
   private depth: WebGLRenderTarget | null = null;
   private shade: WebGLRenderTarget | null = null;
-  private readonly scene = new Scene();
-  private readonly depthOnly = new MeshBasicMaterial({ side: DoubleSide, colorWrite: false });
+  private readonly pass: DepthPass;
   private readonly quad: Mesh<PlaneGeometry, ShaderMaterial>;
   private readonly quadScene = new Scene();
   private readonly quadCamera = new OrthographicCamera(-1, 1, 1, -1, 0, 1);
@@ -48,7 +43,7 @@ export class ContactShade {
     near: number,
     far: number,
   ) {
-    this.scene.overrideMaterial = this.depthOnly;
+    this.pass = new DepthPass(renderer);
     const material = new ShaderMaterial({
       vertexShader: CONTACT_VERTEX,
       fragmentShader: CONTACT_FRAGMENT,
@@ -76,7 +71,7 @@ export class ContactShade {
   use(model: Group, camera: PerspectiveCamera, size: PictureSize): void {
     this.fit(size);
     if (!this.stale && this.seenFrom.equals(camera.matrixWorld)) return;
-    this.drawDepth(model, camera);
+    this.pass.draw(model, camera, this.depth!);
     const { elements } = camera.projectionMatrix;
     const { uniforms } = this.quad.material;
     (uniforms['lens']!.value as Vector4).set(elements[0]!, elements[5]!, elements[8]!, elements[9]!);
@@ -88,7 +83,7 @@ export class ContactShade {
 
   dispose(): void {
     this.free();
-    this.depthOnly.dispose();
+    this.pass.dispose();
     this.quad.geometry.dispose();
     this.quad.material.dispose();
   }
@@ -97,33 +92,18 @@ export class ContactShade {
     if (this.depth?.width === width && this.depth.height === height) return;
     this.free();
     const shared = { minFilter: NearestFilter, magFilter: NearestFilter } as const;
-    const depthTexture = new DepthTexture(width, height, UnsignedIntType);
-    this.depth = new WebGLRenderTarget(width, height, { ...shared, depthTexture });
+    this.depth = depthTarget(width, height);
     this.shade = new WebGLRenderTarget(width, height, { ...shared, format: RedFormat, depthBuffer: false });
     const { uniforms } = this.quad.material;
-    uniforms['depthMap']!.value = depthTexture;
+    uniforms['depthMap']!.value = this.depth.depthTexture;
     (uniforms['texel']!.value as Vector2).set(1 / width, 1 / height);
     this.uniforms.contactMap.value = this.shade.texture;
     (this.uniforms.contactTexel.value as Vector2).set(1 / width, 1 / height);
     this.stale = true;
   }
 
-  private drawDepth(model: Group, camera: PerspectiveCamera): void {
-    const left = (model.children as Mesh[]).map((child) => ({ child, visible: child.visible }));
-    for (const { child, visible } of left)
-      child.visible = visible && child instanceof Mesh && !(child.material as Material).transparent;
-    const parent = model.parent;
-    this.scene.add(model);
-    this.renderer.setRenderTarget(this.depth);
-    this.renderer.clear();
-    this.renderer.render(this.scene, camera);
-    for (const { child, visible } of left) child.visible = visible;
-    parent?.add(model);
-  }
-
   private free(): void {
-    this.depth?.depthTexture?.dispose();
-    this.depth?.dispose();
+    disposeDepth(this.depth);
     this.shade?.dispose();
     this.depth = null;
     this.shade = null;

@@ -101,15 +101,14 @@ export class PictureRenderer {
       disposeScene(this.model);
     }
     this.model = made;
-    this.moving = null;
-    if (options.motion) this.setMotion(options.motion);
+    this.setMotion(options.motion);
     if (made) this.scene.add(made);
     paintSky(this.sky, options.sun, 2 ** options.exposure, options.look === 'line');
   }
 
   /** Lets the same parts move in another way; see `SiteMotion.layout`. */
-  setMotion(motion: SiteMotion): void {
-    this.moving = this.model && motion.count > 0 ? new MovingMeshes(this.model, motion) : null;
+  setMotion(motion: SiteMotion | undefined): void {
+    this.moving = this.model && motion && motion.count > 0 ? new MovingMeshes(this.model, motion) : null;
   }
 
   /** Stands a person at a point, metres; null takes it away. */

@@ -1,20 +1,6 @@
-import {
-  DepthTexture,
-  DoubleSide,
-  Matrix4,
-  Mesh,
-  MeshBasicMaterial,
-  NearestFilter,
-  OrthographicCamera,
-  Scene,
-  UnsignedIntType,
-  Vector3,
-  WebGLRenderTarget,
-  type Group,
-  type Material,
-  type WebGLRenderer,
-} from 'three';
+import { Matrix4, OrthographicCamera, Vector3, type Group, type WebGLRenderTarget, type WebGLRenderer } from 'three';
 import type { ShadowUniforms } from '../scene/finish.ts';
+import { DepthPass, depthTarget, disposeDepth } from './depth-pass.ts';
 import { isMoving, type MovingMeshes } from '../scene/moving.ts';
 
 /** Half the side of the square around the eye that has shadows of its own; beyond it the baked ones serve. Metres. */
@@ -51,12 +37,11 @@ export class SunShadow {
   /** What moves is drawn for every sub-frame anew, into a map of its own. */
   private moving: WebGLRenderTarget | null = null;
   private readonly camera = new OrthographicCamera(-REACH, REACH, REACH, -REACH, 1, 4 * REACH + 200);
-  private readonly scene = new Scene();
-  private readonly depthOnly = new MeshBasicMaterial({ side: DoubleSide, colorWrite: false });
+  private readonly depth: DepthPass;
   private readonly sun = new Vector3();
 
-  constructor(private readonly renderer: WebGLRenderer) {
-    this.scene.overrideMaterial = this.depthOnly;
+  constructor(renderer: WebGLRenderer) {
+    this.depth = new DepthPass(renderer);
   }
 
   /** @param sun unit vector towards the sun */
@@ -76,18 +61,18 @@ export class SunShadow {
     );
     const of = centre.toArray().join();
     let map = this.maps.get(index);
-    if (!map) this.maps.set(index, (map = { target: makeTarget(), matrix: new Matrix4(), of: '' }));
+    if (!map) this.maps.set(index, (map = { target: depthTarget(SIDE, SIDE), matrix: new Matrix4(), of: '' }));
     if (map.of !== of) {
       this.aim(centre, index);
       map.matrix.multiplyMatrices(this.camera.projectionMatrix, this.camera.matrixWorldInverse);
-      this.draw(model, map.target, (piece) => !isMoving(piece));
+      this.depth.draw(model, this.camera, map.target, (piece) => !isMoving(piece));
       map.of = of;
     }
     const near = moving?.isNear(centre, REACH) ?? false;
     if (near) {
-      this.moving ??= makeTarget();
+      this.moving ??= depthTarget(SIDE, SIDE);
       this.aim(centre, index);
-      this.draw(model, this.moving, isMoving);
+      this.depth.draw(model, this.camera, this.moving, isMoving);
       this.uniforms.movingMap.value = this.moving.depthTexture;
     }
     this.uniforms.movingNear.value = near;
@@ -97,14 +82,10 @@ export class SunShadow {
   }
 
   dispose(): void {
-    for (const { target } of this.maps.values()) {
-      target.depthTexture?.dispose();
-      target.dispose();
-    }
+    for (const { target } of this.maps.values()) disposeDepth(target);
     this.maps.clear();
-    this.moving?.depthTexture?.dispose();
-    this.moving?.dispose();
-    this.depthOnly.dispose();
+    disposeDepth(this.moving);
+    this.depth.dispose();
   }
 
   /** Looks from one point of the sun's disc at the surroundings of a place. */
@@ -114,24 +95,6 @@ export class SunShadow {
     camera.up.set(0, Math.abs(this.sun.y) > 0.98 ? 0 : 1, Math.abs(this.sun.y) > 0.98 ? 1 : 0);
     camera.lookAt(centre);
     camera.updateMatrixWorld(true);
-  }
-
-  /** Draws some pieces of the model as the sun sees them. */
-  private draw(model: Group, target: WebGLRenderTarget, wanted: (piece: Mesh) => boolean): void {
-    const { camera, renderer } = this;
-    // Light goes through glass, and lines have no body.
-    const left: { child: Mesh; visible: boolean }[] = [];
-    for (const child of model.children as Mesh[]) {
-      left.push({ child, visible: child.visible });
-      child.visible = child instanceof Mesh && !(child.material as Material).transparent && wanted(child);
-    }
-    const parent = model.parent;
-    this.scene.add(model);
-    renderer.setRenderTarget(target);
-    renderer.clear();
-    renderer.render(this.scene, camera);
-    for (const { child, visible } of left) child.visible = visible;
-    parent?.add(model);
   }
 
   /** A direction within the sun's disc, evenly spread by the golden angle. */
@@ -148,11 +111,4 @@ export class SunShadow {
       .addScaledVector(up, radius * Math.sin(turn))
       .normalize();
   }
-}
-
-function makeTarget(): WebGLRenderTarget {
-  const depthTexture = new DepthTexture(SIDE, SIDE, UnsignedIntType);
-  depthTexture.minFilter = NearestFilter;
-  depthTexture.magFilter = NearestFilter;
-  return new WebGLRenderTarget(SIDE, SIDE, { depthTexture, minFilter: NearestFilter, magFilter: NearestFilter });
 }

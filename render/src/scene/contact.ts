@@ -9,8 +9,8 @@ const STRENGTH = 0.62;
 
 /**
  * Evenly spread directions and how far to look along each, four numbers a way: directions along a spiral of golden
- * angles over half a sphere, the other half being their opposites (Swinbank & Purser 2006, "Fibonacci grids"), lengths by the plastic number, which keeps them
- * apart from the turns; more of them are short.
+ * angles over half a sphere, the other half being their opposites (Swinbank & Purser 2006, "Fibonacci grids"), lengths
+ * by the plastic number, which keeps them apart from the turns; more of them are short.
  */
 export function contactWays(): Float32Array {
   const ways = new Float32Array(4 * CONTACT_WAYS);

@@ -75,15 +75,18 @@ const fragmentShader = `
     gl_FragColor = vec4(shown, 1.0);
   }`;
 
-export type ContactUniforms = Record<'contactMap' | 'contactTexel', IUniform>;
 /** What all finished materials of a scene share: set once a sub-frame. */
 export type FinishUniforms = ShadowUniforms & ContactUniforms;
+export type ContactUniforms = Record<'contactMap' | 'contactTexel', IUniform>;
 export type ShadowUniforms = Record<
   'shadowMap' | 'movingMap' | 'movingNear' | 'shadowMatrix' | 'shadowCentre' | 'shadowTexel' | 'shadowReach' | 'sun',
   IUniform
 >;
 
-/** The material of a finished picture: light without the sun from the bake, darker in corners, the sun with its shadow from a map. */
+/**
+ * The material of a finished picture: light without the sun from the bake, darker in corners, the sun with its shadow
+ * from a map.
+ */
 export function makeFinish(shared: FinishUniforms, doubleSided: boolean, cover: Texture | null): ShaderMaterial {
   return new ShaderMaterial({
     vertexShader,

@@ -11,7 +11,7 @@ export class MovingMeshes {
     private readonly motion: SiteMotion,
   ) {
     this.pieces = (scene.children as Mesh[]).filter(isMoving);
-    this.places = Array.from({ length: motion.count }, () => new Matrix4());
+    this.places = motion.places();
     this.place(0);
   }
 

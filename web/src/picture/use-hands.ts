@@ -16,8 +16,6 @@ export interface Hands {
   eyeHeight: number;
   /** A press that was no drag: what it met, or null. */
   onPress?: (hit: PickedSurface | null) => void;
-  /** Seconds into the move that the picture shows. */
-  time?: () => number;
 }
 
 /** Walking pace of the scout, m/s; Shift runs. */
@@ -38,11 +36,13 @@ const KEYS: Record<string, readonly [forward: number, right: number, turn: numbe
 /**
  * Left drag looks around, the wheel goes forward and back along the pointer, right drag goes round the point under
  * it, Shift-drag slides; W A S D and the arrows walk on the floor.
+ * @param time seconds into the move that the picture shows: where moving things are
  */
 export function useHands(
   box: RefObject<HTMLDivElement | null>,
   hands: Hands | undefined,
   frame: { width: number; height: number },
+  time: number | undefined,
 ): HTMLAttributes<HTMLDivElement> {
   const latest = useRef({ hands, frame });
   latest.current = { hands, frame };
@@ -73,7 +73,7 @@ export function useHands(
       const [x, y] = placeIn(event, frame);
       const direction = rayThrough(eye, hands.lens, frame.width / frame.height, x, y);
       const started = drag.current;
-      void pickSurface(eye.position, direction, hands.time?.()).then((hit) => {
+      void pickSurface(eye.position, direction, time).then((hit) => {
         // Nothing under the pointer: go round a point a few steps ahead.
         started.centre =
           hit?.point ?? (eye.position.map((value, k) => value + direction[k]! * 4) as [number, number, number]);
@@ -98,7 +98,7 @@ export function useHands(
       if (!done || !eye || !hands.onPress || done.mode !== 'look' || done.way > 4) return;
       const [x, y] = placeIn(event, frame);
       const direction = rayThrough(eye, hands.lens, frame.width / frame.height, x, y);
-      void pickSurface(eye.position, direction, hands.time?.()).then(hands.onPress);
+      void pickSurface(eye.position, direction, time).then(hands.onPress);
     },
     onPointerCancel: () => (drag.current = null),
   };

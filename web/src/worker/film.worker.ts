@@ -29,8 +29,7 @@ const controller = new AbortController();
 
 async function samplerFor(
   source: FilmSource,
-  loading: Promise<SceneModel>,
-  actions: PictureScene['actions'],
+  loading: Promise<{ model: SceneModel; motion: SiteMotion }>,
 ): Promise<(time: number) => CameraSample> {
   if (source.kind === 'pose') {
     const { pose, lens } = source;
@@ -40,10 +39,9 @@ async function samplerFor(
   const { gaze } = source.walk;
   const compile = async () => {
     if (gaze.kind !== 'object') return new CompiledWalk(source.walk, floor);
-    const site = await loading;
-    const parts = describeParts(site);
-    const target = followTarget(gaze, parts, new SiteMotion({ ...site, parts }, actions));
-    return new CompiledWalk(aimWalk(source.walk, parts), floor, target);
+    const { model, motion } = await loading;
+    const parts = describeParts(model);
+    return new CompiledWalk(aimWalk(source.walk, parts), floor, followTarget(gaze, parts, motion));
   };
   const walk = await compile();
   return (time) => walk.sampleAt(source.from + time);
@@ -53,11 +51,13 @@ const api = {
   /** Renders one take; a worker does one and is then thrown away. */
   async render(order: FilmOrder, onProgress: (done: number) => void): Promise<{ file: Blob; poster: Blob }> {
     const { source, dress, sun, actions } = order.scene;
-    const loading = loadScene(source, controller.signal);
-    const [model, sampleAt] = await Promise.all([loading, samplerFor(order.source, loading, actions)]);
+    const loading = loadScene(source, controller.signal).then((model) => ({
+      model,
+      motion: new SiteMotion(model, actions),
+    }));
+    const [{ model, motion }, sampleAt] = await Promise.all([loading, samplerFor(order.source, loading)]);
     const renderer = new PictureRenderer();
     try {
-      const motion = new SiteMotion(model, actions);
       const options = { look: dress.look, exposure: dress.exposure, sun, motion };
       await renderer.setModel(dressModel(model, dress), options, true);
       const { size, subframes, output } = order;

@@ -112,7 +112,6 @@ function ModelPane({ home, ground, version }: { home: Pose; ground: Ground | nul
         lens: DEFAULT_LENS,
         ground,
         eyeHeight: project.body.eyeHeight,
-        time: () => workbench.get().time,
         onPress: (hit) => choosePart(hit && { model: hit.model, name: hit.name }),
       }}
     >

@@ -30,7 +30,6 @@ export function MovePicture({ row, body, walk, ground, onKeep }: MovePictureProp
       lens: body.lens,
       ground,
       eyeHeight: body.eyeHeight,
-      time: () => workbench.get().time,
       ...(aiming && row ? { onPress: (hit: PickedSurface | null) => void (hit && lookAt(row, hit)) } : {}),
     };
   return (

@@ -1,0 +1,56 @@
+import {
+  DepthTexture,
+  DoubleSide,
+  Mesh,
+  MeshBasicMaterial,
+  NearestFilter,
+  Scene,
+  UnsignedIntType,
+  WebGLRenderTarget,
+  type Camera,
+  type Group,
+  type Material,
+  type WebGLRenderer,
+} from 'three';
+
+/** Draws how far away things are, and nothing else of them. */
+export class DepthPass {
+  private readonly scene = new Scene();
+  private readonly depthOnly = new MeshBasicMaterial({ side: DoubleSide, colorWrite: false });
+
+  constructor(private readonly renderer: WebGLRenderer) {
+    this.scene.overrideMaterial = this.depthOnly;
+  }
+
+  /** Draws some solid pieces of a model: light goes through glass, and lines have no body. */
+  draw(model: Group, camera: Camera, target: WebGLRenderTarget, wanted: (piece: Mesh) => boolean = () => true): void {
+    const { renderer } = this;
+    const left = (model.children as Mesh[]).map((child) => ({ child, visible: child.visible }));
+    for (const { child } of left)
+      child.visible = child instanceof Mesh && !(child.material as Material).transparent && wanted(child);
+    const parent = model.parent;
+    this.scene.add(model);
+    renderer.setRenderTarget(target);
+    renderer.clear();
+    renderer.render(this.scene, camera);
+    for (const { child, visible } of left) child.visible = visible;
+    parent?.add(model);
+  }
+
+  dispose(): void {
+    this.depthOnly.dispose();
+  }
+}
+
+const NEAREST = { minFilter: NearestFilter, magFilter: NearestFilter } as const;
+
+/** Room for a depth pass, in pixels; see its `depthTexture`. */
+export function depthTarget(width: number, height: number): WebGLRenderTarget {
+  const depthTexture = Object.assign(new DepthTexture(width, height, UnsignedIntType), NEAREST);
+  return new WebGLRenderTarget(width, height, { ...NEAREST, depthTexture });
+}
+
+export function disposeDepth(target: WebGLRenderTarget | null): void {
+  target?.depthTexture?.dispose();
+  target?.dispose();
+}
