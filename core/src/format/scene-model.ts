@@ -1,4 +1,4 @@
-import type { UpAxis } from '../document/index.ts';
+import type { ModelBody, UpAxis } from '../document/index.ts';
 import type { TriangleSoup } from '../geometry/index.ts';
 
 export interface SceneTexture {
@@ -135,6 +135,16 @@ export interface ReadModel extends SceneModel {
   /** What could not be read, in plain words. */
   notes: string[];
 }
+
+/** As many movements are named with a model, and as many things that each moves; the packed model has them all. */
+const MOST_MOVEMENTS = 200;
+const MOST_TARGETS = 50;
+
+/** What a model's document says of the movements that came with its file. */
+export const listMovements = ({ movements = [] }: Pick<SceneModel, 'movements'>): ModelBody['movements'] =>
+  movements
+    .slice(0, MOST_MOVEMENTS)
+    .map(({ name, duration, targets }) => ({ name, duration, targets: targets.slice(0, MOST_TARGETS) }));
 
 export const PLAIN_MATERIAL: SceneMaterial = {
   name: 'Plain',

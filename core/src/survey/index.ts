@@ -1,3 +1,4 @@
+export { CORRECTION_REACH, joinExtents } from './correct-storeys.ts';
 export * from './floor-index.ts';
 export * from './plan-cut.ts';
 export * from './storeys.ts';

@@ -1,5 +1,5 @@
 import { FIRST_SUN, FIRST_WALKER, type BodyOf } from '@eskovan/core/document';
-import { countTriangles, packModel, READER, readModel, unpackModel } from '@eskovan/core/format';
+import { countTriangles, listMovements, packModel, READER, readModel, unpackModel } from '@eskovan/core/format';
 import { boundsOf, joinBounds } from '@eskovan/core/geometry';
 import { assemble, glanceOf, sunDirection } from '@eskovan/core/site';
 import { bakeLight, drawWalkway, SURVEY_ALGORITHM, surveyModel, Walkway, type Survey } from '@eskovan/core/survey';
@@ -44,7 +44,7 @@ export async function prepareCommission(cache: string): Promise<Prepared> {
         packed: packModel(model),
         triangles: countTriangles(model),
         bounds: joinBounds(model.parts.map(({ positions }) => boundsOf(positions)))!,
-        movements: (model.movements ?? []).map(({ name, duration, targets }) => ({ name, duration, targets })),
+        movements: listMovements(model),
       };
     }),
   );

@@ -43,7 +43,6 @@ class ProjectModel extends RowModel {}
 class ModelModel extends RowModel {}
 @Table({ ...bare, tableName: 'action' })
 class ActionModel extends RowModel {}
-
 @Table({ ...bare, tableName: 'move' })
 class MoveModel extends RowModel {}
 @Table({ ...bare, tableName: 'view' })

@@ -1,4 +1,4 @@
-import type { Survey } from '@eskovan/core/survey';
+import { joinExtents, type Survey } from '@eskovan/core/survey';
 import {
   createContext,
   useContext,
@@ -73,9 +73,9 @@ export const usePlan = () => useContext(PlanContext);
 /** The part of the plan worth showing first: the floors of the house, not the whole landscape around it. */
 function areaOf(survey: Survey): Area {
   const inside = survey.storeys.filter((storey) => storey.name !== 'Outside');
-  const extents = (inside.length > 0 ? inside : survey.storeys).map(({ extent }) => extent);
-  const side = (k: number, pick: (...values: number[]) => number) => pick(...extents.map((extent) => extent[k]!));
-  return { minX: side(0, Math.min), minZ: side(1, Math.min), maxX: side(2, Math.max), maxZ: side(3, Math.max) };
+  // A survey has one storey at least.
+  const [minX, minZ, maxX, maxZ] = joinExtents((inside.length > 0 ? inside : survey.storeys).map((s) => s.extent))!;
+  return { minX, minZ, maxX, maxZ };
 }
 
 const signed = (metres: number) => `${metres < 0 ? '−' : '+'}${Math.abs(metres).toFixed(2)}`;

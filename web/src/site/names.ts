@@ -5,6 +5,10 @@ import type { Survey } from '@eskovan/core/survey';
 const SAME_STOREY = 0.5;
 const SAME_ROOM = 3;
 
+/** Does a name that somebody gave belong to a storey of this height? */
+export const isNameOf = (name: ProjectBody['storeyNames'][number], elevation: number): boolean =>
+  Math.abs(name.elevation - elevation) < SAME_STOREY;
+
 /** Puts the names that people gave onto what was found. */
 export function nameStoreys(
   survey: Survey,
@@ -15,8 +19,7 @@ export function nameStoreys(
     ...survey,
     storeys: survey.storeys.map((storey) => ({
       ...storey,
-      name:
-        storeyNames.find(({ elevation }) => Math.abs(elevation - storey.elevation) < SAME_STOREY)?.name ?? storey.name,
+      name: storeyNames.find((name) => isNameOf(name, storey.elevation))?.name ?? storey.name,
       rooms: storey.rooms.map((room) => {
         const near = roomNames
           .map(({ at, name }) => ({ name, distance: Math.hypot(...at.map((value, k) => value - room.at[k]!)) }))

@@ -1,4 +1,4 @@
-import { countTriangles, packModel, readModel, type ReadModel } from '@eskovan/core/format';
+import { countTriangles, listMovements, packModel, readModel, type ReadModel } from '@eskovan/core/format';
 import { boundsOf, joinBounds } from '@eskovan/core/geometry';
 import type { BodyOf, Bounds } from '@eskovan/core/document';
 import * as Comlink from 'comlink';
@@ -6,10 +6,6 @@ import dracoUrl from 'draco3dgltf/draco_decoder_gltf.wasm?url';
 import webIfcUrl from 'web-ifc/web-ifc.wasm?url';
 
 const DECODERS: Record<string, string> = { 'web-ifc.wasm': webIfcUrl, 'draco_decoder_gltf.wasm': dracoUrl };
-
-/** As many as are named with a model; the packed model has them all. */
-const MOST_MOVEMENTS = 200;
-const MOST_TARGETS = 50;
 
 export interface ImportResult {
   packed: Uint8Array<ArrayBuffer>;
@@ -29,7 +25,7 @@ const api = {
       locate: (file) => DECODERS[file] ?? file,
       onProgress,
     });
-    const { declares, notes, cameras, movements = [] } = model;
+    const { declares, notes, cameras } = model;
     const packed = packModel(model);
     const result: ImportResult = {
       packed,
@@ -38,9 +34,7 @@ const api = {
       declares,
       notes,
       cameras,
-      movements: movements
-        .slice(0, MOST_MOVEMENTS)
-        .map(({ name, duration, targets }) => ({ name, duration, targets: targets.slice(0, MOST_TARGETS) })),
+      movements: listMovements(model),
       partNames: [...new Set(model.parts.map(({ name }) => name))],
     };
     return Comlink.transfer(result, [packed.buffer]);

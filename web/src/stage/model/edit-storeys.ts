@@ -1,8 +1,7 @@
 import type { ProjectBody, Row, StoreyChange } from '@eskovan/core/document';
+import { CORRECTION_REACH } from '@eskovan/core/survey';
 import { editBody } from '../../data/edit-body.ts';
-
-/** Storeys nearer than this are the same one, metres: as the survey takes it. */
-const SAME = 0.3;
+import { isNameOf } from '../../site/names.ts';
 
 /** The correction that made a storey what it is now; null where it is as it was found. */
 export const changeOf = (changes: readonly StoreyChange[], elevation: number): StoreyChange | null =>
@@ -24,7 +23,7 @@ export const nextHeight = (elevations: readonly number[]): number =>
 
 /** Does a height leave room between storeys? Two in one place are one. */
 export const isFree = (elevations: readonly number[], height: number): boolean =>
-  elevations.every((elevation) => Math.abs(elevation - height) >= SAME);
+  elevations.every((elevation) => Math.abs(elevation - height) >= CORRECTION_REACH);
 
 /** Keeps other storeys than were found. A name goes with its storey. */
 export function keepStoreys(
@@ -37,7 +36,7 @@ export function keepStoreys(
     ...body,
     storeyChanges: change(body),
     storeyNames: body.storeyNames.map((one) =>
-      moved && Math.abs(one.elevation - moved.from) < 0.5 ? { ...one, elevation: moved.to } : one,
+      moved && isNameOf(one, moved.from) ? { ...one, elevation: moved.to } : one,
     ),
   }));
 }

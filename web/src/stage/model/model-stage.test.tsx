@@ -6,6 +6,7 @@ import { workbench } from '../../app/workbench.ts';
 import { undo } from '../../data/edits.ts';
 import {
   exampleDocument,
+  exampleModel,
   exampleRow,
   leaveProject,
   PROJECT,
@@ -21,22 +22,20 @@ import { RightCard } from './right-card.tsx';
 import { SunCard } from './sun-card.tsx';
 import { WalkerCard } from './walker-card.tsx';
 
-const file = { sha256: 'a'.repeat(64), size: 2_500_000, mediaType: 'model/gltf-binary' };
 const model = (change: Partial<BodyOf<'model'>> = {}) =>
-  exampleRow<'model'>(50, 'House', {
-    fileName: 'house.stl',
-    source: file,
-    packed: { reader: 1, file },
-    declares: { metresPerUnit: null, up: null },
-    bounds: { min: [0, 0, 0], max: [24_000, 12_000, 6_000] },
-    triangles: 34_000,
-    placement: { metresPerUnit: 0.001, up: 'z', turn: 0, position: [0, 0, 0] },
-    hidden: false,
-    parts: {},
-    movements: [],
-    notes: ['STL holds shape only.'],
-    ...change,
-  });
+  exampleRow<'model'>(
+    50,
+    'House',
+    exampleModel({
+      fileName: 'house.stl',
+      source: { sha256: 'a'.repeat(64), size: 2_500_000, mediaType: 'model/gltf-binary' },
+      bounds: { min: [0, 0, 0], max: [24_000, 12_000, 6_000] },
+      triangles: 34_000,
+      placement: { metresPerUnit: 0.001, up: 'z', turn: 0, position: [0, 0, 0] },
+      notes: ['STL holds shape only.'],
+      ...change,
+    }),
+  );
 const part = (name: string, at = 'house'): PartInfo => ({
   model: at,
   name,

@@ -4,6 +4,7 @@ import { toast } from 'sonner';
 import { editBody } from '../../data/edit-body.ts';
 import { useProject } from '../../data/use-project.ts';
 import { Button, Card, NameBox, NumberField, Value } from '../../kit/index.ts';
+import { isNameOf } from '../../site/names.ts';
 import { useSiteState } from '../../site/site-state.ts';
 import { useSiteData } from '../../site/use-site.ts';
 import { isFree, keepStoreys, nextHeight, withStorey } from './edit-storeys.ts';
@@ -19,10 +20,7 @@ export function StoreysCard() {
   const nameStorey = (elevation: number, name: string) =>
     editBody('project', project, `Name of ${name}`, (body) => ({
       ...body,
-      storeyNames: [
-        ...body.storeyNames.filter((known) => Math.abs(known.elevation - elevation) >= 0.5),
-        { elevation, name },
-      ],
+      storeyNames: [...body.storeyNames.filter((known) => !isNameOf(known, elevation)), { elevation, name }],
     }));
   const nameRoom = (place: Vec3, name: string) =>
     editBody('project', project, `Name of ${name}`, (body) => ({
