@@ -7,6 +7,7 @@ import { StudioGuard } from './common/studio.guard.ts';
 import { validationPipe } from './common/validation.ts';
 import { CONFIG, type Config } from './config.ts';
 import { DatabaseModule } from './database/database.module.ts';
+import { EditModule } from './edit/edit.module.ts';
 import { FileModule } from './file/file.module.ts';
 import { HealthModule } from './health/health.module.ts';
 import { LinkModule } from './link/link.module.ts';
@@ -36,6 +37,7 @@ export class AppModule {
       imports: [
         ConfigModule.with(config),
         DatabaseModule,
+        EditModule,
         LiveModule,
         FileModule,
         RowModule,

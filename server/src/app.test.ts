@@ -6,7 +6,7 @@ import { Sequelize } from 'sequelize-typescript';
 import { readConfig } from './config.ts';
 import { MIGRATIONS } from './database/migrations.ts';
 import { migrate } from './database/migrate.ts';
-import { id, makeProject, viewBody } from './testing/examples.ts';
+import { makeProject, makeRow, viewBody, walkBody } from './testing/examples.ts';
 import { startTestApp, type TestApp } from './testing/test-app.ts';
 
 let studio: TestApp;
@@ -35,7 +35,10 @@ describe('the pages', () => {
   );
 
   test('a review link has a page of its own', async () => {
-    expect((await studio.http.get(`/review/${'A'.repeat(43)}`).expect(200)).text).toContain('Client');
+    await studio.http.get(`/review/${'A'.repeat(43)}`).expect(404);
+    await studio.review.get('/').expect(404);
+    await studio.review.get('/project/abc/moves').expect(404);
+    expect((await studio.review.get(`/review/${'A'.repeat(43)}`).expect(200)).text).toContain('Client');
   });
 
   test('built files may be kept for ever; missing ones are missing, not a page', async () => {
@@ -59,27 +62,31 @@ describe('the database', () => {
     expect((rows as { name: string }[]).map(({ name }) => name)).toEqual(MIGRATIONS.map(({ name }) => name));
   });
 
-  test('a row written by a newer program is refused and left as it is', async () => {
+  test('a row written by a newer program is left out, said, and left as it is; the others are there', async () => {
     const project = await makeProject(studio.http);
-    const view = id();
-    await studio.http
-      .put(`/api/projects/${project}/views/${view}`)
-      .send({ name: 'View', body: viewBody() })
-      .expect(200);
-    await sequelize().query(`UPDATE view SET version = 99, body = '{"from":"the future"}' WHERE id = :view`, {
-      replacements: { view },
+    const view = await makeRow(studio.http, project, 'view', viewBody(), { name: 'From later' });
+    await makeRow(studio.http, project, 'view', viewBody(), { name: 'Fine' });
+    await makeRow(studio.http, project, 'move', walkBody);
+    await sequelize().query(`UPDATE view SET version = 99, body = '{"from":"the future"}' WHERE id = :id`, {
+      replacements: { id: view.id },
     });
-    await studio.http.get(`/api/projects/${project}/views/${view}`).expect(500);
-    const [rows] = await sequelize().query('SELECT body FROM view WHERE id = :view', { replacements: { view } });
+    const one = await studio.http.get(`/api/projects/${project}/views/${view.id}`).expect(409);
+    expect(one.body.message).toMatch(/version 99/);
+    const document = (await studio.http.get(`/api/projects/${project}/document`).expect(200)).body;
+    expect(document.view.map(({ name }: { name: string }) => name)).toEqual(['Fine']);
+    expect(document.move).toHaveLength(1);
+    expect(document.unreadable).toMatchObject([{ kind: 'view', id: view.id, name: 'From later' }]);
+    const [rows] = await sequelize().query('SELECT body FROM view WHERE id = :id', { replacements: { id: view.id } });
     expect((rows as { body: unknown }[])[0]!.body).toEqual({ from: 'the future' });
+  });
+
+  test('servers that start together take turns in bringing it up to date', async () => {
+    await Promise.all([migrate(sequelize()), migrate(sequelize()), migrate(sequelize())]);
   });
 
   test('a project cannot vanish from under its rows', async () => {
     const project = await makeProject(studio.http);
-    await studio.http
-      .put(`/api/projects/${project}/views/${id()}`)
-      .send({ name: 'View', body: viewBody() })
-      .expect(200);
+    await makeRow(studio.http, project, 'view', viewBody());
     await expect(
       sequelize().query('DELETE FROM project WHERE id = :project', { replacements: { project } }),
     ).rejects.toThrow(/foreign key/);
@@ -89,7 +96,19 @@ describe('the database', () => {
 describe('the settings', () => {
   const whole = { DATABASE_URL: 'postgres://localhost/x', ESKOVAN_DATA: '/tmp/x' };
   test('have defaults', () => {
-    expect(readConfig(whole)).toMatchObject({ port: 5170, webFolder: null, largestFile: 2 * 1024 ** 3 });
+    expect(readConfig(whole)).toMatchObject({
+      port: 5170,
+      reviewPort: 5171,
+      publicUrl: null,
+      webFolder: null,
+      largestFile: 2 * 1024 ** 3,
+    });
+  });
+
+  test('take the public address without its last slash, and proxies by number or address', () => {
+    const settings = readConfig({ ...whole, PUBLIC_URL: 'https://review.example/', TRUST_PROXY: '1' });
+    expect(settings).toMatchObject({ publicUrl: 'https://review.example', trustProxy: 1 });
+    expect(readConfig({ ...whole, TRUST_PROXY: '10.0.0.1' }).trustProxy).toBe('10.0.0.1');
   });
 
   test.each([
@@ -97,5 +116,6 @@ describe('the settings', () => {
     [{ ...whole, PORT: 'seventy' }, /PORT/],
     [{ ...whole, PORT: '70000' }, /PORT/],
     [{ DATABASE_URL: 'x' }, /ESKOVAN_DATA/],
+    [{ ...whole, PUBLIC_URL: 'ftp://review.example' }, /PUBLIC_URL/],
   ])('name what is wrong: %j', (environment, says) => expect(() => readConfig(environment)).toThrow(says));
 });

@@ -4,10 +4,13 @@ import { ConsoleLogger, type INestApplication } from '@nestjs/common';
 import { NestFactory } from '@nestjs/core';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import { DocumentBuilder, SwaggerModule } from '@nestjs/swagger';
+import compression from 'compression';
 import express, { type Express } from 'express';
-import { rateLimit } from 'express-rate-limit';
 import helmet from 'helmet';
 import { AppModule } from './app.module.ts';
+import { refuseUnkeepable } from './common/keepable.ts';
+import { reviewLimits } from './common/review-limits.ts';
+import { reviewOnly, studioOnly } from './common/studio.guard.ts';
 import type { Config } from './config.ts';
 
 /** The whole server, ready to listen. */
@@ -36,12 +39,21 @@ export async function createApp(config: Config, options: { quiet?: boolean } = {
       strictTransportSecurity: false,
     }),
   );
-  // Guessing tokens is hopeless already; this keeps the attempts cheap for us too.
-  app.use('/api/review', rateLimit({ windowMs: 60_000, limit: 600, standardHeaders: true, legacyHeaders: false }));
-  // Files are streamed: only the document routes have their bodies read whole.
-  app.use('/api/projects', express.json({ limit: '4mb' }));
+  app.set('trust proxy', config.trustProxy);
+  app.use(
+    compression({
+      // Events must not wait for more of them; files are what they are.
+      filter: (request, response) =>
+        !request.url.includes('/files/') &&
+        !String(response.getHeader('Content-Type')).startsWith('text/event-stream') &&
+        compression.filter(request, response),
+    }),
+  );
+  for (const limit of reviewLimits()) app.use('/api/review', limit);
+  // Files are streamed: only these routes have their bodies read whole.
+  app.use(['/api/projects', '/api/live'], express.json({ limit: '8mb', strict: true }), refuseUnkeepable);
+  app.use(['/api/docs', '/api/docs-json', '/api/openapi.json'], studioOnly);
   documentApi(app);
-  app.enableShutdownHooks();
   if (config.webFolder) serveWeb(app.getHttpAdapter().getInstance() as Express, config.webFolder);
   await app.init();
   return app;
@@ -58,16 +70,22 @@ function documentApi(app: INestApplication): void {
   });
 }
 
-/** The built application. Pages of the studio share one document, the client's page has its own. */
+/** The built application. The studio's pages and the client's come by different doors. */
 function serveWeb(server: Express, folder: string): void {
   server.use('/assets', express.static(join(folder, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }));
-  server.use(express.static(folder, { index: false }));
+  server.use(
+    express.static(folder, {
+      index: false,
+      extensions: false,
+      setHeaders: (response) => response.setHeader('Cache-Control', 'no-cache'),
+    }),
+  );
   const page = (file: string) => (_request: express.Request, response: express.Response) =>
     response.sendFile(join(folder, file), {
       cacheControl: false,
       headers: { 'Cache-Control': 'no-cache' },
       dotfiles: 'allow',
     });
-  server.get('/review/:token', page('review.html'));
-  server.get(/^\/(?!api\/).*/, page('index.html'));
+  server.get('/review/:token', reviewOnly, page('review.html'));
+  server.get(/^\/(?!api\/).*/, studioOnly, page('index.html'));
 }

@@ -6,6 +6,18 @@ const environmentSchema = z.object({
   /** Where files are kept. */
   ESKOVAN_DATA: z.string().min(1),
   PORT: z.coerce.number().int().min(0).max(65_535).default(5170),
+  /** Where clients' pages are served: a port of their own, which shows nothing of the studio. */
+  REVIEW_PORT: z.coerce.number().int().min(0).max(65_535).default(5171),
+  /** The network address that the review port listens on; a proxy on this machine needs no other. */
+  REVIEW_HOST: z.string().min(1).default('127.0.0.1'),
+  /** How clients reach the review port, as links are written: https://review.example. */
+  PUBLIC_URL: z
+    .url({ protocol: /^https?$/ })
+    .optional()
+    .or(z.literal(''))
+    .default(''),
+  /** Proxies in front of the review port whose word on the sender is taken: a number, or addresses. */
+  TRUST_PROXY: z.string().default(''),
   /** The built application; empty to serve the API alone. */
   ESKOVAN_WEB: z.string().default(''),
   /** Largest file taken in, bytes. */
@@ -20,6 +32,12 @@ export interface Config {
   databaseUrl: string;
   dataFolder: string;
   port: number;
+  reviewPort: number;
+  reviewHost: string;
+  /** Without a slash at its end; null where links name the review port itself. */
+  publicUrl: string | null;
+  /** As Express takes it. */
+  trustProxy: number | string | false;
   webFolder: string | null;
   largestFile: number;
 }
@@ -31,6 +49,15 @@ export function readConfig(environment: NodeJS.ProcessEnv): Config {
     databaseUrl: values.DATABASE_URL,
     dataFolder: resolve(values.ESKOVAN_DATA),
     port: values.PORT,
+    reviewPort: values.REVIEW_PORT,
+    reviewHost: values.REVIEW_HOST,
+    publicUrl: values.PUBLIC_URL ? values.PUBLIC_URL.replace(/\/+$/, '') : null,
+    trustProxy:
+      values.TRUST_PROXY === ''
+        ? false
+        : /^\d+$/.test(values.TRUST_PROXY)
+          ? Number(values.TRUST_PROXY)
+          : values.TRUST_PROXY,
     webFolder: values.ESKOVAN_WEB ? resolve(values.ESKOVAN_WEB) : null,
     largestFile: values.ESKOVAN_LARGEST_FILE,
   };

@@ -1,4 +1,6 @@
+import type { Edit } from './edit.ts';
 import { DocumentError } from './errors.ts';
+import { withUnknown } from './json.ts';
 import { bodySchemas, DOCUMENT_VERSION, type BodyOf, type Kind } from './row.ts';
 
 type Step = (kind: Kind, body: unknown) => unknown;
@@ -12,6 +14,17 @@ function modelsWithoutDerived(kind: Kind, body: unknown): unknown {
 
 /** `STEPS[n]` turns a body of version n + 1 into version n + 2. */
 const STEPS: readonly Step[] = [modelsWithoutDerived];
+
+/**
+ * Brings an edit that an older page left behind to the current version. Steps so far changed what machines write in
+ * models only; values of single facets stay as they are.
+ */
+export function migrateEdit(edit: Edit): Edit {
+  const changes = edit.changes.map((change) =>
+    change.op === 'make' ? { ...change, body: migrateBody(change.kind, edit.version, change.body) } : change,
+  );
+  return { ...edit, version: DOCUMENT_VERSION, changes: changes as Edit['changes'] };
+}
 
 /**
  * Brings a stored body to the current version and validates it.
@@ -32,5 +45,5 @@ export function migrateBody<K extends Kind>(kind: K, version: number, body: unkn
     const issue = parsed.error.issues[0]!;
     throw new DocumentError('invalid-body', `${kind}.${issue.path.join('.')}: ${issue.message}`);
   }
-  return parsed.data as BodyOf<K>;
+  return withUnknown(current, parsed.data) as BodyOf<K>;
 }

@@ -1,4 +1,6 @@
 import { z } from 'zod';
+import { clashSchema } from './edit.ts';
+import { kindRowSchema } from './row.ts';
 
 /** Every refusal of the server has this shape. */
 export const problemSchema = z.object({
@@ -8,7 +10,9 @@ export const problemSchema = z.object({
   message: z.string(),
   /** Path of the value that was refused, where there is one. */
   field: z.string().optional(),
-  /** On a conflict: the row as the server has it now. */
-  current: z.unknown().optional(),
+  /** On a conflict: what the edit does not fit any more. */
+  clashes: z.array(clashSchema).optional(),
+  /** On a conflict: the rows of it as the server has them now. */
+  rows: z.array(kindRowSchema).optional(),
 });
 export type Problem = z.infer<typeof problemSchema>;

@@ -3,6 +3,7 @@ import { actionBodySchema } from './action.ts';
 import { linkBodySchema } from './link.ts';
 import { modelBodySchema } from './model.ts';
 import { moveBodySchema } from './move.ts';
+import { withUnknown } from './json.ts';
 import { finite, idSchema, nameSchema } from './primitives.ts';
 import { projectBodySchema } from './project.ts';
 import { takeBodySchema } from './take.ts';
@@ -35,16 +36,43 @@ const envelope = {
   /** Position in its list; any number between two neighbours puts it between them. */
   order: finite,
   version: z.int().min(1),
-  /** Counts the writes; a write must name the one it was based on. */
+  /** Counts the edits of the row: of two versions the one with the higher number is newer. */
   revision: z.int().min(1),
   created: z.iso.datetime(),
   updated: z.iso.datetime(),
   deleted: z.iso.datetime().nullable(),
 };
 
+/** A row as the API describes it. */
 export function rowSchema<K extends Kind>(kind: K) {
   return z.object({ ...envelope, body: bodySchemas[kind] });
 }
+
+/** Checks a value and keeps the members that the schema does not know: a page older than the data strips nothing. */
+const keeping = <S extends z.ZodType>(schema: S) =>
+  z.unknown().transform((raw, context): z.output<S> => {
+    const parsed = schema.safeParse(raw);
+    if (parsed.success) return withUnknown(raw, parsed.data);
+    for (const issue of parsed.error.issues) context.issues.push({ ...issue, input: raw } as never);
+    return z.NEVER;
+  });
+
+/** Reads a row that was received. */
+export const rowReader = <K extends Kind>(kind: K) =>
+  z.object({ ...envelope, body: keeping(bodySchemas[kind]) }) as unknown as z.ZodType<Row<K>>;
+
+const READERS = Object.fromEntries(KINDS.map((kind) => [kind, rowReader(kind)])) as { [K in Kind]: z.ZodType<Row<K>> };
+
+/** A row with its kind: what edits answer with and what is caught up with. */
+export const kindRowSchema = z
+  .object({ kind: kindSchema, row: z.unknown() })
+  .transform(({ kind, row }, context): { kind: Kind; row: Row } => {
+    const parsed = READERS[kind].safeParse(row);
+    if (parsed.success) return { kind, row: parsed.data as Row };
+    for (const issue of parsed.error.issues) context.issues.push({ ...issue, input: row } as never);
+    return z.NEVER;
+  });
+export type KindRow = z.infer<typeof kindRowSchema>;
 
 export interface Row<K extends Kind = Kind> {
   id: string;
@@ -59,23 +87,6 @@ export interface Row<K extends Kind = Kind> {
   deleted: string | null;
 }
 
-/** PUT: makes the row. Repeating it is harmless. */
-export function createRequestSchema<K extends Kind>(kind: K) {
-  return z.strictObject({ name: nameSchema, order: finite.default(0), body: bodySchemas[kind] });
-}
-
-/** PATCH: replaces what is named; `revision` is the one the change was based on. */
-export function changeRequestSchema<K extends Kind>(kind: K) {
-  return z.strictObject({
-    revision: z.int().min(1),
-    name: nameSchema.optional(),
-    order: finite.optional(),
-    body: bodySchemas[kind].optional(),
-  });
-}
-
-export const revisionRequestSchema = z.strictObject({ revision: z.int().min(1) });
-
 /** Kinds of rows that a project has lists of. */
 export type ChildKind = Exclude<Kind, 'project'>;
 export const CHILD_KINDS = KINDS.filter((kind): kind is ChildKind => kind !== 'project');
@@ -84,13 +95,35 @@ export const CHILD_KINDS = KINDS.filter((kind): kind is ChildKind => kind !== 'p
 const forChildren = <T>(make: (kind: ChildKind) => T) =>
   Object.fromEntries(CHILD_KINDS.map((kind) => [kind, make(kind)])) as Record<ChildKind, T>;
 
-/** Everything of one project. */
-export type ProjectDocument = { project: Row<'project'> } & { [K in ChildKind]: Row<K>[] };
+/** A row that this program cannot read: left out, never overwritten. */
+export const unreadableSchema = z.object({ kind: kindSchema, id: idSchema, name: z.string(), reason: z.string() });
+export type Unreadable = z.infer<typeof unreadableSchema>;
 
+const around = {
+  /** Number of the newest edit that is in it. */
+  seq: z.int().min(0),
+  /** Rows that could not be read: left out of the lists. */
+  unreadable: z.array(unreadableSchema),
+};
+
+/** Everything of one project. */
+export type ProjectDocument = { project: Row<'project'>; seq: number; unreadable: Unreadable[] } & {
+  [K in ChildKind]: Row<K>[];
+};
+
+/** A document as the API describes it. */
 export const projectDocumentSchema = z.object({
+  ...around,
   project: rowSchema('project'),
   ...forChildren((kind) => z.array(rowSchema(kind))),
 });
+
+/** Reads a document that was received. */
+export const projectDocumentReader = z.object({
+  ...around,
+  project: READERS.project,
+  ...forChildren((kind) => z.array(READERS[kind])),
+}) as unknown as z.ZodType<ProjectDocument>;
 
 /** Every row of a project. */
 export const allRows = (document: ProjectDocument): Row[] => [

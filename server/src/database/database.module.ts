@@ -23,6 +23,7 @@ class Migrator implements OnModuleInit {
         dialect: 'postgres' as const,
         models: ALL_MODELS,
         logging: false,
+        pool: { max: 10, acquire: 30_000 },
         retryAttempts: 5,
         retryDelay: 1000,
       }),

@@ -24,6 +24,55 @@ const columns = (reference: string) => `
   updated timestamptz NOT NULL,
   deleted timestamptz`;
 
+const WITH_FILES = ['project', 'model', 'action', 'move', 'view', 'take', 'link'] as const;
+
+/** Files that the bodies of a table name and that are kept, as uses of `owner`. */
+const usesIn = (table: string, used: string, owner: string) => `
+  INSERT INTO file_use (sha256, used_by, owner, media_type)
+  SELECT DISTINCT ON (found.sha256, ${owner}) found.sha256, '${used}', ${owner}, found.media_type
+  FROM ${table}, LATERAL (
+    SELECT value->>'sha256' AS sha256, COALESCE(value->>'mediaType', 'application/octet-stream') AS media_type
+    FROM jsonb_path_query(body, 'strict $.** ? (exists (@.sha256))') AS value) found
+  JOIN file ON file.sha256 = found.sha256`;
+
+/** The log of what was done, which file is needed by what, and indexes on what is asked for inside bodies. */
+const EDITS: readonly string[] = [
+  `CREATE SEQUENCE edit_seq`,
+  `CREATE TABLE edit (
+    seq bigint PRIMARY KEY,
+    id uuid NOT NULL UNIQUE,
+    project_id uuid NOT NULL REFERENCES project (id),
+    label varchar(200) NOT NULL,
+    by jsonb NOT NULL,
+    machine boolean NOT NULL,
+    version integer NOT NULL,
+    changes jsonb NOT NULL,
+    touched jsonb NOT NULL,
+    at timestamptz NOT NULL)`,
+  `CREATE INDEX edit_of_project ON edit (project_id, seq)`,
+  `CREATE INDEX edit_of_row ON edit USING gin (touched jsonb_path_ops)`,
+  `CREATE FUNCTION edit_stays() RETURNS trigger LANGUAGE plpgsql AS $$
+    BEGIN RAISE EXCEPTION 'the log is only added to'; END $$`,
+  `CREATE TRIGGER edit_stays BEFORE UPDATE OR DELETE ON edit FOR EACH ROW EXECUTE FUNCTION edit_stays()`,
+  `CREATE TABLE file_use (
+    sha256 char(64) NOT NULL REFERENCES file (sha256),
+    used_by varchar(8) NOT NULL,
+    owner varchar(80) NOT NULL,
+    media_type varchar(100) NOT NULL,
+    PRIMARY KEY (used_by, owner, sha256))`,
+  `CREATE INDEX file_use_of_file ON file_use (sha256)`,
+  ...WITH_FILES.map((kind) => usesIn(kind, 'row', 'id::text')),
+  usesIn('site', 'site', `project_id::text || ' ' || key`),
+  `CREATE INDEX view_cover ON view (project_id, "order", created)
+    WHERE deleted IS NULL AND body->'thumbnail'->>'sha256' IS NOT NULL`,
+  `CREATE TABLE site_lease (
+    project_id uuid NOT NULL REFERENCES project (id),
+    key varchar(40) NOT NULL,
+    holder uuid NOT NULL,
+    until timestamptz NOT NULL,
+    PRIMARY KEY (project_id, key))`,
+];
+
 /** In order; never edited once released, only added to. */
 export const MIGRATIONS: readonly Migration[] = [
   {
@@ -61,6 +110,14 @@ export const MIGRATIONS: readonly Migration[] = [
     up: async ({ context }) => {
       await context.sequelize.transaction(async (transaction) => {
         for (const sql of rowsOf('action')) await context.sequelize.query(sql, { transaction });
+      });
+    },
+  },
+  {
+    name: '004-edits',
+    up: async ({ context }) => {
+      await context.sequelize.transaction(async (transaction) => {
+        for (const sql of EDITS) await context.sequelize.query(sql, { transaction });
       });
     },
   },

@@ -1,28 +1,30 @@
 import { createHash, randomUUID } from 'node:crypto';
-import { createWriteStream } from 'node:fs';
-import { mkdir, open, readdir, rename, rm, stat } from 'node:fs/promises';
+import { createReadStream, createWriteStream } from 'node:fs';
+import { mkdir, open, opendir, rename, rm, stat } from 'node:fs/promises';
 import { join } from 'node:path';
 import { Transform, type Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
-import { Inject, Injectable, Logger, type OnModuleInit } from '@nestjs/common';
+import { Inject, Injectable, type OnModuleInit } from '@nestjs/common';
 import { sha256Schema, type FileRef } from '@eskovan/core/document';
+import type { Transaction } from 'sequelize';
 import { Sequelize } from 'sequelize-typescript';
 import { ProblemException } from '../common/problem.ts';
 import { CONFIG, type Config } from '../config.ts';
-import { FileModel, ROW_MODELS } from '../database/rows.ts';
+import { FileModel } from '../database/rows.ts';
 
-/** A file that nothing names is kept this long: its row may still be on the way. */
-const GRACE_MS = 24 * 3600 * 1000;
+/** An upload that sends nothing for so long has been left, milliseconds. */
+const SILENCE_MS = 60_000;
 
 /**
  * Files on disk under their SHA-256. A file is written beside the store, forced to disk and moved in under its name;
- * only then is it reported. Whatever a crash leaves half-written is swept at the next start.
+ * only then is it reported. What a crash leaves half-written is swept.
  */
 @Injectable()
 export class FileStore implements OnModuleInit {
-  private readonly logger = new Logger('files');
-  private readonly folder: string;
-  private readonly incoming: string;
+  /** Whole files, on shelves by the first two digits of their names. */
+  readonly folder: string;
+  /** Files that are being written. */
+  readonly incoming: string;
 
   constructor(
     @Inject(CONFIG) private readonly config: Config,
@@ -33,7 +35,6 @@ export class FileStore implements OnModuleInit {
   }
 
   async onModuleInit(): Promise<void> {
-    await rm(this.incoming, { recursive: true, force: true });
     await mkdir(this.folder, { recursive: true });
     await mkdir(this.incoming, { recursive: true });
   }
@@ -48,78 +49,96 @@ export class FileStore implements OnModuleInit {
     return FileModel.findByPk(sha256);
   }
 
-  /** @throws ProblemException 413 beyond the size limit, 422 for an empty file */
+  /** @throws ProblemException 408 for a silent sender, 413 beyond the size limit, 422 for an empty file, 507 for a full disk */
   async keep(stream: Readable, mediaType: string): Promise<FileRef> {
     const temporary = join(this.incoming, randomUUID());
     const hash = createHash('sha256');
     let size = 0;
     const largest = this.config.largestFile;
+    const silence = new AbortController();
+    let timer = setTimeout(() => silence.abort(), SILENCE_MS);
     const measure = new Transform({
       transform(chunk: Buffer, _encoding, done) {
+        clearTimeout(timer);
+        timer = setTimeout(() => silence.abort(), SILENCE_MS);
         size += chunk.length;
         hash.update(chunk);
         done(size > largest ? tooLarge(largest) : null, chunk);
       },
     });
     try {
-      await pipeline(stream, measure, createWriteStream(temporary));
+      await pipeline(stream, measure, createWriteStream(temporary), { signal: silence.signal });
       if (size === 0)
         throw new ProblemException(422, { code: 'empty', message: 'The file is empty. Choose another one.' });
       const sha256 = hash.digest('hex');
       await flush(temporary);
-      await mkdir(join(this.folder, sha256.slice(0, 2)), { recursive: true });
-      await rename(temporary, this.pathOf(sha256));
-      await FileModel.upsert({ sha256, size, mediaType, created: new Date() });
+      await this.moveIn(temporary, sha256, size, mediaType);
       return { sha256, size, mediaType };
+    } catch (error) {
+      if (silence.signal.aborted)
+        throw new ProblemException(408, { code: 'silent', message: 'Nothing more of the file came. Send it again.' });
+      throw error;
     } finally {
+      clearTimeout(timer);
       await rm(temporary, { force: true });
     }
   }
 
-  /** @throws ProblemException 422 when a body names a file that is not kept here */
-  async requireAll(body: unknown): Promise<void> {
-    const named = namedFiles(body);
-    if (named.size === 0) return;
-    const known = await FileModel.findAll({ where: { sha256: [...named] }, attributes: ['sha256'] });
-    if (known.length < named.size)
-      throw new ProblemException(422, {
-        code: 'file-missing',
-        message: 'This names a file that was never stored completely. Upload it again.',
-      });
+  /** Puts a whole file under its name and into the list, or only the latter where it is there already. */
+  private async moveIn(temporary: string, sha256: string, size: number, mediaType: string): Promise<void> {
+    await this.alone(sha256, async (transaction) => {
+      if (!(await isWhole(this.pathOf(sha256), size))) {
+        await mkdir(join(this.folder, sha256.slice(0, 2)), { recursive: true });
+        await rename(temporary, this.pathOf(sha256));
+      }
+      // What it was first sent as stays: what it is used as is said by the rows that use it.
+      await this.sequelize.query(
+        `INSERT INTO file (sha256, size, media_type, created) VALUES (:sha256, :size, :mediaType, now())
+         ON CONFLICT (sha256) DO UPDATE SET created = now()`,
+        { replacements: { sha256, size, mediaType }, transaction },
+      );
+    });
   }
 
-  /** Removes files that no row names, deleted rows included. Returns how many. */
-  async sweep(now = Date.now()): Promise<number> {
-    const named = new Set<string>();
-    for (const table of [...Object.keys(ROW_MODELS), 'site']) {
-      const [rows] = await this.sequelize.query(`SELECT body::text AS body FROM ${table}`);
-      for (const { body } of rows as { body: string }[]) for (const name of namedFiles(body)) named.add(name);
+  /** Does something with one file while nobody else, in this process or another, moves it in or out. */
+  alone<T>(sha256: string, use: (transaction: Transaction) => Promise<T>): Promise<T> {
+    return this.sequelize.transaction(async (transaction) => {
+      await this.sequelize.query('SELECT pg_advisory_xact_lock(hashtextextended(:sha256, 12))', {
+        replacements: { sha256 },
+        transaction,
+      });
+      return use(transaction);
+    });
+  }
+
+  /** Names of all files on the shelves, one by one; what lies there and is no file of ours is passed over. */
+  async *names(): AsyncGenerator<string> {
+    for await (const shelf of await opendir(this.folder)) {
+      if (!shelf.isDirectory() || !/^[0-9a-f]{2}$/.test(shelf.name)) continue;
+      for await (const { name } of await opendir(join(this.folder, shelf.name)))
+        if (sha256Schema.safeParse(name).success && name.startsWith(shelf.name)) yield name;
     }
-    let removed = 0;
-    for (const shelf of await readdir(this.folder))
-      for (const name of await readdir(join(this.folder, shelf))) {
-        if (named.has(name) || !sha256Schema.safeParse(name).success) continue;
-        const path = this.pathOf(name);
-        if (now - (await stat(path)).mtimeMs < GRACE_MS) continue;
-        await FileModel.destroy({ where: { sha256: name } });
-        await rm(path, { force: true });
-        removed += 1;
-      }
-    if (removed > 0) this.logger.log({ message: 'removed files that nothing names', removed });
-    return removed;
+  }
+
+  /** SHA-256 of what is on disk under a name, for those who want to be sure. */
+  async hashOf(sha256: string): Promise<string> {
+    const hash = createHash('sha256');
+    await pipeline(createReadStream(this.pathOf(sha256)), hash);
+    return hash.digest('hex');
   }
 }
 
-const tooLarge = (limit: number) =>
+export const tooLarge = (limit: number) =>
   new ProblemException(413, {
     code: 'too-large',
     message: `The file is larger than ${Math.floor(limit / 1024 ** 2)} MB, the most that is taken in.`,
   });
 
-/** Every SHA-256 inside a body, however deep. */
-function namedFiles(body: unknown): Set<string> {
-  const text = typeof body === 'string' ? body : JSON.stringify(body);
-  return new Set([...text.matchAll(/"sha256":\s*"([0-9a-f]{64})"/g)].map((match) => match[1]!));
+async function isWhole(path: string, size: number): Promise<boolean> {
+  return stat(path).then(
+    (found) => found.isFile() && found.size === size,
+    () => false,
+  );
 }
 
 /** Forces a file to disk, so that a power cut after the reply cannot lose it. */

@@ -5,7 +5,9 @@ import type { Request, Response } from 'express';
 import { Documented } from '../common/documented.ts';
 import { ProblemException } from '../common/problem.ts';
 import { CONFIG, type Config } from '../config.ts';
-import { FileStore } from './file-store.ts';
+import { FileStore, tooLarge } from './file-store.ts';
+import { FileSweep } from './file-sweep.ts';
+import { FileUses } from './file-uses.ts';
 import { sendFile } from './send-file.ts';
 
 /** What is taken in, by the type its sender gives it. */
@@ -26,6 +28,7 @@ const TAKEN = new Set([
 class FileController {
   constructor(
     @Inject(FileStore) private readonly files: FileStore,
+    @Inject(FileUses) private readonly uses: FileUses,
     @Inject(CONFIG) private readonly config: Config,
   ) {}
 
@@ -45,19 +48,16 @@ class FileController {
         message: `Files of the type “${mediaType || 'unknown'}” are not taken in. Taken are: ${[...TAKEN].join(', ')}.`,
       });
     if (Number(request.headers['content-length'] ?? 0) > this.config.largestFile)
-      throw new ProblemException(413, {
-        code: 'too-large',
-        message: `The file is larger than ${Math.floor(this.config.largestFile / 1024 ** 2)} MB, the most that is taken in.`,
-      });
+      throw tooLarge(this.config.largestFile);
     return this.files.keep(request, mediaType);
   }
 
   @Get(':sha256')
   @Documented({ summary: 'A kept file; ranges are served', problems: [404] })
-  send(@Param('sha256', { schema: sha256Schema }) sha256: string, @Res() response: Response): Promise<void> {
-    return sendFile(this.files, sha256, response);
+  async send(@Param('sha256', { schema: sha256Schema }) sha256: string, @Res() response: Response): Promise<void> {
+    await sendFile(this.files, sha256, await this.uses.mediaTypeOf(sha256), response);
   }
 }
 
-@Module({ controllers: [FileController], providers: [FileStore], exports: [FileStore] })
+@Module({ controllers: [FileController], providers: [FileStore, FileUses, FileSweep], exports: [FileStore, FileUses] })
 export class FileModule {}

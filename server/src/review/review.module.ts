@@ -3,10 +3,11 @@ import { ApiTags } from '@nestjs/swagger';
 import { linkBodySchema, reviewPageSchema, sha256Schema, type ReviewPage, type Row } from '@eskovan/core/document';
 import { frameTime } from '@eskovan/core/reel';
 import type { Response } from 'express';
+import { QueryTypes } from 'sequelize';
+import { Sequelize } from 'sequelize-typescript';
 import { Documented } from '../common/documented.ts';
 import { notFound, ProblemException } from '../common/problem.ts';
 import { OpenToClients } from '../common/studio.guard.ts';
-import { ROW_MODELS, type RowModel } from '../database/rows.ts';
 import { FileModule } from '../file/file.module.ts';
 import { FileStore } from '../file/file-store.ts';
 import { sendFile } from '../file/send-file.ts';
@@ -17,7 +18,10 @@ const tokenSchema = linkBodySchema.shape.token;
 /** What lies behind a link: names and pictures of what was put into it, nothing else. */
 @Injectable()
 class ReviewService {
-  constructor(@Inject(RowService) private readonly rows: RowService) {}
+  constructor(
+    @Inject(RowService) private readonly rows: RowService,
+    @Inject(Sequelize) private readonly sequelize: Sequelize,
+  ) {}
 
   async page(token: string): Promise<ReviewPage> {
     const { project, takes, views } = await this.open(token);
@@ -39,27 +43,35 @@ class ReviewService {
     };
   }
 
-  /** Is this file one that the link's page shows? */
-  async shows(token: string, sha256: string): Promise<boolean> {
-    const { takes, views } = await this.page(token);
-    return (
-      takes.some((take) => take.file === sha256 || take.poster === sha256) ||
-      views.some((view) => view.picture === sha256)
-    );
+  /** What one of the files that the link's page shows is; null for any other. */
+  async typeOf(token: string, sha256: string): Promise<string | null> {
+    const { takes, views } = await this.open(token);
+    const shown = [
+      ...takes.flatMap(({ body }) => [body.file, body.poster]),
+      ...views.map(({ body }) => body.thumbnail),
+    ];
+    return shown.find((file) => file?.sha256 === sha256)?.mediaType ?? null;
   }
 
   private async open(token: string): Promise<{ project: Row<'project'>; takes: Row<'take'>[]; views: Row<'view'>[] }> {
-    const found = await ROW_MODELS.link.findOne<RowModel>({ where: { 'body.token': token, deleted: null } as never });
+    // As the index of tokens has it.
+    const [found] = await this.sequelize.query<{ id: string; projectId: string }>(
+      `SELECT id, project_id AS "projectId" FROM link WHERE body->>'token' = :token AND deleted IS NULL`,
+      { type: QueryTypes.SELECT, replacements: { token } },
+    );
     if (!found) throw notFound('link');
-    const link = await this.rows.get('link', found.projectId, found.id);
+    const { projectId } = found;
+    const [link, project] = await Promise.all([
+      this.rows.get('link', projectId, found.id),
+      this.rows.get('project', projectId, projectId),
+    ]);
     if (link.body.expires && Date.parse(link.body.expires) < Date.now())
       throw new ProblemException(410, { code: 'ended', message: 'This link has ended. Ask the studio for a new one.' });
-    const project = await this.rows.get('project', link.projectId, link.projectId);
-    const pick = <T extends { id: string }>(rows: T[], ids: string[]) => rows.filter((row) => ids.includes(row.id));
+    const alive = <T extends { deleted: string | null }>(rows: T[]) => rows.filter((row) => row.deleted === null);
     return {
       project,
-      takes: pick(await this.rows.list('take', link.projectId), link.body.takeIds),
-      views: pick(await this.rows.list('view', link.projectId), link.body.viewIds),
+      takes: alive(await this.rows.some('take', projectId, link.body.takeIds)),
+      views: alive(await this.rows.some('view', projectId, link.body.viewIds)),
     };
   }
 }
@@ -86,8 +98,9 @@ class ReviewController {
     @Param('sha256', { schema: sha256Schema }) sha256: string,
     @Res() response: Response,
   ): Promise<void> {
-    if (!(await this.review.shows(token, sha256))) throw notFound('file');
-    await sendFile(this.files, sha256, response);
+    const type = await this.review.typeOf(token, sha256);
+    if (type === null) throw notFound('file');
+    await sendFile(this.files, sha256, type, response);
   }
 }
 

@@ -1,7 +1,7 @@
 import { get } from 'node:http';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import type { FileRef } from '@eskovan/core/document';
-import { id, keepFile, makeProject, takeBody, viewBody, walkBody } from '../testing/examples.ts';
+import type { BodyOf, ChildKind, FileRef } from '@eskovan/core/document';
+import { editOf, id, keepFile, makeProject, makeRow, send, takeBody, viewBody, walkBody } from '../testing/examples.ts';
 import { startTestApp, type TestApp } from '../testing/test-app.ts';
 
 let studio: TestApp;
@@ -17,19 +17,19 @@ beforeAll(async () => {
   film = await keepFile(studio.http, 'the film', 'video/mp4');
   secret = await keepFile(studio.http, 'not for clients', 'video/mp4');
   const thumbnail = await keepFile(studio.http, 'picture');
-  const put = (path: string, body: object) =>
-    studio.http.put(`/api/projects/${project}/${path}`).send(body).expect(200);
-  await put(`takes/${take}`, { name: 'Arrival', body: takeBody(film) });
-  await put(`takes/${hiddenTake}`, { name: 'Rejected', body: takeBody(secret) });
-  await put(`views/${view}`, { name: 'Hall', body: viewBody(thumbnail) });
-  await put(`views/${id()}`, { name: 'Not sent', body: viewBody() });
-  await put(`links/${link}`, { name: 'Link 1', body: { token, takeIds: [take], viewIds: [view], expires: null } });
+  const make = <K extends ChildKind>(kind: K, name: string, body: BodyOf<K>, rowId = id()) =>
+    makeRow(studio.http, project, kind, body, { name, rowId });
+  await make('take', 'Arrival', takeBody(film), take);
+  await make('take', 'Rejected', takeBody(secret), hiddenTake);
+  await make('view', 'Hall', viewBody(thumbnail), view);
+  await make('view', 'Not sent', viewBody());
+  await make('link', 'Link 1', { token, takeIds: [take], viewIds: [view], expires: null }, link);
 });
 afterAll(() => studio.stop());
 
 describe('a review link', () => {
   test('shows what was put into it and nothing else', async () => {
-    const page = (await studio.http.get(`/api/review/${token}`).expect(200)).body;
+    const page = (await studio.review.get(`/api/review/${token}`).expect(200)).body;
     expect(page).toMatchObject({
       project: 'Ternholm Observatory',
       takes: [{ name: 'Arrival', seconds: 2, file: film.sha256 }],
@@ -41,34 +41,35 @@ describe('a review link', () => {
   });
 
   test('serves its own files only', async () => {
-    await studio.http.get(`/api/review/${token}/files/${film.sha256}`).set('Range', 'bytes=0-2').expect(206);
-    await studio.http.get(`/api/review/${token}/files/${secret.sha256}`).expect(404);
-    await studio.http.get(`/api/review/${'B'.repeat(43)}/files/${film.sha256}`).expect(404);
+    await studio.review.get(`/api/review/${token}/files/${film.sha256}`).set('Range', 'bytes=0-2').expect(206);
+    await studio.review.get(`/api/review/${token}/files/${secret.sha256}`).expect(404);
+    await studio.review.get(`/api/review/${'B'.repeat(43)}/files/${film.sha256}`).expect(404);
   });
 
   test('that nobody made, or that is malformed, opens nothing', async () => {
-    await studio.http.get(`/api/review/${'B'.repeat(43)}`).expect(404);
-    await studio.http.get('/api/review/short').expect(422);
+    await studio.review.get(`/api/review/${'B'.repeat(43)}`).expect(404);
+    await studio.review.get('/api/review/short').expect(422);
   });
 
   test('stops at its end, and when the studio ends it', async () => {
     const past = 'C'.repeat(43);
-    await studio.http
-      .put(`/api/projects/${project}/links/${id()}`)
-      .send({ name: 'Old', body: { token: past, takeIds: [], viewIds: [], expires: '2020-01-01T00:00:00.000Z' } })
-      .expect(200);
-    const ended = await studio.http.get(`/api/review/${past}`).expect(410);
+    await makeRow(studio.http, project, 'link', {
+      token: past,
+      takeIds: [],
+      viewIds: [],
+      expires: '2020-01-01T00:00:00.000Z',
+    });
+    const ended = await studio.review.get(`/api/review/${past}`).expect(410);
     expect(ended.body.message).toMatch(/ended/);
-    await studio.http.delete(`/api/projects/${project}/links/${link}?revision=1`).expect(200);
-    await studio.http.get(`/api/review/${token}`).expect(404);
-    await studio.http.post(`/api/projects/${project}/links/${link}/restore`).send({ revision: 2 }).expect(201);
-    await studio.http.get(`/api/review/${token}`).expect(200);
+    await send(studio.http, editOf(project, [{ op: 'remove', kind: 'link', id: link }])).expect(200);
+    await studio.review.get(`/api/review/${token}`).expect(404);
+    await send(studio.http, editOf(project, [{ op: 'restore', kind: 'link', id: link }])).expect(200);
+    await studio.review.get(`/api/review/${token}`).expect(200);
   });
 });
 
-/** A request with headers that a browser on another machine or site would send. */
-function ask(path: string, headers: Record<string, string>): Promise<number> {
-  const { port } = studio.app.getHttpServer().address() as { port: number };
+/** A request with headers that a browser or proxy elsewhere would send, by either door. */
+function ask(port: number, path: string, headers: Record<string, string>): Promise<number> {
   return new Promise((resolve, reject) => {
     get({ host: '127.0.0.1', port, path, headers }, (response) => {
       response.resume();
@@ -77,24 +78,55 @@ function ask(path: string, headers: Record<string, string>): Promise<number> {
   });
 }
 
-describe('the studio is closed to everybody but its own machine', () => {
+describe('studio and review never share a door', () => {
+  const studioPaths = () => [
+    '/api/projects',
+    `/api/projects/${project}/document`,
+    `/api/projects/${project}/changes?after=0`,
+    `/api/files/${secret.sha256}`,
+    '/api/live',
+    '/api/openapi.json',
+    '/api/docs',
+    '/api/settings',
+    '/api/health',
+  ];
+
   test.each([
-    ['a foreign name pointed here', { host: 'evil.example' }],
-    ['a request passed on by a proxy', { host: 'localhost', 'x-forwarded-for': '203.0.113.7' }],
-  ])('%s gets the client page but not the studio', async (_, headers) => {
-    expect(await ask('/api/projects', headers)).toBe(403);
-    expect(await ask(`/api/projects/${project}/document`, headers)).toBe(403);
-    expect(await ask(`/api/files/${secret.sha256}`, headers)).toBe(403);
-    expect(await ask(`/api/review/${token}`, headers)).toBe(200);
+    ['as it is', { host: 'review.example' }],
+    ['passed on with a forwarding header', { host: 'localhost', 'x-forwarded-for': '203.0.113.7' }],
+    ['passed on as localhost, without any header', { host: 'localhost' }],
+  ])('a request to the review port %s reaches reviews and nothing of the studio', async (_, headers) => {
+    for (const path of studioPaths())
+      expect([path, await ask(studio.config.reviewPort, path, headers)]).toEqual([path, 404]);
+    expect(await ask(studio.config.reviewPort, `/api/review/${token}`, headers)).toBe(200);
+  });
+
+  test('the studio’s port shows no review, and the studio to its own machine only', async () => {
+    expect(await ask(studio.port, `/api/review/${token}`, { host: 'localhost' })).toBe(404);
+    expect(await ask(studio.port, '/api/projects', { host: 'localhost' })).toBe(200);
+    for (const path of studioPaths()) {
+      expect([path, await ask(studio.port, path, { host: 'evil.example' })]).toEqual([path, 403]);
+      expect([path, await ask(studio.port, path, { host: 'localhost', forwarded: 'for=203.0.113.7' })]).toEqual([
+        path,
+        403,
+      ]);
+    }
   });
 
   test('another site cannot write', async () => {
-    const reply = await studio.http
-      .put(`/api/projects/${id()}`)
+    const reply = await send(studio.http, editOf(project, [{ op: 'remove', kind: 'link', id: link }]))
       .set('Origin', 'https://elsewhere.example')
-      .send({ name: 'X', body: {} })
       .expect(403);
     expect(reply.body.message).toMatch(/site/);
+  });
+
+  test('links name the address that clients reach', async () => {
+    expect((await studio.http.get('/api/settings').expect(200)).body).toEqual({
+      reviewAddress: `http://localhost:${studio.config.reviewPort}`,
+    });
+    const far = await startTestApp({ publicUrl: 'https://review.example' });
+    expect((await far.http.get('/api/settings')).body.reviewAddress).toBe('https://review.example');
+    await far.stop();
   });
 });
 
@@ -102,22 +134,11 @@ describe('around it', () => {
   test('health, the API page and strict headers', async () => {
     expect((await studio.http.get('/api/health').expect(200)).body).toEqual({ status: 'ok', database: 'ok' });
     const api = (await studio.http.get('/api/openapi.json').expect(200)).body;
-    const body = api.paths['/api/projects/{projectId}/moves/{id}'].put.requestBody.content['application/json'].schema;
-    expect(JSON.stringify(body)).toContain('eyeHeight');
+    const { get, put } = api.paths['/api/projects/{projectId}/moves/{id}'];
+    expect(JSON.stringify(get.responses['200'])).toContain('eyeHeight');
+    expect(put).toBeUndefined();
     const { headers } = await studio.http.get('/api/health');
     expect(headers['content-security-policy']).toContain("default-src 'self'");
     expect(headers['x-powered-by']).toBeUndefined();
-  });
-
-  test('other tabs are told of changes', async () => {
-    const { port } = studio.app.getHttpServer().address() as { port: number };
-    const events = await fetch(`http://localhost:${port}/api/projects/${project}/events`);
-    const reader = events.body!.getReader();
-    const move = id();
-    await studio.http.put(`/api/projects/${project}/moves/${move}`).send({ name: 'Told', body: walkBody }).expect(200);
-    let text = '';
-    while (!text.includes(move)) text += new TextDecoder().decode((await reader.read()).value);
-    expect(text).toContain('"kind":"move"');
-    await reader.cancel();
   });
 });

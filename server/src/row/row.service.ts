@@ -1,150 +1,48 @@
 import { Inject, Injectable } from '@nestjs/common';
-import { DOCUMENT_VERSION, migrateBody, type BodyOf, type Kind, type Row } from '@eskovan/core/document';
-import { UniqueConstraintError, type Transaction } from 'sequelize';
+import type { Kind, Row } from '@eskovan/core/document';
+import { QueryTypes } from 'sequelize';
 import { Sequelize } from 'sequelize-typescript';
-import { conflict, notFound } from '../common/problem.ts';
-import { ROW_MODELS, type RowModel } from '../database/rows.ts';
-import { FileStore } from '../file/file-store.ts';
-import { LiveService } from '../live/live.service.ts';
+import { notFound } from '../common/problem.ts';
+import { readRows, toRow, type StoredRow } from './row-reading.ts';
 
-export interface NewRow<K extends Kind> {
-  id: string;
-  projectId: string;
-  name: string;
-  order: number;
-  body: BodyOf<K>;
-}
+/** Columns of a row by the names of core's `Row`. */
+export const ROW_COLUMNS = `id, project_id AS "projectId", name, "order", body, version, revision, created, updated, deleted`;
 
-export interface RowChange<K extends Kind> {
-  revision: number;
-  name?: string | undefined;
-  order?: number | undefined;
-  body?: BodyOf<K> | undefined;
-}
-
-/** The life that all saved things share: list, read, create, change, delete, restore. */
+/** Reading what is saved; all writing goes through edits. */
 @Injectable()
 export class RowService {
-  constructor(
-    @Inject(Sequelize) private readonly sequelize: Sequelize,
-    @Inject(FileStore) private readonly files: FileStore,
-    @Inject(LiveService) private readonly live: LiveService,
-  ) {}
+  constructor(@Inject(Sequelize) private readonly sequelize: Sequelize) {}
 
+  /** Rows of a project that are not deleted, in order. */
   async list<K extends Kind>(kind: K, projectId: string): Promise<Row<K>[]> {
-    const rows = await ROW_MODELS[kind].findAll<RowModel>({
-      where: { projectId, deleted: null },
-      order: [
-        ['order', 'ASC'],
-        ['created', 'ASC'],
-        ['id', 'ASC'],
-      ],
-    });
-    return rows.map((row) => toRow(kind, row));
+    const stored = await this.select(
+      `SELECT ${ROW_COLUMNS} FROM ${kind} WHERE project_id = :projectId AND deleted IS NULL ORDER BY "order", created, id`,
+      { projectId },
+    );
+    return readRows(kind, stored).rows;
   }
 
+  /** @throws ProblemException 404 for a row that is not there or deleted */
   async get<K extends Kind>(kind: K, projectId: string, id: string): Promise<Row<K>> {
-    const row = await this.find(kind, projectId, id);
+    const [row] = await this.select(`SELECT ${ROW_COLUMNS} FROM ${kind} WHERE id = :id AND project_id = :projectId`, {
+      id,
+      projectId,
+    });
     if (!row || row.deleted) throw notFound(kind);
     return toRow(kind, row);
   }
 
-  /** Makes a row. The same request twice makes one row. */
-  async create<K extends Kind>(kind: K, wanted: NewRow<K>): Promise<Row<K>> {
-    await this.files.requireAll(wanted.body);
-    try {
-      const made = await this.sequelize.transaction(async (transaction) => {
-        if (kind !== 'project') await this.requireProject(wanted.projectId, transaction);
-        const body = kind === 'take' ? await this.withTakeNumber(wanted as NewRow<'take'>, transaction) : wanted.body;
-        const now = new Date();
-        return ROW_MODELS[kind].create<RowModel>(
-          { ...wanted, body, version: DOCUMENT_VERSION, revision: 1, created: now, updated: now, deleted: null },
-          { transaction },
-        );
-      });
-      return this.told(kind, made);
-    } catch (error) {
-      if (!(error instanceof UniqueConstraintError)) throw error;
-      const known = await this.find(kind, wanted.projectId, wanted.id);
-      if (!known) throw conflict(kind, null);
-      return toRow(kind, known);
-    }
-  }
-
-  /** @throws ProblemException 409 with the row as it is now, when `revision` is not the newest */
-  async change<K extends Kind>(kind: K, projectId: string, id: string, change: RowChange<K>): Promise<Row<K>> {
-    if (change.body !== undefined) await this.files.requireAll(change.body);
-    const { revision, ...values } = change;
-    return this.write(kind, projectId, id, revision, {
-      ...Object.fromEntries(Object.entries(values).filter(([, value]) => value !== undefined)),
-      ...(change.body === undefined ? {} : { version: DOCUMENT_VERSION }),
-    });
-  }
-
-  async remove<K extends Kind>(kind: K, projectId: string, id: string, revision: number): Promise<Row<K>> {
-    return this.write(kind, projectId, id, revision, { deleted: new Date() });
-  }
-
-  async restore<K extends Kind>(kind: K, projectId: string, id: string, revision: number): Promise<Row<K>> {
-    return this.write(kind, projectId, id, revision, { deleted: null });
-  }
-
-  private async write<K extends Kind>(
-    kind: K,
-    projectId: string,
-    id: string,
-    revision: number,
-    values: Record<string, unknown>,
-  ): Promise<Row<K>> {
-    const [, [written]] = await (ROW_MODELS[kind] as typeof RowModel & { new (): RowModel }).update<RowModel>(
-      { ...values, revision: revision + 1, updated: new Date() },
-      { where: { id, projectId, revision }, returning: true },
+  /** Of some rows those that are there, deleted or not. */
+  async some<K extends Kind>(kind: K, projectId: string, ids: readonly string[]): Promise<Row<K>[]> {
+    if (ids.length === 0) return [];
+    const stored = await this.select(
+      `SELECT ${ROW_COLUMNS} FROM ${kind} WHERE project_id = :projectId AND id IN (:ids) ORDER BY "order", created, id`,
+      { projectId, ids },
     );
-    if (written) return this.told(kind, written);
-    const current = await this.find(kind, projectId, id);
-    if (!current) throw notFound(kind);
-    throw conflict(kind, toRow(kind, current));
+    return readRows(kind, stored).rows;
   }
 
-  private find(kind: Kind, projectId: string, id: string): Promise<RowModel | null> {
-    return ROW_MODELS[kind].findOne<RowModel>({ where: { id, projectId } });
+  private select(sql: string, replacements: Record<string, unknown>): Promise<StoredRow[]> {
+    return this.sequelize.query<StoredRow>(sql, { type: QueryTypes.SELECT, replacements });
   }
-
-  private async requireProject(projectId: string, transaction: Transaction): Promise<void> {
-    // Locked, so that numbers given within a project are given one after the other.
-    const project = await ROW_MODELS.project.findOne<RowModel>({
-      where: { id: projectId, deleted: null },
-      transaction,
-      lock: transaction.LOCK.UPDATE,
-    });
-    if (!project) throw notFound('project');
-  }
-
-  private async withTakeNumber(wanted: NewRow<'take'>, transaction: Transaction): Promise<BodyOf<'take'>> {
-    const [rows] = await this.sequelize.query(
-      `SELECT COALESCE(MAX((body->>'number')::int), 0) + 1 AS next FROM take WHERE project_id = :projectId`,
-      { replacements: { projectId: wanted.projectId }, transaction },
-    );
-    return { ...wanted.body, number: (rows as { next: number }[])[0]!.next };
-  }
-
-  private told<K extends Kind>(kind: K, row: RowModel): Row<K> {
-    this.live.tell({ projectId: row.projectId, kind, id: row.id, revision: row.revision });
-    return toRow(kind, row);
-  }
-}
-
-function toRow<K extends Kind>(kind: K, row: RowModel): Row<K> {
-  return {
-    id: row.id,
-    projectId: row.projectId,
-    name: row.name,
-    order: row.order,
-    body: migrateBody(kind, row.version, row.body),
-    version: DOCUMENT_VERSION,
-    revision: row.revision,
-    created: row.created.toISOString(),
-    updated: row.updated.toISOString(),
-    deleted: row.deleted?.toISOString() ?? null,
-  };
 }

@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import type { SiteBody } from '@eskovan/core/document';
 import { SiteModel } from '../database/rows.ts';
-import { FileStore } from '../file/file-store.ts';
+import { FileSweep } from '../file/file-sweep.ts';
 import { id, keepFile, makeProject } from '../testing/examples.ts';
 import { startTestApp, type TestApp } from '../testing/test-app.ts';
 
@@ -100,7 +100,27 @@ describe('the site of a project', () => {
       .put(`/api/projects/${project}/sites/${keyOf(1)}`)
       .send(body)
       .expect(200);
-    await studio.app.get(FileStore).sweep(Date.now() + 48 * 3600 * 1000);
+    await studio.app.get(FileSweep).sweep(Date.now() + 48 * 3600 * 1000);
     await studio.http.get(`/api/files/${body.survey.sha256}`).expect(200);
+  });
+
+  test('one page of all computes it; who stops asking loses the lease', async () => {
+    const project = await makeProject(studio.http);
+    const path = `/api/projects/${project}/sites/${keyOf(1)}/lease`;
+    const ask = async (holder: string) => (await studio.http.post(path).send({ holder }).expect(200)).body.granted;
+    const [a, b] = [id(), id()];
+    const first = await Promise.all([ask(a), ask(b)]);
+    expect(first.filter(Boolean)).toHaveLength(1);
+    const [holder, other] = first[0] ? [a, b] : [b, a];
+    expect(await ask(holder)).toBe(true);
+    expect(await ask(other)).toBe(false);
+    await SiteModel.sequelize!.query(`UPDATE site_lease SET until = now() - interval '1 second'`);
+    expect(await ask(other)).toBe(true);
+    expect(await ask(holder)).toBe(false);
+    await studio.http
+      .post(`/api/projects/${id()}/sites/${keyOf(1)}/lease`)
+      .send({ holder: a })
+      .expect(404);
+    await studio.http.post(path).send({ holder: 'me' }).expect(422);
   });
 });

@@ -1,5 +1,15 @@
-import type { BodyOf, FileRef } from '@eskovan/core/document';
-import type { Agent } from 'supertest';
+import {
+  DOCUMENT_VERSION,
+  type BodyOf,
+  type Change,
+  type ChildKind,
+  type Edit,
+  type EditReply,
+  type FileRef,
+  type Person,
+  type Row,
+} from '@eskovan/core/document';
+import type { Agent, Test } from 'supertest';
 
 export const id = () => crypto.randomUUID();
 
@@ -32,10 +42,43 @@ export const takeBody = (file: FileRef, source = id()): BodyOf<'take'> => ({
   renderSeconds: 3,
 });
 
+export const PERSON: Person = { id: '00000000-0000-4000-8000-0000000000aa', name: 'Ines' };
+
+export const editOf = (projectId: string, changes: Change[], more: Partial<Edit> = {}): Edit => ({
+  id: id(),
+  projectId,
+  label: 'Something',
+  by: PERSON,
+  machine: false,
+  version: DOCUMENT_VERSION,
+  changes,
+  given: [],
+  ...more,
+});
+
+/** Sends an edit as a page would. */
+export const send = (http: Agent, edit: Edit): Test => http.post(`/api/projects/${edit.projectId}/edits`).send(edit);
+
 export async function makeProject(http: Agent, name = 'Ternholm'): Promise<string> {
   const projectId = id();
-  await http.put(`/api/projects/${projectId}`).send({ name, body: {} }).expect(200);
+  await send(
+    http,
+    editOf(projectId, [{ op: 'make', kind: 'project', id: projectId, name, order: 0, body: {} }]),
+  ).expect(200);
   return projectId;
+}
+
+/** Makes a row and returns it as the server keeps it. */
+export async function makeRow<K extends ChildKind>(
+  http: Agent,
+  projectId: string,
+  kind: K,
+  body: BodyOf<K>,
+  { name = 'One', order = 0, rowId = id() }: { name?: string; order?: number; rowId?: string } = {},
+): Promise<Row<K>> {
+  const make: Change = { op: 'make', kind, id: rowId, name, order, body };
+  const reply = await send(http, editOf(projectId, [make])).expect(200);
+  return (reply.body as EditReply).rows[0]!.row as Row<K>;
 }
 
 export async function keepFile(http: Agent, content: string, mediaType = 'image/webp'): Promise<FileRef> {

@@ -6,10 +6,15 @@ import pg from 'pg';
 import request, { type Agent } from 'supertest';
 import { createApp } from '../app.ts';
 import type { Config } from '../config.ts';
+import { openDoors } from '../doors.ts';
 
 export interface TestApp {
   app: INestApplication;
+  /** The studio's door. */
   http: Agent;
+  /** The clients' door. */
+  review: Agent;
+  port: number;
   config: Config;
   stop(): Promise<void>;
 }
@@ -42,18 +47,27 @@ export async function startTestApp(change: Partial<Config> = {}): Promise<TestAp
     databaseUrl: url.href,
     dataFolder,
     port: 0,
+    reviewPort: 0,
+    reviewHost: '127.0.0.1',
+    publicUrl: null,
+    trustProxy: false,
     webFolder: null,
     largestFile: 1024 ** 2,
     ...change,
   };
   const app = await createApp(config, { quiet: true });
-  await app.listen(0, '127.0.0.1');
+  const doors = await openDoors(app);
+  config.reviewPort = doors.review.port;
   return {
     app,
-    http: request.agent(`http://localhost:${(app.getHttpServer().address() as { port: number }).port}`),
+    http: request.agent(`http://localhost:${doors.studio.port}`),
+    review: request.agent(`http://localhost:${doors.review.port}`),
+    port: doors.studio.port,
     config,
     stop: async () => {
+      const closed = doors.close();
       await app.close();
+      await closed;
       await inServer(`DROP DATABASE ${name} WITH (FORCE)`);
       await rm(dataFolder, { recursive: true, force: true });
     },

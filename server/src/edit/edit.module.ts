@@ -1,0 +1,92 @@
+import { Body, Controller, Get, Global, HttpCode, Inject, Module, Param, Post, Query } from '@nestjs/common';
+import { ApiTags } from '@nestjs/swagger';
+import {
+  editReplySchema,
+  editSchema,
+  facetSchema,
+  idSchema,
+  logEntrySchema,
+  type Edit,
+  type EditReply,
+  type Facet,
+  type LogEntry,
+} from '@eskovan/core/document';
+import { z } from 'zod';
+import { Documented } from '../common/documented.ts';
+import { ProblemException } from '../common/problem.ts';
+import { FileModule } from '../file/file.module.ts';
+import { EditLog } from './edit-log.ts';
+import { EditService } from './edit.service.ts';
+
+function parseJson(text: string): unknown {
+  try {
+    return JSON.parse(text);
+  } catch {
+    return null;
+  }
+}
+
+const historyQuerySchema = z.strictObject({
+  /** The row. */
+  row: idSchema,
+  /** One facet of it, as JSON. */
+  facet: z
+    .string()
+    .max(2000)
+    .transform((text, context): Facet => {
+      const parsed = facetSchema.safeParse(parseJson(text));
+      if (parsed.success) return parsed.data;
+      context.issues.push({ code: 'custom', message: 'is no facet', input: text });
+      return z.NEVER;
+    })
+    .optional(),
+  most: z.coerce.number().int().min(1).max(100).default(20),
+});
+
+@ApiTags('edit')
+@Controller('api/projects/:projectId/edits')
+class EditController {
+  constructor(
+    @Inject(EditService) private readonly edits: EditService,
+    @Inject(EditLog) private readonly log: EditLog,
+  ) {}
+
+  @Post()
+  @HttpCode(200)
+  @Documented({
+    summary: 'Applies an edit as a whole, once; harmless to repeat',
+    body: editSchema,
+    reply: editReplySchema,
+    problems: [409, 410, 422],
+  })
+  apply(
+    @Param('projectId', { schema: idSchema }) projectId: string,
+    @Body({ schema: editSchema }) edit: Edit,
+  ): Promise<EditReply> {
+    if (edit.projectId !== projectId)
+      throw new ProblemException(422, {
+        code: 'invalid',
+        message: 'projectId: the edit belongs to another project than its address.',
+        field: 'projectId',
+      });
+    return this.edits.apply(edit);
+  }
+
+  @Get()
+  @Documented({ summary: 'What was done to a row, newest first', reply: z.array(logEntrySchema) })
+  history(
+    @Param('projectId', { schema: idSchema }) projectId: string,
+    @Query({ schema: historyQuerySchema }) { row, facet, most }: z.infer<typeof historyQuerySchema>,
+  ): Promise<LogEntry[]> {
+    return this.log.ofRow(projectId, row, facet ?? null, most);
+  }
+}
+
+@Global()
+@Module({
+  imports: [FileModule],
+  controllers: [EditController],
+  providers: [EditService, EditLog],
+  exports: [EditService, EditLog],
+})
+export class EditModule {}
