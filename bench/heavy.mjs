@@ -1,4 +1,5 @@
 // Models as heavy as people send them: an IFC house of 35,000 triangles and a GLB of a million.
+import { makeProject } from './lib/edits.mjs';
 import { Document, NodeIO } from '@gltf-transform/core';
 import { CHROMIUM } from '@eskovan/demo/seed';
 import { chromium } from '@playwright/test';
@@ -111,7 +112,7 @@ async function millionGlb() {
 
 async function bringIn(page, address, name, bytes) {
   const id = crypto.randomUUID();
-  await page.request.put(`${address}/api/projects/${id}`, { data: { name, body: {} } });
+  await makeProject(address, id, name);
   await page.goto(`${address}/project/${id}/model`);
   await page.getByLabel('Model file').waitFor({ state: 'attached' });
   // By path: handing the bytes over through the test's own connection takes a second that no person waits.

@@ -2,48 +2,93 @@
 import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { build } from './lib/build.mjs';
-import { ROOT } from './lib/run.mjs';
+import { takeFolder } from './lib/lock.mjs';
+import { killRunning, ROOT } from './lib/run.mjs';
 import { installModules, installPackages } from './lib/setup.mjs';
+
+/** Between two looks at the database, milliseconds. */
+const LOOK_MS = 5000;
+/** Restarts in a row after which a database is given up. */
+const MOST_RESTARTS = 3;
 
 const home = process.env.ESKOVAN_HOME ?? join(ROOT, '.data');
 const port = Number(process.env.PORT ?? 5170);
+const reviewPort = Number(process.env.REVIEW_PORT ?? port + 1);
 mkdirSync(home, { recursive: true });
 
-await installPackages();
-await installModules();
-const { startDatabase } = await import('./lib/database.mjs');
-const { startServer } = await import('./lib/server.mjs');
-const database = process.env.DATABASE_URL
-  ? { url: process.env.DATABASE_URL, stop: async () => {} }
-  : await startDatabase(join(home, 'database'));
-await build();
-const log = process.env.ESKOVAN_LOG === 'show' ? 'inherit' : 'ignore';
-const server = await startServer({ databaseUrl: database.url, dataFolder: join(home, 'files'), port, log });
+/** What has been started, in order; stopped the other way round. */
+const started = [];
+let stopping = null;
 
-let stopping = false;
-const stop = async () => {
-  if (stopping) return;
-  stopping = true;
-  await server.stop();
-  await database.stop();
-  process.exit(0);
-};
-process.once('SIGINT', stop);
-process.once('SIGTERM', stop);
-void server.ended.then(async (code) => {
-  if (stopping) return;
-  console.error(`The server ended with code ${code}.`);
-  await database.stop();
-  process.exit(1);
-});
-
-if (process.env.ESKOVAN_DEMO !== 'none') {
-  const { seedDemo } = await import('../demo/dist/seed/index.js');
-  try {
-    await seedDemo(server.address, { cache: join(home, 'demo'), say: (text) => console.log(text) });
-  } catch (error) {
-    // The application is whole without it.
-    console.error(`The demo commission is not complete: ${error.message}`);
-  }
+/** Stops all that was started. Nothing stays behind, whatever happened. */
+function stop(code, words) {
+  stopping ??= (async () => {
+    if (words) console.error(words);
+    killRunning();
+    for (const end of started.reverse()) await end().catch((error) => console.error(error.message));
+    process.exit(code);
+  })();
+  return stopping;
 }
-console.log(`\nEskovan is ready:  ${server.address}\nStop it with Ctrl-C; everything is kept.`);
+process.once('SIGINT', () => void stop(0));
+process.once('SIGTERM', () => void stop(0));
+
+try {
+  const release = takeFolder(home);
+  started.push(async () => release());
+  await run();
+} catch (error) {
+  await stop(1, `Eskovan could not start: ${error.message}`);
+}
+
+async function run() {
+  await installPackages();
+  await installModules();
+  const { isAnswering, startDatabase } = await import('./lib/database.mjs');
+  const { startServer } = await import('./lib/server.mjs');
+  const own = process.env.DATABASE_URL ? null : await startDatabase(join(home, 'database'));
+  if (own) started.push(() => own.stop());
+  await build();
+  if (stopping) return;
+  const log = process.env.ESKOVAN_LOG === 'show' ? 'inherit' : 'ignore';
+  const databaseUrl = own?.url ?? process.env.DATABASE_URL;
+  const server = await startServer({ databaseUrl, dataFolder: join(home, 'files'), port, reviewPort, log });
+  started.push(() => server.stop());
+  void server.ended.then((code) => stopping ?? stop(1, `The server ended with code ${code}.`));
+  if (own) watch(own, { isAnswering, startDatabase });
+
+  if (process.env.ESKOVAN_DEMO !== 'none') {
+    const { seedDemo } = await import('../demo/dist/seed/index.js');
+    try {
+      await seedDemo(server.address, { cache: join(home, 'demo'), say: (text) => console.log(text) });
+    } catch (error) {
+      // The application is whole without it.
+      console.error(`The demo commission is not complete: ${error.message}`);
+    }
+  }
+  if (!stopping)
+    console.log(
+      `\nEskovan is ready:  ${server.address}\nReviews are served at ${server.reviewAddress}\nStop it with Ctrl-C; everything is kept.`,
+    );
+}
+
+/** A database that has ended is started again where it was; one that does not stay up ends everything, with words. */
+function watch(database, { isAnswering, startDatabase }) {
+  let restarts = 0;
+  const look = async () => {
+    if (stopping) return;
+    if (await isAnswering(database.url)) restarts = 0;
+    else if (restarts >= MOST_RESTARTS) {
+      await stop(1, `The database does not stay up; its last words are in ${join(home, 'database', 'log')}.`);
+      return;
+    } else {
+      restarts += 1;
+      console.error('The database has ended; starting it again.');
+      await startDatabase(join(home, 'database'), { port: Number(new URL(database.url).port) }).catch((error) =>
+        console.error(error.message),
+      );
+    }
+    setTimeout(() => void look(), LOOK_MS).unref();
+  };
+  setTimeout(() => void look(), LOOK_MS).unref();
+}

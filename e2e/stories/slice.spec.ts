@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { DEMO_PROJECT } from '@eskovan/demo/seed';
 import { expect, test, type Page } from '@playwright/test';
+import { editElsewhere } from '../support/edits.ts';
 import { foreignModel } from '../support/foreign-model.ts';
 import {
   bringIn,
@@ -187,7 +188,11 @@ async function wholeSlice(page: Page, { projectId, path, rise }: Slice): Promise
     await expect(client.locator('figure img').first()).toBeVisible();
     const token = address.split('/').at(-1)!;
     const { model } = await documentOf(request, projectId);
-    expect((await request.get(`/api/review/${token}/files/${model[0]!.body.source.sha256}`)).status()).toBe(404);
+    const { origin } = new URL(address);
+    expect(origin).not.toBe(new URL(page.url()).origin);
+    const file = model[0]!.body.source.sha256;
+    expect((await request.get(`${origin}/api/review/${token}/files/${file}`)).status()).toBe(404);
+    expect((await request.get(`${origin}/api/projects`)).status()).toBe(404);
     await client.close();
   });
 
@@ -206,10 +211,9 @@ test('the whole slice over the stair of the demo building', async ({ page }) => 
   // The demo's model in a project of its own, so that stories do not meet.
   const projectId = await newProject(page, 'Stair story');
   const [model] = (await documentOf(page.request, DEMO_PROJECT)).model;
-  const made = await page.request.put(`/api/projects/${projectId}/models/${crypto.randomUUID()}`, {
-    data: { name: 'Observatory', order: 1, body: model!.body },
-  });
-  expect(made.ok()).toBe(true);
+  await editElsewhere(page.request, projectId, 'Bring in Observatory', [
+    { op: 'make', kind: 'model', id: crypto.randomUUID(), name: 'Observatory', order: 1, body: model!.body },
+  ]);
   await page.reload();
   await expect(page.getByRole('heading', { name: 'Storeys' })).toBeVisible();
   await wholeSlice(page, {

@@ -30,8 +30,8 @@ export async function ownStudio(): Promise<OwnStudio> {
   const url = new URL(base);
   url.pathname = `/${name}`;
   const dataFolder = await mkdtemp(join(tmpdir(), 'eskovan-story-'));
-  const port = await freePort();
-  const launch = () => startServer({ databaseUrl: url.href, dataFolder, port });
+  const [port, reviewPort] = [await freePort(), await freePort()];
+  const launch = () => startServer({ databaseUrl: url.href, dataFolder, port, reviewPort });
   let server = await launch();
   return {
     address: server.address,

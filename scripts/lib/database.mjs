@@ -44,18 +44,17 @@ export function freePort() {
 /**
  * Makes a database cluster in a folder if there is none, and starts it on loopback.
  * @param folder where it lives
+ * @param options.port the port it listens on; any free one where it is left out
  * @param options.durable false gives up safety against power cuts for speed (tests)
  * @returns its address and how to stop it
  */
-export async function startDatabase(folder, { durable = true } = {}) {
+export async function startDatabase(folder, { durable = true, port: wanted } = {}) {
   const home = await reachable(folder);
   const data = join(home, 'cluster');
   const secret = join(home, 'password');
-  const socket = join(home, 'socket');
   if (!existsSync(join(data, 'PG_VERSION'))) {
     rmSync(data, { recursive: true, force: true });
     mkdirSync(data, { recursive: true });
-    mkdirSync(socket, { recursive: true });
     writeFileSync(secret, randomBytes(24).toString('base64url'), { mode: 0o600 });
     await give(home);
     const [program, args] = command('initdb', [
@@ -75,9 +74,12 @@ export async function startDatabase(folder, { durable = true } = {}) {
   accessSync(secret, constants.R_OK);
   const password = readFileSync(secret, 'utf8').trim();
   const running = existsSync(join(data, 'postmaster.pid')) && (await status(data));
-  const port = running ? Number(readFileSync(join(data, 'postmaster.pid'), 'utf8').split('\n')[3]) : await freePort();
+  const port = running
+    ? Number(readFileSync(join(data, 'postmaster.pid'), 'utf8').split('\n')[3])
+    : (wanted ?? (await freePort()));
   if (!running) {
-    const settings = [`-p ${port}`, `-k ${socket}`, '-c listen_addresses=127.0.0.1', '-c max_connections=60'];
+    // No socket file: its path would have to be short and without spaces.
+    const settings = [`-p ${port}`, "-k ''", '-c listen_addresses=127.0.0.1', '-c max_connections=100'];
     if (!durable) settings.push('-c fsync=off', '-c synchronous_commit=off', '-c full_page_writes=off');
     const log = join(home, 'log');
     writeFileSync(log, '', { flag: 'a' });
@@ -112,6 +114,21 @@ export async function startDatabase(folder, { durable = true } = {}) {
 async function status(data) {
   const [program, args] = command('pg_ctl', ['-D', data, 'status']);
   return (await output(program, args, { cwd: '/' })) !== null;
+}
+
+/** Does a database answer at this address? */
+export async function isAnswering(url) {
+  const { default: pg } = await import('pg');
+  const client = new pg.Client({ connectionString: url, connectionTimeoutMillis: 4000 });
+  try {
+    await client.connect();
+    await client.query('SELECT 1');
+    return true;
+  } catch {
+    return false;
+  } finally {
+    await client.end().catch(() => {});
+  }
 }
 
 async function createDatabase(port, password) {

@@ -3,12 +3,21 @@ import { fileURLToPath } from 'node:url';
 
 export const ROOT = fileURLToPath(new URL('../..', import.meta.url)).replace(/\/$/, '');
 
+const running = new Set();
+
+/** Ends the commands that are running: nothing stays behind. */
+export const killRunning = () => running.forEach((child) => child.kill('SIGTERM'));
+
 /** Runs a command with its output shown; resolves with the exit code, never rejects for it. */
 export function run(command, args, options = {}) {
   return new Promise((resolve, reject) => {
     const child = spawn(command, args, { cwd: ROOT, stdio: 'inherit', ...options });
+    running.add(child);
     child.once('error', reject);
-    child.once('exit', (code, signal) => resolve(code ?? (signal ? 1 : 0)));
+    child.once('exit', (code, signal) => {
+      running.delete(child);
+      resolve(code ?? (signal ? 1 : 0));
+    });
   });
 }
 

@@ -6,7 +6,7 @@ import { ROOT } from './run.mjs';
  * Starts the built server and waits until it answers.
  * @returns its address, the process, and how to stop it
  */
-export async function startServer({ databaseUrl, dataFolder, port, log = 'ignore' }) {
+export async function startServer({ databaseUrl, dataFolder, port, reviewPort, log = 'ignore' }) {
   const child = spawn('node', [join(ROOT, 'server/dist/main.js')], {
     cwd: ROOT,
     stdio: ['ignore', log, 'inherit'],
@@ -16,13 +16,20 @@ export async function startServer({ databaseUrl, dataFolder, port, log = 'ignore
       ESKOVAN_DATA: dataFolder,
       ESKOVAN_WEB: join(ROOT, 'web/dist'),
       PORT: String(port),
+      REVIEW_PORT: String(reviewPort),
     },
   });
   const ended = new Promise((resolve) => child.once('exit', (code) => resolve(code)));
   const address = `http://localhost:${port}`;
-  await answering(address, ended);
+  try {
+    await answering(address, ended);
+  } catch (error) {
+    child.kill('SIGKILL');
+    throw error;
+  }
   return {
     address,
+    reviewAddress: process.env.PUBLIC_URL || `http://localhost:${reviewPort}`,
     child,
     ended,
     stop: async (signal = 'SIGTERM') => {

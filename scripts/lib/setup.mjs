@@ -39,6 +39,7 @@ export async function installModules() {
     .digest('hex');
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted) return;
   console.log('Installing npm packages');
-  await must('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error']);
+  // The tools that build it are needed in every environment.
+  await must('npm', ['ci', '--include=dev', '--no-audit', '--no-fund', '--loglevel=error']);
   writeFileSync(stamp, wanted);
 }

@@ -31,6 +31,7 @@ export function withStudio({ pictures = true, say = () => {} }, use) {
       databaseUrl: database.url,
       dataFolder: join(home, 'files'),
       port: await freePort(),
+      reviewPort: await freePort(),
     });
     try {
       await seedDemo(server.address, { cache: DEMO_CACHE, pictures, say });

@@ -31,9 +31,9 @@ const setSchema = z.strictObject({
   ...of,
   facet: facetSchema,
   /** What the facet was when it was changed; absent where it was absent. */
-  before: z.unknown(),
+  before: z.unknown().optional(),
   /** What it becomes; absent takes it away. */
-  after: z.unknown(),
+  after: z.unknown().optional(),
 });
 
 /** A change of one row: it is made, removed, brought back, or one facet of it replaced. */
@@ -64,7 +64,7 @@ export const editSchema = z.strictObject({
   changes: z.array(changeSchema).min(1).max(MOST_CHANGES),
   /** What a machine computed from: if any of it is otherwise by now, the edit is stale and not applied. */
   given: z
-    .array(z.strictObject({ ...of, facet: facetSchema, value: z.unknown() }))
+    .array(z.strictObject({ ...of, facet: facetSchema, value: z.unknown().optional() }))
     .max(100)
     .default([]),
 });
@@ -77,7 +77,7 @@ export const clashSchema = z.object({
   /** changed: the facet is no longer `before`; deleted, missing: the row is; there: a row of this id exists. */
   reason: z.enum(['changed', 'deleted', 'missing', 'there']),
   /** Value of the facet now. */
-  current: z.unknown(),
+  current: z.unknown().optional(),
   /** The edit that made it so, where the log knows. */
   since: z.object({ by: z.string(), label: z.string(), at: z.iso.datetime() }).nullable().default(null),
 });

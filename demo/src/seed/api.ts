@@ -1,4 +1,7 @@
-import type { FileRef } from '@eskovan/core/document';
+import { DOCUMENT_VERSION, type Change, type Edit, type FileRef, type Person } from '@eskovan/core/document';
+
+/** Who makes the demo commission. */
+const SEEDER: Person = { id: '00000000-0000-4000-8000-00000000de00', name: 'Eskovan' };
 
 /** The few requests that seeding needs. Everything goes the way that the application itself goes. */
 export class SeedApi {
@@ -14,13 +17,32 @@ export class SeedApi {
     return (await response.json()) as T;
   }
 
-  async put(path: string, body: unknown): Promise<void> {
+  put(path: string, body: unknown): Promise<void> {
+    return this.send('PUT', path, body);
+  }
+
+  /** Makes rows, as one edit. */
+  make(projectId: string, label: string, rows: readonly Omit<Extract<Change, { op: 'make' }>, 'op'>[]): Promise<void> {
+    const edit: Edit = {
+      id: crypto.randomUUID(),
+      projectId,
+      label,
+      by: SEEDER,
+      machine: false,
+      version: DOCUMENT_VERSION,
+      changes: rows.map((row) => ({ op: 'make', ...row })),
+      given: [],
+    };
+    return this.send('POST', `/api/projects/${projectId}/edits`, edit);
+  }
+
+  private async send(method: string, path: string, body: unknown): Promise<void> {
     const response = await fetch(this.address + path, {
-      method: 'PUT',
+      method,
       headers: { 'Content-Type': 'application/json' },
       body: JSON.stringify(body),
     });
-    if (!response.ok) throw new Error(`PUT ${path}: ${response.status} ${await response.text()}`);
+    if (!response.ok) throw new Error(`${method} ${path}: ${response.status} ${await response.text()}`);
   }
 
   async upload(bytes: Uint8Array | string, mediaType: string): Promise<FileRef> {

@@ -32,7 +32,9 @@ export async function seedDemo(
   if (await api.exists(`${project}/document`)) return DEMO_PROJECT;
   say('Building the demo commission (once)');
   const prepared = await prepareCommission(cache);
-  await api.put(project, { name: 'Ternholm Observatory', body: PROJECT });
+  await api.make(DEMO_PROJECT, 'New project', [
+    { kind: 'project', id: DEMO_PROJECT, name: 'Ternholm Observatory', order: 0, body: PROJECT },
+  ]);
   const models: { id: string; body: BodyOf<'model'> }[] = [];
   for (const [i, { entry, id, source, packed, triangles, bounds, movements }] of prepared.models.entries()) {
     const body: BodyOf<'model'> = {
@@ -49,7 +51,9 @@ export async function seedDemo(
       notes: [],
     };
     models.push({ id, body });
-    await api.put(`${project}/models/${id}`, { name: entry.name, order: i + 1, body });
+    await api.make(DEMO_PROJECT, `Bring in ${entry.name}`, [
+      { kind: 'model', id, name: entry.name, order: i + 1, body },
+    ]);
   }
   const { survey } = prepared;
   const input = siteInput(PROJECT, models, READER)!;
@@ -66,26 +70,31 @@ export async function seedDemo(
     storeys: survey.storeys.map(({ name, elevation, area }) => ({ name, elevation, area })),
   };
   await api.put(`${project}/sites/${key}`, site);
-  for (const [i, { name, body }] of ACTIONS.entries())
-    await api.put(`${project}/actions/${idOf(`action ${name}`)}`, { name, order: i + 1, body });
-  for (const [i, { name, body }] of MOVES.entries())
-    await api.put(`${project}/moves/${idOf(`move ${name}`)}`, { name, order: i + 1, body });
-  for (const [i, { name, body }] of VIEWS.entries())
-    await api.put(`${project}/views/${idOf(`view ${name}`)}`, { name, order: i + 1, body });
+  const rows = <K extends 'action' | 'move' | 'view'>(kind: K, list: readonly { name: string; body: BodyOf<K> }[]) =>
+    list.map(({ name, body }, i) => ({ kind, id: idOf(`${kind} ${name}`), name, order: i + 1, body }));
+  await api.make(DEMO_PROJECT, 'Actions, moves and views', [
+    ...rows('action', ACTIONS),
+    ...rows('move', MOVES),
+    ...rows('view', VIEWS),
+  ]);
   if (pictures) {
     say('Drawing its pictures and a first take');
     await drawPictures(address, DEMO_PROJECT, VIEWS.length);
-    await api.put(`${project}/links/${idOf('link')}`, {
-      name: 'First look for the parish',
-      order: 1,
-      body: {
-        // Made anew for every studio: a token that ships with the program would open every studio.
-        token: randomBytes(32).toString('base64url'),
-        takeIds: (await api.get<{ id: string }[]>(`${project}/takes`)).map(({ id }) => id),
-        viewIds: VIEWS.map(({ name }) => idOf(`view ${name}`)),
-        expires: null,
+    await api.make(DEMO_PROJECT, 'New link', [
+      {
+        kind: 'link',
+        id: idOf('link'),
+        name: 'First look for the parish',
+        order: 1,
+        body: {
+          // Made anew for every studio: a token that ships with the program would open every studio.
+          token: randomBytes(32).toString('base64url'),
+          takeIds: (await api.get<{ id: string }[]>(`${project}/takes`)).map(({ id }) => id),
+          viewIds: VIEWS.map(({ name }) => idOf(`view ${name}`)),
+          expires: null,
+        },
       },
-    });
+    ]);
   }
   return DEMO_PROJECT;
 }

@@ -5,19 +5,29 @@ import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { RouterProvider } from 'react-router';
 import { Toaster } from 'sonner';
-import { adoptAbandonedEdits, queryClient } from '../data/edits.ts';
+import { queryClient } from '../data/edits.ts';
+import { startLive } from '../data/live.ts';
+import { watchNeighbours } from '../data/neighbours.ts';
+import { beginEdit } from '../data/undo.ts';
+import { FieldGesturesProvider } from '../kit/index.ts';
+import { applyTheme } from '../kit/theme.ts';
+import { watchLeaving } from './leaving.ts';
 import { router } from './router.tsx';
 import './theme.css';
-import { applyTheme } from './theme.ts';
 
 applyTheme();
-await adoptAbandonedEdits();
+watchLeaving();
+startLive();
+// What a closed page left is taken over before anything is shown without it.
+await watchNeighbours();
 
 createRoot(document.getElementById('root')!).render(
   <StrictMode>
     <QueryClientProvider client={queryClient}>
       <Tooltip.Provider>
-        <RouterProvider router={router} />
+        <FieldGesturesProvider value={beginEdit}>
+          <RouterProvider router={router} />
+        </FieldGesturesProvider>
         <Toaster
           position="bottom-center"
           toastOptions={{

@@ -1,20 +1,22 @@
-import { Suspense, useEffect } from 'react';
+import { Suspense, useEffect, type ReactNode } from 'react';
 import { Link, Outlet, useParams } from 'react-router';
 import { ApiError } from '../data/api.ts';
-import { ProjectProvider, useLiveUpdates, useProjectDocument } from '../data/use-project.ts';
+import { ProjectProvider, useProject, useProjectDocument } from '../data/use-project.ts';
 import { Empty } from '../kit/index.ts';
+import { PictureSceneProvider } from '../picture/scene.ts';
 import { warmPicture } from '../picture/client.ts';
 import { askForSite, useSiteKeeper } from '../site/use-site-keeper.ts';
+import { usePictureScene } from '../site/use-site.ts';
 import { ConflictDialog } from './conflict-dialog.tsx';
-import { Shortcuts } from './shortcuts.tsx';
+import { FrameCommands } from './frame-commands.tsx';
 import { TopBar } from './top-bar.tsx';
-import { workbench } from './workbench.ts';
+import { UndoQuestionDialog } from './undo-question.tsx';
+import { workbench } from '../desk/workbench.ts';
 
 /** The frame of every project screen. */
 export function ProjectFrame() {
   const { projectId = '' } = useParams();
   const { data, error, refetch } = useProjectDocument(projectId, askForSite);
-  useLiveUpdates(projectId);
   useSiteKeeper(projectId, data);
   useEffect(() => workbench.open(projectId), [projectId]);
   useEffect(warmPicture, []);
@@ -46,16 +48,39 @@ export function ProjectFrame() {
   if (!data) return <Empty title="Opening the project…" />;
   return (
     <ProjectProvider value={data}>
-      <div className="flex h-full flex-col">
-        <TopBar />
-        <main className="min-h-0 flex-1">
-          <Suspense fallback={<Empty title="One moment…" />}>
-            <Outlet />
-          </Suspense>
-        </main>
-      </div>
-      <Shortcuts />
-      <ConflictDialog />
+      <SceneFrame>
+        <div className="flex h-full flex-col">
+          <TopBar />
+          <Unreadable />
+          <main className="min-h-0 flex-1">
+            <Suspense fallback={<Empty title="One moment…" />}>
+              <Outlet />
+            </Suspense>
+          </main>
+        </div>
+        <FrameCommands />
+        <ConflictDialog />
+        <UndoQuestionDialog />
+      </SceneFrame>
     </ProjectProvider>
+  );
+}
+
+/** What all pictures of the project show. */
+function SceneFrame({ children }: { children: ReactNode }) {
+  return <PictureSceneProvider value={usePictureScene()}>{children}</PictureSceneProvider>;
+}
+
+/** Rows that this program cannot read are left as they are, and said. */
+function Unreadable() {
+  const { unreadable } = useProject();
+  if (unreadable.length === 0) return null;
+  return (
+    <p role="status" className="border-b border-rule bg-paper px-4 py-1.5 text-madder">
+      {unreadable.length === 1
+        ? `“${unreadable[0]!.name}” cannot be shown.`
+        : `${unreadable.length} things cannot be shown.`}{' '}
+      {unreadable[0]!.reason} Everything else is here, and nothing of it is changed.
+    </p>
   );
 }

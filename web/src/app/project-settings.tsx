@@ -1,6 +1,7 @@
 import type { ProjectBody, Rate } from '@eskovan/core/document';
 import { useState } from 'react';
-import { dispatch } from '../data/edits.ts';
+import { editRow } from '../data/edit-row.ts';
+import { currentRow } from '../data/edits.ts';
 import { useProject } from '../data/use-project.ts';
 import { Button, Dialog, Line, NumberField, Select } from '../kit/index.ts';
 
@@ -25,11 +26,12 @@ const field = 'h-8 w-60 rounded-lg border border-rule bg-raised px-2.5 hover:bor
 /** What holds for the whole project. */
 export function ProjectSettings({ open, onClose }: { open: boolean; onClose: () => void }) {
   const { project } = useProject();
-  return open ? <SettingsForm key={project.revision} onClose={onClose} /> : null;
+  return open ? <SettingsForm key={project.id} onClose={onClose} /> : null;
 }
 
 function SettingsForm({ onClose }: { onClose: () => void }) {
   const { project } = useProject();
+  const [opened] = useState(project);
   const [name, setName] = useState(project.name);
   const [body, setBody] = useState<ProjectBody>(project.body);
   const wrong =
@@ -40,9 +42,15 @@ function SettingsForm({ onClose }: { onClose: () => void }) {
         : null;
   const save = () => {
     if (wrong) return;
-    dispatch(project.id, 'Project settings', [
-      { op: 'change', kind: 'project', id: project.id, values: { name: name.trim(), body } },
-    ]);
+    // Only what was changed here: what others change meanwhile, or a machine, stays.
+    const now = currentRow(project.id, 'project', project.id) ?? project;
+    const changed = Object.fromEntries(
+      Object.entries(body).filter(([key, value]) => value !== opened.body[key as keyof ProjectBody]),
+    ) as Partial<ProjectBody>;
+    editRow('project', project, 'Project settings', {
+      ...(name === opened.name ? {} : { name: name.trim() }),
+      body: { ...now.body, ...changed },
+    });
     onClose();
   };
   return (
@@ -60,11 +68,12 @@ function SettingsForm({ onClose }: { onClose: () => void }) {
             className={field}
             value={name}
             aria-invalid={wrong !== null}
+            aria-describedby={wrong ? 'project-name-fault' : undefined}
             onChange={(event) => setName(event.target.value)}
           />
         </Line>
         {wrong && (
-          <p role="alert" className="text-right text-sm text-madder">
+          <p id="project-name-fault" role="alert" className="text-right text-sm text-madder">
             {wrong}
           </p>
         )}

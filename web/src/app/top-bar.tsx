@@ -1,31 +1,21 @@
 import { Moon, Redo2, Settings2, Sun, Undo2 } from 'lucide-react';
 import { useState } from 'react';
 import { Link, NavLink } from 'react-router';
-import { toast } from 'sonner';
-import { redo, undo, useEdits } from '../data/edits.ts';
+import { useUndo } from '../data/undo.ts';
 import { useProject } from '../data/use-project.ts';
-import { Button, cx, Hint } from '../kit/index.ts';
-import { Mark } from './mark.tsx';
+import { redoWithWords, undoWithWords } from '../desk/undo-words.ts';
+import { Button, cx, Hint, Mark } from '../kit/index.ts';
+import { People } from './people.tsx';
 import { ProjectSettings } from './project-settings.tsx';
-import { SavedNote } from './saved-note.tsx';
+import { SavedNote } from '../stage/shared/saved-note.tsx';
 import { STAGES } from './stages.ts';
-import { applyTheme, useTheme } from './theme.ts';
-
-export function undoWithWords(projectId: string): void {
-  const label = undo(projectId);
-  if (label) toast(`Undone: ${label}`, { duration: 1800 });
-}
-
-export function redoWithWords(projectId: string): void {
-  const label = redo(projectId);
-  if (label) toast(`Done again: ${label}`, { duration: 1800 });
-}
+import { applyTheme, useTheme } from '../kit/theme.ts';
 
 /** Where we are, what is saved, undo and redo. */
 export function TopBar() {
   const { project } = useProject();
-  const past = useEdits((state) => state.past[project.id]?.length ?? 0);
-  const future = useEdits((state) => state.future[project.id]?.length ?? 0);
+  const past = useUndo((state) => state.past[project.id]?.length ?? 0);
+  const future = useUndo((state) => state.future[project.id]?.length ?? 0);
   const [settings, setSettings] = useState(false);
   const theme = useTheme();
   const otherTheme = theme === 'day' ? 'evening' : 'day';
@@ -58,6 +48,7 @@ export function TopBar() {
       </nav>
       <div className="ml-auto flex items-center gap-2">
         <SavedNote />
+        <People projectId={project.id} />
         <Button icon={<Undo2 size={14} />} disabled={past === 0} onClick={() => undoWithWords(project.id)}>
           Undo
         </Button>

@@ -1,10 +1,28 @@
-import { allRows, type Kind, type ProjectDocument, type Row } from '@eskovan/core/document';
+import {
+  applyEdit,
+  DOCUMENT_VERSION,
+  foldChanges,
+  LONGEST_LABEL,
+  readFacet,
+  type BodyOf,
+  type CatchUp,
+  type Change,
+  type Clash,
+  type Edit,
+  type Facet,
+  type Kind,
+  type ProjectDocument,
+  type Row,
+} from '@eskovan/core/document';
 import { QueryClient } from '@tanstack/react-query';
 import { create } from 'zustand';
-import { serverDoor } from './door.ts';
+import { applyChanges, changing, findRow, making } from './changes.ts';
+import { sendEdit } from './door.ts';
 import { Outbox, type Conflict, type SavedState } from './outbox.ts';
-import { BrowserOutboxStorage } from './outbox-storage.ts';
-import { applyChange, invertChange, putRow, redoable, type RowChange } from './row-change.ts';
+import { BrowserOutboxStorage, type OutboxEntry } from './outbox-storage.ts';
+import { thisPerson } from './person.ts';
+import { thisTab } from './tab.ts';
+import { learnChanges, learnDocument, learnRows, type Truth } from './truth.ts';
 
 export const queryClient = new QueryClient({
   defaultOptions: { queries: { staleTime: 30_000, retry: 2, refetchOnWindowFocus: true } },
@@ -12,161 +30,223 @@ export const queryClient = new QueryClient({
 
 export const projectKey = (projectId: string) => ['project', projectId] as const;
 
-/** Steps of undo that are kept. */
-const STEPS = 200;
-
-/** One thing a person did: a few row changes and what takes them back. */
-interface Step {
-  label: string;
-  done: RowChange[];
-  undo: RowChange[];
-}
-
 interface EditState {
   saved: SavedState;
-  savedAt: number | null;
-  conflicts: Conflict[];
-  /** Undo and redo by project. */
-  past: Record<string, Step[]>;
-  future: Record<string, Step[]>;
+  /** Edits are safe from a closed page only once they are saved: this browser keeps nothing. */
+  memoryOnly: boolean;
+  conflicts: readonly Conflict[];
+  aside: readonly OutboxEntry[];
 }
 
 export const useEdits = create<EditState>()(() => ({
   saved: { state: 'saved' },
-  savedAt: null,
+  memoryOnly: false,
   conflicts: [],
-  past: {},
-  future: {},
+  aside: [],
 }));
 
-let confirmed = 0;
-/** Counts the writes of this page that the server has confirmed. */
-export const confirmedWrites = () => confirmed;
+/** What the server has, by project. */
+const truths = new Map<string, Truth>();
+/** What a gesture that is under way would make of a project. */
+let preview: { projectId: string; changes: Change[] } | null = null;
+const dropped = new Set<(edit: Edit) => void>();
 
-const tab = crypto.randomUUID();
-// Held as long as this page lives: other pages see by it which unsent edits are abandoned.
-void navigator.locks?.request(`eskovan-tab-${tab}`, () => new Promise(() => {}));
-
-const outbox = new Outbox(
-  new BrowserOutboxStorage(),
-  serverDoor,
-  {
-    onState: (saved) => useEdits.setState(saved.state === 'saved' ? { saved, savedAt: Date.now() } : { saved }),
-    onConfirmed: (kind, row, last) => {
-      confirmed += 1;
-      const projectId = row.projectId;
-      patch(projectId, (document) => (last ? putRow(document, kind, row) : document));
+const outbox = new Outbox({
+  storage: new BrowserOutboxStorage(),
+  door: { send: sendEdit },
+  owner: thisTab,
+  account: () => thisPerson().id,
+  events: {
+    onState: (saved) => useEdits.setState({ saved }),
+    onConfirmed: (edit, reply) => {
+      learn(edit.projectId, (truth) => learnRows(truth, reply.rows, reply.seq));
     },
-    onConflict: (conflict) => useEdits.setState(({ conflicts }) => ({ conflicts: [...conflicts, conflict] })),
+    onHeld: (conflicts, aside) => {
+      const now = useEdits.getState();
+      // Nothing new is no news: every edit is told of several times.
+      if (conflicts.length + aside.length + now.conflicts.length + now.aside.length > 0)
+        useEdits.setState({ conflicts, aside });
+      for (const { entry, rows } of conflicts)
+        learn(entry.edit.projectId, (truth) => learnRows(truth, rows, truth.document.seq));
+    },
+    onDropped: (edit) => {
+      for (const listener of dropped) listener(edit);
+      show(edit.projectId);
+    },
+    onMemoryOnly: () => useEdits.setState({ memoryOnly: true }),
   },
-  tab,
-);
+});
 
-function patch(projectId: string, change: (document: ProjectDocument) => ProjectDocument): void {
-  queryClient.setQueryData<ProjectDocument>(projectKey(projectId), (document) => document && change(document));
+/** Tells of edits of ours that will not be saved any more. */
+export const onDropped = (listener: (edit: Edit) => void) => dropped.add(listener);
+
+/** The outbox, for those who decide about what it holds. */
+export const held = {
+  decide: (conflict: Conflict, decision: 'mine' | 'theirs') => {
+    outbox.resolve(conflict.entry.edit.id, decision);
+    show(conflict.entry.edit.projectId);
+  },
+  tryAgain: (id: string) => outbox.tryAgain(id),
+  drop: (id: string) => outbox.drop(id),
+};
+
+/** Takes over edits that closed pages of this browser could not save. */
+export const adoptEdits = async (isAbandoned: (owner: string) => boolean): Promise<number> => {
+  const adopted = await outbox.adopt(isAbandoned);
+  for (const projectId of new Set(adopted.map(({ edit }) => edit.projectId))) show(projectId);
+  return adopted.length;
+};
+
+function learn(projectId: string, change: (truth: Truth) => Truth): void {
+  const truth = truths.get(projectId);
+  if (truth) truths.set(projectId, change(truth));
+  show(projectId);
 }
 
-/** A document fresh from the server, with our unsaved edits on top of it. */
-export function mergePending(document: ProjectDocument): ProjectDocument {
-  for (const row of allRows(document)) outbox.seen(row.id, row.revision);
-  return outbox.pending(document.project.id).reduce((merged, entry) => applyChange(merged, entry.change), document);
+/** What the server has, our edits that are not confirmed yet, and what the hand is just doing, one on the other. */
+function shown(projectId: string): ProjectDocument | undefined {
+  const truth = truths.get(projectId);
+  if (!truth) return undefined;
+  const withEdits = outbox
+    .pending(projectId)
+    .reduce((document, { edit, at }) => applyChanges(document, edit.changes, at), truth.document);
+  return preview?.projectId === projectId
+    ? applyChanges(withEdits, preview.changes, truth.document.project.updated)
+    : withEdits;
 }
 
-/** Takes over edits that a closed or crashed page could not save. */
-export async function adoptAbandonedEdits(): Promise<number> {
-  const held = (await navigator.locks?.query())?.held ?? [];
-  const alive = new Set(held.map((lock) => lock.name?.replace('eskovan-tab-', '')));
-  return (await outbox.adopt((owner) => !alive.has(owner))).length;
+function show(projectId: string): void {
+  const document = shown(projectId);
+  if (document) queryClient.setQueryData(projectKey(projectId), document);
 }
 
-/** Does something to a project: shown at once, recorded for undo, saved behind. */
-export function dispatch(projectId: string, label: string, changes: readonly RowChange[]): void {
-  const undo: RowChange[] = [];
-  patch(projectId, (document) =>
-    changes.reduce((next, change) => {
-      const inverse = invertChange(next, change);
-      if (inverse) undo.unshift(inverse);
-      return applyChange(next, change);
-    }, document),
-  );
-  for (const change of changes) void outbox.add(projectId, change);
-  useEdits.setState(({ past, future }) => ({
-    past: { ...past, [projectId]: [...(past[projectId] ?? []), { label, done: [...changes], undo }].slice(-STEPS) },
-    future: { ...future, [projectId]: [] },
-  }));
+/** Takes a document from the server in; gives back what is to be shown of it. */
+export function takeDocument(document: ProjectDocument): ProjectDocument {
+  const { id } = document.project;
+  truths.set(id, learnDocument(truths.get(id) ?? null, document));
+  return shown(id)!;
 }
 
-/** Saves without a step of undo: pictures and numbers that follow from what was done. */
-export function saveQuietly(projectId: string, change: RowChange): void {
-  patch(projectId, (document) => applyChange(document, change));
-  void outbox.add(projectId, change);
+/** Forgets what was known of a project: it is read anew. */
+export const forgetProject = (projectId: string): void => void truths.delete(projectId);
+
+/** Takes in what others have done. */
+export const takeChanges = (projectId: string, changes: Pick<CatchUp, 'rows' | 'seq'>): void =>
+  learn(projectId, (truth) => learnChanges(truth, changes));
+
+/** Up to which edit this page knows a project; null where it has not been read. */
+export const knownUpTo = (projectId: string): number | null => truths.get(projectId)?.document.seq ?? null;
+
+/** Does this page know a row at this revision? */
+export const knowsRevision = (projectId: string, kind: Kind, id: string, revision: number): boolean => {
+  const truth = truths.get(projectId);
+  return ((truth && findRow(truth.document, kind, id)?.revision) ?? 0) >= revision;
+};
+
+/** Has the server a row already, not only this page? */
+export const isOnServer = (row: Row): boolean => row.revision > 0;
+
+export function newEdit(projectId: string, label: string, changes: Change[], more: Partial<Edit> = {}): Edit {
+  return {
+    id: crypto.randomUUID(),
+    projectId,
+    label: label.trim().slice(0, LONGEST_LABEL) || 'Change',
+    by: thisPerson(),
+    machine: false,
+    version: DOCUMENT_VERSION,
+    changes,
+    given: [],
+    ...more,
+  };
 }
 
-/** Takes back the last step. Returns what it was, or null. */
-export function undo(projectId: string): string | null {
-  return shift(projectId, 'past', 'future', (step) => step.undo);
-}
-
-export function redo(projectId: string): string | null {
-  return shift(projectId, 'future', 'past', (step) => step.done);
-}
-
-function shift(
+/** Shows an edit at once and saves it behind. @returns the edit, or null where nothing would be other than before */
+export function commitEdit(
   projectId: string,
-  from: 'past' | 'future',
-  to: 'past' | 'future',
-  pick: (step: Step) => RowChange[],
-): string | null {
-  const state = useEdits.getState();
-  const step = state[from][projectId]?.at(-1);
-  if (!step) return null;
-  patch(projectId, (document) =>
-    pick(step).reduce((next, change) => {
-      const current = redoable(change, next);
-      void outbox.add(projectId, current);
-      return applyChange(next, current);
-    }, document),
-  );
-  useEdits.setState((now) => ({
-    [from]: { ...now[from], [projectId]: now[from][projectId]!.slice(0, -1) },
-    [to]: { ...now[to], [projectId]: [...(now[to][projectId] ?? []), step] },
-  }));
-  return step.label;
+  label: string,
+  changes: readonly Change[],
+  more: Partial<Edit> = {},
+): Edit | null {
+  const folded = foldChanges(changes);
+  if (folded.length === 0) return null;
+  const edit = newEdit(projectId, label, folded, more);
+  outbox.add(edit);
+  show(projectId);
+  return edit;
 }
 
-export const retrySaving = () => outbox.retry();
+/** What a machine made: saved like everything else, in nobody's undo. `given`: what it was computed from. */
+export const saveForMachine = (
+  projectId: string,
+  label: string,
+  changes: readonly Change[],
+  given: Edit['given'] = [],
+) => commitEdit(projectId, label, changes, { machine: true, given });
 
-/** Ends a conflict as the person decided. */
-export async function resolveConflict(conflict: Conflict, decision: 'mine' | 'theirs' | 'both'): Promise<void> {
-  const { entry, theirs } = conflict;
-  const { id, kind } = entry.change;
-  useEdits.setState(({ conflicts }) => ({ conflicts: conflicts.filter((other) => other !== conflict) }));
-  if (decision === 'mine' && theirs) {
-    outbox.overwrite(id, theirs.revision);
-    return;
-  }
-  const mine = currentRow(entry.projectId, kind, id);
-  await outbox.discard(id);
-  if (theirs) {
-    outbox.seen(id, theirs.revision);
-    patch(entry.projectId, (document) => putRow(document, kind, theirs));
-  } else patch(entry.projectId, (document) => applyChange(document, { op: 'delete', kind, id }));
-  if (decision !== 'theirs' && mine)
-    dispatch(entry.projectId, `Keep my ${mine.name}`, [
-      {
-        op: 'create',
-        kind,
-        id: crypto.randomUUID(),
-        name: `${mine.name} (mine)`.slice(0, 120),
-        order: mine.order + 0.5,
-        body: mine.body,
-      },
-    ]);
+/** The facets of a row that something is computed from, as they are now. */
+export const givenOf = <K extends Kind>(
+  kind: K,
+  row: Row<K>,
+  members: readonly (keyof BodyOf<K> & string)[],
+): Edit['given'] =>
+  members.map((member) => {
+    const facet: Facet = ['body', member];
+    return { kind, id: row.id, facet, value: readFacet(row, facet) };
+  });
+
+/** Shows what a gesture would do; null shows what is kept. Nothing of it reaches the server. */
+export function setPreview(next: { projectId: string; changes: Change[] } | null): void {
+  const before = preview;
+  preview = next;
+  for (const projectId of new Set([before?.projectId, next?.projectId])) if (projectId) show(projectId);
+}
+
+/** Why changes do not fit what is shown now; empty where they do. */
+export function clashesNow(projectId: string, changes: readonly Change[]): Clash[] {
+  const document = queryClient.getQueryData<ProjectDocument>(projectKey(projectId));
+  if (!document) return [];
+  const edit = { projectId, changes: [...changes], given: [] };
+  return applyEdit(edit, (kind, id) => findRow(document, kind, id), document.project.updated).clashes;
 }
 
 /** A row as it is at this instant, all edits so far included: what the next edit must build on. */
-export function currentRow(projectId: string, kind: Kind, id: string): Row | undefined {
+export function currentRow<K extends Kind>(projectId: string, kind: K, id: string): Row<K> | undefined {
   const document = queryClient.getQueryData<ProjectDocument>(projectKey(projectId));
-  if (!document) return undefined;
-  return kind === 'project' ? document.project : (document[kind] as Row[]).find((row) => row.id === id);
+  return document && (findRow(document, kind, id) as Row<K> | undefined);
+}
+
+/** Ends a conflict by a copy of the row as it is here, beside the one of the others. */
+export function keepBoth(conflict: Conflict): Edit | null {
+  const { edit } = conflict.entry;
+  const copies = copiesOf(conflict);
+  held.decide(conflict, 'theirs');
+  return copies.length > 0 ? commitEdit(edit.projectId, `Keep my version (${edit.label})`, copies) : null;
+}
+
+/** Kinds of which two may stand side by side. */
+const COPIED: readonly Kind[] = ['model', 'action', 'move', 'view'];
+
+/** May both versions of what a conflict is about be kept? */
+export const canKeepBoth = ({ clashes }: Conflict): boolean =>
+  clashes.every(({ kind, reason }) => COPIED.includes(kind) && reason === 'changed');
+
+function copiesOf({ entry, clashes }: Conflict): Change[] {
+  const { projectId } = entry.edit;
+  const rows = new Map(clashes.map(({ kind, id }) => [id, currentRow(projectId, kind, id)] as const));
+  return [...rows].flatMap(([id, row]) => {
+    const { kind } = clashes.find((clash) => clash.id === id)!;
+    if (!row) return [];
+    const name = `${row.name.slice(0, 110)} (mine)`;
+    return [making(kind, { id: crypto.randomUUID(), name, order: row.order + 0.5, body: row.body })];
+  });
+}
+
+/** Changes of a row's body that turn it into what `change` makes of it, as it is at this instant. */
+export function bodyChanges<K extends Kind>(
+  kind: K,
+  { projectId, id }: Pick<Row<K>, 'projectId' | 'id'>,
+  change: (body: BodyOf<K>) => BodyOf<K>,
+): Change[] {
+  const row = currentRow(projectId, kind, id);
+  return row ? changing(kind, row, { body: change(row.body) }) : [];
 }

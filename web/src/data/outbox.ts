@@ -1,192 +1,315 @@
-import type { Kind, Row } from '@eskovan/core/document';
+import {
+  DOCUMENT_VERSION,
+  migrateEdit,
+  type Clash,
+  type Edit,
+  type EditReply,
+  type KindRow,
+} from '@eskovan/core/document';
 import { ApiError, OfflineError } from './api.ts';
 import type { OutboxEntry, OutboxStorage } from './outbox-storage.ts';
-import type { RowChange } from './row-change.ts';
-import { sameValues } from './same-values.ts';
+import { dependsOn, onTopOf, shareRow, without } from './rebase.ts';
 
 export type SavedState =
   | { state: 'saved' }
-  | { state: 'saving' }
-  | { state: 'offline' }
-  /** The server will not take an edit as it is; it is kept until somebody decides. */
-  | { state: 'refused'; message: string }
-  | { state: 'conflict' };
+  | { state: 'saving'; count: number }
+  | { state: 'offline'; count: number }
+  /** Somebody else has changed the same; a person decides. The rest goes on. */
+  | { state: 'conflict' }
+  /** Everything is saved but some edits that the server refused for good. */
+  | { state: 'aside'; count: number }
+  /** The page is of another version than the server. */
+  | { state: 'reload'; message: string };
 
-/** Two people wrote to one row: ours waits here, theirs is what the server has (null: it was deleted for good). */
+/** An edit of ours that others have been faster than. */
 export interface Conflict {
   entry: OutboxEntry;
-  theirs: Row | null;
+  clashes: readonly Clash[];
+  /** The rows as the server has them. */
+  rows: readonly KindRow[];
 }
 
 export interface OutboxDoor {
-  send(entry: OutboxEntry, revision: number): Promise<Row>;
+  send(edit: Edit): Promise<EditReply>;
 }
 
 export interface OutboxEvents {
   onState(state: SavedState): void;
-  /** A row as the server has confirmed it; `last` when nothing else of ours waits for it. */
-  onConfirmed(kind: Kind, row: Row, last: boolean): void;
-  onConflict(conflict: Conflict): void;
+  onConfirmed(edit: Edit, reply: EditReply): void;
+  /** Conflicts that wait for a person, and edits set aside. */
+  onHeld(conflicts: readonly Conflict[], aside: readonly OutboxEntry[]): void;
+  /** An edit that will not be saved any more. */
+  onDropped(edit: Edit): void;
+  /** The browser does not keep edits over a reload. */
+  onMemoryOnly(): void;
+}
+
+interface OutboxOptions {
+  storage: OutboxStorage;
+  door: OutboxDoor;
+  events: OutboxEvents;
+  /** This tab. */
+  owner: string;
+  /** The person whose edits are taken over from closed tabs. */
+  account: () => string;
+  wait?: (ms: number) => Promise<void>;
 }
 
 const RETRY_MS = [500, 1000, 2000, 4000, 8000];
+/** Failures of the server over one edit, after which it is set aside. */
+const MOST_FAILURES = 5;
 
 /**
  * Saves edits in the order they were made, one at a time. An edit leaves the outbox only when the server has
- * confirmed it; whatever goes wrong on the way, it stays.
+ * confirmed it or a person has given it up. One that cannot be saved never keeps the others from it.
  */
 export class Outbox {
   private entries: OutboxEntry[] = [];
-  private readonly revisions = new Map<string, number>();
+  private readonly conflicts = new Map<string, Conflict>();
+  /** Edits over which the server failed, and that are tried again a little later. */
+  private readonly cooling = new Set<string>();
+  private readonly failures = new Map<string, number>();
+  /** Storing one entry is one thing after the other: it is never put after it was removed. */
+  private readonly storing = new Map<string, Promise<void>>();
   private running: Promise<void> | null = null;
-  private stuck: SavedState | null = null;
+  private offline = false;
+  private reload: string | null = null;
   private seq = Date.now() * 1000;
+  private readonly wait: (ms: number) => Promise<void>;
 
-  constructor(
-    private readonly storage: OutboxStorage,
-    private readonly door: OutboxDoor,
-    private readonly events: OutboxEvents,
-    private readonly owner: string,
-    private readonly wait: (ms: number) => Promise<void> = (ms) => new Promise((resolve) => setTimeout(resolve, ms)),
-  ) {}
+  constructor(private readonly options: OutboxOptions) {
+    this.wait = options.wait ?? ((ms) => new Promise((resolve) => setTimeout(resolve, ms)));
+  }
 
-  /** Takes over what an earlier page left unsent. `isAbandoned` tells whether the tab that made it is gone. */
+  /** Takes over what closed tabs of the same person left unsent. @param isAbandoned is the tab gone? */
   async adopt(isAbandoned: (owner: string) => boolean): Promise<OutboxEntry[]> {
-    const left = (await this.storage.all()).filter((entry) => entry.owner !== this.owner && isAbandoned(entry.owner));
+    const all = await this.options.storage.all().catch(() => []);
+    const left = all.filter(
+      ({ owner, edit }) =>
+        owner !== this.options.owner &&
+        isAbandoned(owner) &&
+        edit.by.id === this.options.account() &&
+        // A newer page left them; this one does not understand them.
+        edit.version <= DOCUMENT_VERSION,
+    );
     for (const entry of left) {
-      const ours = { ...entry, owner: this.owner };
-      await this.storage.put(ours);
+      const edit = entry.edit.version < DOCUMENT_VERSION ? migrateEdit(entry.edit) : entry.edit;
+      const ours = { ...entry, edit, owner: this.options.owner };
       this.entries.push(ours);
-      if (!this.revisions.has(ours.change.id)) this.revisions.set(ours.change.id, ours.base);
+      this.store(ours, () => this.options.storage.put(ours));
       this.seq = Math.max(this.seq, ours.seq);
     }
+    await this.stored();
     this.entries.sort((a, b) => a.seq - b.seq);
-    if (left.length > 0) this.kick();
+    if (left.length > 0) this.tell();
+    this.kick();
     return left;
   }
 
-  /** Entries not yet confirmed, oldest first. */
-  pending(projectId?: string): readonly OutboxEntry[] {
-    return projectId ? this.entries.filter((entry) => entry.projectId === projectId) : this.entries;
+  /** Entries of a project whose edits belong into what is shown: all but those set aside. */
+  pending(projectId: string): readonly OutboxEntry[] {
+    return this.entries.filter(({ edit, aside }) => edit.projectId === projectId && !aside);
   }
 
-  /**
-   * Tells which revision the page shows. Ignored while edits of ours wait: they are based on an older one. An answer
-   * that was overtaken by a confirmed write of ours takes nothing back.
-   */
-  seen(id: string, revision: number): void {
-    if (this.entries.some((entry) => entry.change.id === id)) return;
-    this.revisions.set(id, Math.max(revision, this.revisions.get(id) ?? 0));
-  }
-
-  /** Resolves when the edit is safe on this machine; saving goes on behind. */
-  async add(projectId: string, change: RowChange): Promise<void> {
+  /** Takes an edit in: at this instant it is shown as being saved. */
+  add(edit: Edit): void {
     this.seq += 1;
     const entry: OutboxEntry = {
       seq: this.seq,
-      projectId,
-      change,
-      base: this.revisions.get(change.id) ?? 0,
-      owner: this.owner,
+      edit,
+      at: new Date().toISOString(),
+      owner: this.options.owner,
+      aside: null,
     };
     this.entries.push(entry);
-    this.events.onState({ state: 'saving' });
-    await this.storage.put(entry);
+    this.store(entry, () => this.options.storage.put(entry));
+    this.tell();
     this.kick();
   }
 
-  /** Tries again after a refusal or while offline. */
-  retry(): void {
-    this.stuck = null;
+  /** Ends a conflict: ours over theirs, or ours given up. */
+  resolve(editId: string, decision: 'mine' | 'theirs'): void {
+    const conflict = this.conflicts.get(editId);
+    const entry = this.entries.find(({ edit }) => edit.id === editId);
+    this.conflicts.delete(editId);
+    if (!conflict || !entry) return;
+    if (decision === 'mine') this.replace(entry, { ...entry, edit: onTopOf(entry.edit, conflict.clashes) });
+    else this.giveUp(entry);
+    this.tell();
     this.kick();
   }
 
-  /** Gives up all edits of a row, as the person decided. */
-  async discard(id: string): Promise<void> {
-    const gone = this.entries.filter((entry) => entry.change.id === id);
-    this.entries = this.entries.filter((entry) => entry.change.id !== id);
-    for (const entry of gone) await this.storage.remove(entry.seq);
-    this.stuck = null;
-    this.report();
+  /** Tries an edit that was set aside again, behind all that came after it. */
+  tryAgain(editId: string): void {
+    const entry = this.entries.find(({ edit }) => edit.id === editId);
+    if (!entry?.aside) return;
+    this.failures.delete(editId);
+    this.seq += 1;
+    const again = { ...entry, seq: this.seq, aside: null };
+    this.entries = [...this.entries.filter((other) => other !== entry), again];
+    this.store(again, () => this.options.storage.put(again));
+    this.tell();
     this.kick();
   }
 
-  /** Keeps our version over theirs: the waiting edits now build on what the server has. */
-  overwrite(id: string, revision: number): void {
-    this.revisions.set(id, revision);
-    this.retry();
+  /** Gives up an edit that was set aside. */
+  drop(editId: string): void {
+    const entry = this.entries.find(({ edit }) => edit.id === editId);
+    if (!entry) return;
+    this.forget(entry);
+    this.options.events.onDropped(entry.edit);
+    this.tell();
   }
 
-  /** For tests and for leaving: settles when nothing more can be sent for now. */
+  /** Settles when nothing more can be sent for now. */
   async settled(): Promise<void> {
     while (this.running) await this.running;
+    await this.stored();
+  }
+
+  private async stored(): Promise<void> {
+    await Promise.all(this.storing.values());
   }
 
   private kick(): void {
-    if (this.running || this.stuck) return;
+    if (this.running || this.reload || !this.next()) return;
     this.running = this.work().finally(() => {
       this.running = null;
-      this.report();
-      if (this.entries.length > 0 && !this.stuck) this.kick();
+      this.tell();
+      this.kick();
     });
   }
 
-  private report(): void {
-    this.events.onState(this.stuck ?? { state: this.entries.length > 0 ? 'saving' : 'saved' });
+  /** The oldest edit that may be sent: none goes past an earlier one of the same row. */
+  private next(): OutboxEntry | undefined {
+    return this.entries.find(
+      (entry, i) =>
+        this.mayGo(entry) &&
+        !this.entries
+          .slice(0, i)
+          .some((earlier) => !earlier.aside && !this.mayGo(earlier) && shareRow(earlier.edit, entry.edit)),
+    );
+  }
+
+  private mayGo({ edit, aside }: OutboxEntry): boolean {
+    return !aside && !this.conflicts.has(edit.id) && !this.cooling.has(edit.id);
   }
 
   private async work(): Promise<void> {
-    let failures = 0;
-    while (this.entries.length > 0) {
-      const entry = this.entries[0]!;
+    let tries = 0;
+    for (let entry = this.next(); entry; entry = this.next()) {
       try {
-        const row = await this.door.send(entry, this.revisions.get(entry.change.id) ?? entry.base);
-        failures = 0;
-        await this.confirm(entry, row);
+        const reply = await this.options.door.send(entry.edit);
+        tries = 0;
+        this.offline = false;
+        this.failures.delete(entry.edit.id);
+        this.forget(entry);
+        this.options.events.onConfirmed(entry.edit, reply);
+        this.tell();
       } catch (error) {
-        if (error instanceof OfflineError || (error instanceof ApiError && error.status >= 500)) {
-          this.events.onState({ state: 'offline' });
-          await this.wait(RETRY_MS[Math.min(failures, RETRY_MS.length - 1)]!);
-          failures += 1;
-        } else if (error instanceof ApiError && (await this.resolved(entry, error))) failures = 0;
-        else {
-          this.stuck ??= { state: 'refused', message: error instanceof Error ? error.message : String(error) };
-          return;
+        if (
+          error instanceof OfflineError ||
+          (error instanceof ApiError && (error.status === 429 || error.status === 503))
+        ) {
+          this.offline = true;
+          this.tell();
+          await this.wait(RETRY_MS[Math.min(tries, RETRY_MS.length - 1)]!);
+          tries += 1;
+        } else {
+          this.offline = false;
+          this.refused(entry, error);
+          if (this.reload) return;
         }
       }
     }
   }
 
-  private async confirm(entry: OutboxEntry, row: Row): Promise<void> {
-    this.revisions.set(row.id, row.revision);
-    this.entries = this.entries.filter((other) => other !== entry);
-    await this.storage.remove(entry.seq);
-    this.events.onConfirmed(entry.change.kind, row, !this.entries.some((other) => other.change.id === row.id));
+  private refused(entry: OutboxEntry, error: unknown): void {
+    const { edit } = entry;
+    const api = error instanceof ApiError ? error : null;
+    const message = error instanceof Error ? error.message : String(error);
+    if (api?.problem.code === 'old-page') this.reload = message;
+    else if (edit.machine && api && api.status < 500) {
+      // What a machine computed from is not so any more, or nobody wants it: it computes anew.
+      this.forget(entry);
+      this.options.events.onDropped(edit);
+    } else if (api?.problem.clashes && (api.status === 409 || api.status === 410))
+      this.conflicts.set(edit.id, { entry, clashes: api.problem.clashes, rows: api.problem.rows ?? [] });
+    else if (api && api.status < 500) this.setAside(entry, message);
+    else this.failed(entry, message);
+    this.tell();
   }
 
-  /** A conflict may be our own write whose reply was lost; then it is none. */
-  private async resolved(entry: OutboxEntry, error: ApiError): Promise<boolean> {
-    if (error.status === 404 && entry.change.op === 'delete') {
-      this.entries = this.entries.filter((other) => other !== entry);
-      await this.storage.remove(entry.seq);
-      return true;
+  /** The server failed: perhaps over this edit, perhaps over all. */
+  private failed(entry: OutboxEntry, message: string): void {
+    const { id } = entry.edit;
+    const count = (this.failures.get(id) ?? 0) + 1;
+    this.failures.set(id, count);
+    if (count >= MOST_FAILURES) {
+      this.setAside(entry, message);
+      return;
     }
-    if (error.status !== 409 && error.status !== 404) return false;
-    const theirs = (error.problem.current as Row | undefined) ?? null;
-    if (theirs && isDone(entry.change, theirs)) {
-      await this.confirm(entry, theirs);
-      return true;
-    }
-    this.stuck = { state: 'conflict' };
-    this.events.onConflict({ entry, theirs });
-    return false;
+    this.cooling.add(id);
+    void this.wait(RETRY_MS[count - 1]!).then(() => {
+      this.cooling.delete(id);
+      this.kick();
+    });
   }
-}
 
-/** Does the row already look as the change wants it? */
-function isDone(change: RowChange, row: Row): boolean {
-  if (change.op === 'delete') return row.deleted !== null;
-  if (change.op === 'restore') return row.deleted === null;
-  if (change.op === 'create') return sameValues(change.body, row.body) && change.name === row.name;
-  return Object.entries(change.values).every(([key, value]) => sameValues(value, row[key as keyof Row]));
+  /** What was made on top of it is made on top of what was there before; what needs a row that it made goes along. */
+  private setAside(entry: OutboxEntry, message: string): void {
+    this.replace(entry, { ...entry, aside: { message } });
+    for (const later of this.later(entry))
+      if (dependsOn(later.edit, entry.edit)) this.setAside(later, `It needs “${entry.edit.label}”, which was refused.`);
+      else this.replace(later, { ...later, edit: without(later.edit, entry.edit) });
+  }
+
+  private giveUp(entry: OutboxEntry): void {
+    const later = this.later(entry);
+    this.forget(entry);
+    this.options.events.onDropped(entry.edit);
+    for (const one of later)
+      if (dependsOn(one.edit, entry.edit)) this.giveUp(one);
+      else this.replace(one, { ...one, edit: without(one.edit, entry.edit) });
+  }
+
+  private later(entry: OutboxEntry): OutboxEntry[] {
+    return this.entries.filter(({ seq, aside, edit }) => seq > entry.seq && !aside && shareRow(edit, entry.edit));
+  }
+
+  private replace(entry: OutboxEntry, by: OutboxEntry): void {
+    if (entry.edit === by.edit && entry.aside === by.aside) return;
+    this.entries = this.entries.map((other) => (other.edit.id === entry.edit.id ? by : other));
+    this.store(by, () => this.options.storage.put(by));
+  }
+
+  private forget(entry: OutboxEntry): void {
+    this.entries = this.entries.filter(({ edit }) => edit.id !== entry.edit.id);
+    this.store(entry, () => this.options.storage.remove(entry.edit.id));
+  }
+
+  /** Begins at once where nothing else is done to the entry: the page may be closed in the next moment. */
+  private store({ edit: { id } }: OutboxEntry, what: () => Promise<void>): void {
+    const before = this.storing.get(id);
+    const done = (before ? before.then(what) : what())
+      .catch(() => this.options.events.onMemoryOnly())
+      .finally(() => {
+        if (this.storing.get(id) === done) this.storing.delete(id);
+      });
+    this.storing.set(id, done);
+  }
+
+  private tell(): void {
+    const aside = this.entries.filter((entry) => entry.aside);
+    this.options.events.onHeld([...this.conflicts.values()], aside);
+    this.options.events.onState(this.state(aside.length));
+  }
+
+  private state(aside: number): SavedState {
+    if (this.reload) return { state: 'reload', message: this.reload };
+    if (this.conflicts.size > 0) return { state: 'conflict' };
+    const count = this.entries.length - aside;
+    if (count > 0) return { state: this.offline ? 'offline' : 'saving', count };
+    return aside > 0 ? { state: 'aside', count: aside } : { state: 'saved' };
+  }
 }

@@ -25,6 +25,7 @@ export function Menu({ trigger, items }: { trigger: ReactNode; items: readonly M
             <DropdownMenu.Item
               key={item.label}
               disabled={item.disabled ?? false}
+              aria-keyshortcuts={item.shortcut}
               onSelect={item.onSelect}
               className={cx(
                 'flex h-7 items-center gap-2 rounded-md px-2 outline-none data-[disabled]:opacity-45 data-[highlighted]:bg-lagoon-wash',
@@ -33,7 +34,11 @@ export function Menu({ trigger, items }: { trigger: ReactNode; items: readonly M
             >
               {item.icon}
               <span className="grow">{item.label}</span>
-              {item.shortcut && <kbd className="font-mono text-xs text-ink-faint">{item.shortcut}</kbd>}
+              {item.shortcut && (
+                <kbd aria-hidden className="font-mono text-xs text-ink-faint">
+                  {item.shortcut}
+                </kbd>
+              )}
             </DropdownMenu.Item>
           ))}
         </DropdownMenu.Content>

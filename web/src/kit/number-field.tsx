@@ -1,5 +1,6 @@
-import { useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
+import { useEffect, useId, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import { cx } from './cx.ts';
+import { useFieldGestures, type FieldGesture } from './field-gestures.ts';
 import { readNumber, type Measure } from './number-entry.ts';
 
 interface NumberFieldProps {
@@ -22,7 +23,7 @@ interface NumberFieldProps {
 
 /**
  * A number with its unit. Takes arithmetic and units; arrow keys step it; dragging its label scrubs it; Escape
- * brings back what was there.
+ * brings back what was there. A scrub, and an arrow key held down, is one gesture.
  */
 export function NumberField({
   label,
@@ -40,7 +41,10 @@ export function NumberField({
 }: NumberFieldProps) {
   const [typed, setTyped] = useState<string | null>(null);
   const [wrong, setWrong] = useState(false);
-  const scrub = useRef<{ x: number; from: number } | null>(null);
+  const scrub = useRef<{ x: number; from: number; gesture: FieldGesture } | null>(null);
+  const held = useRef<FieldGesture | null>(null);
+  const begin = useFieldGestures();
+  const fault = useId();
   const clamp = (n: number) => Math.min(max, Math.max(min, n));
   const shown = typed ?? value.toFixed(digits);
 
@@ -55,17 +59,35 @@ export function NumberField({
     setWrong(false);
     if (clamp(read) !== value) onChange(clamp(read));
   };
-  const stepBy = (amount: number) => {
+  const endHeld = () => {
+    held.current?.commit();
+    held.current = null;
+  };
+  const stepBy = (amount: number, repeat: boolean) => {
     setTyped(null);
     setWrong(false);
+    if (!repeat) {
+      endHeld();
+      held.current = begin();
+    }
     onChange(clamp(Number((value + amount).toFixed(6))));
   };
+  useEffect(
+    () => () => {
+      held.current?.commit();
+      scrub.current?.gesture.commit();
+    },
+    [],
+  );
   const onKeyDown = (event: KeyboardEvent<HTMLInputElement>) => {
     const size = step * (event.shiftKey ? 10 : 1);
-    if (event.key === 'ArrowUp') stepBy(size);
-    else if (event.key === 'ArrowDown') stepBy(-size);
+    if (event.key === 'ArrowUp') stepBy(size, event.repeat);
+    else if (event.key === 'ArrowDown') stepBy(-size, event.repeat);
     else if (event.key === 'Enter') commit();
-    else if (event.key === 'Escape') {
+    else if (event.key === 'Escape' && held.current) {
+      held.current.cancel();
+      held.current = null;
+    } else if (event.key === 'Escape' && (typed !== null || wrong)) {
       setTyped(null);
       setWrong(false);
     } else return;
@@ -73,51 +95,69 @@ export function NumberField({
     event.stopPropagation();
   };
   const onPointerDown = (event: PointerEvent<HTMLSpanElement>) => {
-    if (disabled) return;
-    scrub.current = { x: event.clientX, from: value };
+    if (disabled || event.button !== 0) return;
+    scrub.current = { x: event.clientX, from: value, gesture: begin() };
     event.currentTarget.setPointerCapture(event.pointerId);
   };
   const onPointerMove = (event: PointerEvent<HTMLSpanElement>) => {
-    if (!scrub.current) return;
+    if (!scrub.current?.gesture.open) return;
     const moved = Math.round((event.clientX - scrub.current.x) / 4);
-    onChange(clamp(Number((scrub.current.from + moved * step).toFixed(6))));
+    const next = clamp(Number((scrub.current.from + moved * step).toFixed(6)));
+    if (next !== value) onChange(next);
+  };
+  const endScrub = (keep: boolean) => () => {
+    if (keep) scrub.current?.gesture.commit();
+    else scrub.current?.gesture.cancel();
+    scrub.current = null;
   };
 
   return (
-    <span className="flex min-h-7 items-center justify-between gap-2">
-      {!bare && (
-        <span
-          aria-hidden
-          className="cursor-ew-resize text-ink-soft select-none"
-          onPointerDown={onPointerDown}
-          onPointerMove={onPointerMove}
-          onPointerUp={() => (scrub.current = null)}
-        >
-          {label}
+    <span className="block">
+      <span className="flex min-h-7 items-center justify-between gap-2">
+        {!bare && (
+          <span
+            aria-hidden
+            className="cursor-ew-resize touch-none text-ink-soft select-none"
+            onPointerDown={onPointerDown}
+            onPointerMove={onPointerMove}
+            onPointerUp={endScrub(true)}
+            onPointerCancel={endScrub(false)}
+          >
+            {label}
+          </span>
+        )}
+        <span className="flex items-center gap-1">
+          <input
+            aria-label={unit ? `${label}, ${unit}` : label}
+            aria-invalid={wrong}
+            aria-describedby={wrong ? fault : undefined}
+            inputMode="decimal"
+            disabled={disabled}
+            value={shown}
+            onFocus={(event) => event.currentTarget.select()}
+            onChange={(event) => {
+              setTyped(event.currentTarget.value);
+              setWrong(false);
+            }}
+            onBlur={() => {
+              endHeld();
+              commit();
+            }}
+            onKeyDown={onKeyDown}
+            onKeyUp={endHeld}
+            className={cx(
+              'h-6.5 w-16 rounded-md border bg-raised px-1.5 text-right font-mono font-medium tabular-nums outline-offset-0 disabled:opacity-50',
+              wrong ? 'border-madder text-madder' : 'border-rule hover:border-ink-faint',
+            )}
+          />
+          {unit && <span className="min-w-6 font-mono text-ink-faint">{unit}</span>}
+        </span>
+      </span>
+      {wrong && (
+        <span id={fault} role="alert" className="block pb-1 text-right text-sm text-madder">
+          This cannot be read as a number. Escape brings back the last one.
         </span>
       )}
-      <span className="flex items-center gap-1">
-        <input
-          aria-label={unit ? `${label}, ${unit}` : label}
-          aria-invalid={wrong}
-          title={wrong ? 'This cannot be read as a number. Escape brings back the last one.' : undefined}
-          inputMode="decimal"
-          disabled={disabled}
-          value={shown}
-          onFocus={(event) => event.currentTarget.select()}
-          onChange={(event) => {
-            setTyped(event.currentTarget.value);
-            setWrong(false);
-          }}
-          onBlur={commit}
-          onKeyDown={onKeyDown}
-          className={cx(
-            'h-6.5 w-16 rounded-md border bg-raised px-1.5 text-right font-mono font-medium tabular-nums outline-offset-0 disabled:opacity-50',
-            wrong ? 'border-madder text-madder' : 'border-rule hover:border-ink-faint',
-          )}
-        />
-        {unit && <span className="min-w-6 font-mono text-ink-faint">{unit}</span>}
-      </span>
     </span>
   );
 }

@@ -10,7 +10,11 @@ const answer = (what: string) =>
     asked.push(what);
     owed.push(() => (what.includes('broken') ? reject(new Error('It is broken.')) : resolve({ triangles: 12 })));
   });
+let stopWorker: (error: Error) => void;
+const stopped = new Promise<never>((_, reject) => (stopWorker = reject));
+stopped.catch(() => {});
 jest.unstable_mockModule('./worker-link.ts', () => ({
+  orFailed: <T>(reply: Promise<T>) => Promise.race([reply, stopped]),
   pictureWorker: () => ({
     load: ({ source }: PictureScene) => answer(`load ${source.kind === 'lit' ? source.url : 'plain'}`),
     draw: () => answer('draw'),
@@ -81,8 +85,19 @@ test('of two scenes the newer counts, whichever answers last', async () => {
 test('a failure is told, and asking again tries again', async () => {
   void loadPicture(scene('broken'));
   await reply();
-  expect(state()).toMatchObject({ loading: false, error: 'It is broken.', loaded: null });
+  expect(state()).toMatchObject({ loading: false, loaded: null });
+  // In words of our own: what a graphics driver says is for nobody.
+  expect(state().error).toMatch(/could not be made ready/);
+  expect(state().error).not.toContain('It is broken');
   void loadPicture(scene('broken'));
   expect(asked).toEqual(['load broken', 'load broken']);
   await reply();
+});
+
+test('a worker that stops is told to whoever waits for it: nothing is brought for ever', async () => {
+  void loadPicture(scene('never comes'));
+  stopWorker(new Error('no such worker'));
+  await new Promise((resolve) => setTimeout(resolve, 0));
+  expect(state()).toMatchObject({ loading: false });
+  expect(state().error).toMatch(/Reload the page/);
 });

@@ -2,14 +2,16 @@ import type { Vec3 } from '@eskovan/core/document';
 import type { CameraSample } from '@eskovan/core/move';
 import type { PictureSize } from '@eskovan/render';
 import { create } from 'zustand';
-import { glanceSource, sceneKey, type PickedSurface, type PictureScene } from './source.ts';
-import { pictureWorker } from './worker-link.ts';
+import { glanceSource, sceneKey, sourceKey, type PickedSurface, type PictureScene } from './source.ts';
+import { orFailed, pictureWorker } from './worker-link.ts';
 
 interface PictureState {
   /** Key of the scene that can be drawn now, perhaps only as a glance; see `sceneKey`. */
   drawable: string | null;
   /** Key of the scene that is there as a whole. */
   loaded: string | null;
+  /** What the worker holds as a whole: see `sourceKey`. */
+  source: string | null;
   loading: boolean;
   error: string | null;
 }
@@ -17,11 +19,16 @@ interface PictureState {
 export const usePictureState = create<PictureState>()(() => ({
   drawable: null,
   loaded: null,
+  source: null,
   loading: false,
   error: null,
 }));
 
 let wanted: string | null = null;
+
+/** What a person is told, whatever a graphics driver or worker had to say. */
+const NO_PICTURE =
+  'The picture could not be made ready. Reload the page; if it stays so, this browser may have no 3D graphics (WebGL 2).';
 
 /** Starts the worker ahead of time: its code and its graphics context are the slow part of a first picture. */
 export const warmPicture = (): void => void pictureWorker();
@@ -42,18 +49,19 @@ export async function loadPicture(scene: PictureScene, opening = false): Promise
   try {
     const glance = opening ? glanceSource(scene.source) : null;
     if (glance) {
-      await pictureWorker().load({ ...scene, source: glance });
+      await orFailed(pictureWorker().load({ ...scene, source: glance }));
       if (wanted !== key) return;
       const drawn = nextDrawn();
       usePictureState.setState({ drawable: key });
       await Promise.race([drawn, new Promise((resolve) => setTimeout(resolve, GLANCE_DRAWN))]);
     }
-    await pictureWorker().load(scene);
-    if (wanted === key) usePictureState.setState({ loading: false, drawable: key, loaded: key });
-  } catch (error) {
+    await orFailed(pictureWorker().load(scene));
+    if (wanted === key)
+      usePictureState.setState({ loading: false, drawable: key, loaded: key, source: sourceKey(scene.source) });
+  } catch {
     if (wanted !== key) return;
     wanted = null;
-    usePictureState.setState({ loading: false, error: error instanceof Error ? error.message : String(error) });
+    usePictureState.setState({ loading: false, error: NO_PICTURE });
   }
 }
 
@@ -61,7 +69,7 @@ let onDrawn: (() => void) | null = null;
 const nextDrawn = () => new Promise<void>((resolve) => (onDrawn = resolve));
 
 export async function drawPicture(sample: CameraSample, size: PictureSize, subframes: number) {
-  const drawn = await pictureWorker().draw(sample, size, subframes);
+  const drawn = await orFailed(pictureWorker().draw(sample, size, subframes));
   onDrawn?.();
   onDrawn = null;
   return drawn;
@@ -80,5 +88,6 @@ export const pickSurface = (origin: Vec3, direction: Vec3, time = 0): Promise<Pi
 
 export const standPerson = (at: [number, number, number] | null) => pictureWorker().standPerson(at);
 export const markPart = (part: { model: string; name: string } | null) => pictureWorker().mark(part);
-export const listParts = () => pictureWorker().parts();
-export const listMovements = () => pictureWorker().movements();
+/** Parts of what the worker holds; null where that is another source by now. */
+export const listParts = (source?: string) => pictureWorker().parts(source);
+export const listMovements = (source?: string) => pictureWorker().movements(source);

@@ -2,10 +2,10 @@ import type { CameraSample } from '@eskovan/core/move';
 import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { useProject } from '../data/use-project.ts';
 import { useSize } from '../kit/index.ts';
-import { usePictureScene } from '../site/use-site.ts';
 import { drawPicture, loadPicture, usePictureState } from './client.ts';
 import { sceneKey } from './source.ts';
 import { PicturePump } from './pump.ts';
+import { useScene } from './scene.ts';
 import { useHands, type Hands } from './use-hands.ts';
 
 interface PicturePaneProps {
@@ -37,7 +37,7 @@ function fit(width: number, height: number, aspect: number) {
 export function PicturePane({ sample, hands, mask = 0.72, guides, version = 0, label, children }: PicturePaneProps) {
   const { project } = useProject();
   const aspect = project.body.frame.width / project.body.frame.height;
-  const scene = usePictureScene();
+  const scene = useScene();
   const [projectOf, setProjectOf] = useState<string | null>(null);
   const { drawable, loaded, loading, error } = usePictureState();
   const box = useRef<HTMLDivElement>(null);

@@ -38,3 +38,6 @@ export interface PickedSurface {
 }
 
 export const sceneKey = (scene: PictureScene | null): string | null => (scene ? JSON.stringify(scene) : null);
+
+/** Names what a picture is made of, without looks and actions. */
+export const sourceKey = (source: PictureSource): string => JSON.stringify(source);

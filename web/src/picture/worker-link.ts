@@ -2,11 +2,22 @@ import * as Comlink from 'comlink';
 import type { PictureWorker } from '../worker/picture.worker.ts';
 
 let link: Comlink.Remote<PictureWorker> | null = null;
+let fail: (error: Error) => void;
+const failure = new Promise<never>((_, reject) => (fail = reject));
+// Told where something is waited for.
+failure.catch(() => {});
+
+/** A worker that could not start, or that has stopped, answers nothing: whoever waits for it is told. */
+export const orFailed = <T>(answer: Promise<T>): Promise<T> => Promise.race([answer, failure]);
 
 /** The one worker that draws pictures; started when it is first asked for. */
 export function pictureWorker(): Comlink.Remote<PictureWorker> {
-  link ??= Comlink.wrap<PictureWorker>(
-    new Worker(new URL('../worker/picture.worker.ts', import.meta.url), { type: 'module', name: 'picture' }),
-  );
+  if (link) return link;
+  const worker = new Worker(new URL('../worker/picture.worker.ts', import.meta.url), {
+    type: 'module',
+    name: 'picture',
+  });
+  worker.addEventListener('error', () => fail(new Error('The worker of the picture has stopped.')));
+  link = Comlink.wrap<PictureWorker>(worker);
   return link;
 }

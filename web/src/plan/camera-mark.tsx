@@ -1,6 +1,7 @@
 import type { CameraSample } from '@eskovan/core/move';
 import { anglesOf } from '@eskovan/core/geometry';
 import { viewAngles } from '@eskovan/core/optics';
+import { howOf, type How } from '../desk/selection.ts';
 import { usePlan } from './plan.tsx';
 
 interface CameraMarkProps {
@@ -9,14 +10,16 @@ interface CameraMarkProps {
   /** A short name beside it. */
   label?: string;
   faint?: boolean;
-  onPress?: () => void;
+  /** How far its number steps aside, so that it lies on no other; metres. */
+  aside?: readonly [number, number];
+  onPress?: (how: How) => void;
 }
 
 /** The cone of view on the plan, metres long. */
 const REACH = 3.2;
 
 /** A camera on the plan: where it stands and what it sees. */
-export function CameraMark({ sample, aspect, label, faint, onPress }: CameraMarkProps) {
+export function CameraMark({ sample, aspect, label, faint, aside = [0, 0], onPress }: CameraMarkProps) {
   const { scale } = usePlan();
   const [x, , z] = sample.position;
   const { pan } = anglesOf(sample.orientation);
@@ -32,7 +35,7 @@ export function CameraMark({ sample, aspect, label, faint, onPress }: CameraMark
         onPress &&
         ((event) => {
           event.stopPropagation();
-          onPress();
+          onPress(howOf(event));
         })
       }
     >
@@ -45,9 +48,17 @@ export function CameraMark({ sample, aspect, label, faint, onPress }: CameraMark
         strokeDasharray="3 3"
         vectorEffect="non-scaling-stroke"
       />
+      {(aside[0] !== 0 || aside[1] !== 0) && (
+        <path
+          d={`M${x} ${z}L${x + aside[0]} ${z + aside[1]}`}
+          stroke="var(--ink-soft)"
+          strokeWidth={1}
+          vectorEffect="non-scaling-stroke"
+        />
+      )}
       <circle
-        cx={x}
-        cy={z}
+        cx={x + aside[0]}
+        cy={z + aside[1]}
         r={r}
         fill={faint ? 'var(--paper)' : 'var(--ink)'}
         stroke={faint ? 'var(--ink-soft)' : 'var(--paper)'}
@@ -56,8 +67,8 @@ export function CameraMark({ sample, aspect, label, faint, onPress }: CameraMark
       />
       {label ? (
         <text
-          x={x}
-          y={z + 4 / scale}
+          x={x + aside[0]}
+          y={z + aside[1] + 4 / scale}
           fontSize={11 / scale}
           textAnchor="middle"
           fill={faint ? 'var(--ink)' : 'var(--paper)'}

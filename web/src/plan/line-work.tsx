@@ -1,6 +1,6 @@
 import type { SurveyedStorey } from '@eskovan/core/survey';
 import { useEffect, useRef } from 'react';
-import { useTheme } from '../app/theme.ts';
+import { useTheme } from '../kit/theme.ts';
 import type { Viewport } from './viewport.ts';
 
 interface LineWorkProps {

@@ -17,10 +17,10 @@ const calls = {
   onPressPath: jest.fn(),
   onInsert: jest.fn(),
 };
-const show = (elevation = 0, body = walk) =>
+const show = (elevation = 0, body = walk, chosen: string[] = []) =>
   render(
     <svg>
-      <PathLayer walk={body} elevation={elevation} selectedNode={null} {...calls} />
+      <PathLayer walk={body} elevation={elevation} selectedNodes={chosen} {...calls} />
     </svg>,
   );
 const node = (n: number) => screen.getByRole('button', { name: new RegExp(`^Node ${n},`) });
@@ -36,8 +36,8 @@ describe('the path on the plan', () => {
     fireEvent.keyDown(node(2), { key: 'ArrowLeft' });
     fireEvent.keyDown(node(2), { key: 'ArrowDown', shiftKey: true });
     expect(calls.onMoveNode.mock.calls).toEqual([
-      [uuid(901), 3.9, 0, true],
-      [uuid(901), 4, 1, true],
+      [uuid(901), 3.9, 0],
+      [uuid(901), 4, 1],
     ]);
     fireEvent.keyDown(node(3), { key: 'c' });
     expect(calls.onToggleNode).toHaveBeenCalledWith(uuid(902));
@@ -50,9 +50,20 @@ describe('the path on the plan', () => {
   test('a press selects; only a real drag moves, and its end is kept once', () => {
     show();
     fireEvent.pointerDown(node(1), { button: 0, clientX: 0, clientY: 0, pointerId: 5 });
-    expect(calls.onSelectNode).toHaveBeenCalledWith(uuid(900));
+    expect(calls.onSelectNode).toHaveBeenCalledWith(uuid(900), 'only');
     fireEvent.pointerUp(node(1), { clientX: 0, clientY: 0, pointerId: 5 });
     expect(calls.onMoveNode).not.toHaveBeenCalled();
+  });
+
+  test('Shift and Ctrl choose more; one of several chosen ones keeps the others when it is pressed', () => {
+    show(0, walk, [uuid(900), uuid(901)]);
+    fireEvent.pointerDown(node(3), { button: 0, pointerId: 5, shiftKey: true });
+    expect(calls.onSelectNode).toHaveBeenLastCalledWith(uuid(902), 'range');
+    fireEvent.pointerDown(node(2), { button: 0, pointerId: 5, ctrlKey: true });
+    expect(calls.onSelectNode).toHaveBeenLastCalledWith(uuid(901), 'toggle');
+    calls.onSelectNode.mockClear();
+    fireEvent.pointerDown(node(2), { button: 0, pointerId: 5 });
+    expect(calls.onSelectNode).not.toHaveBeenCalled();
   });
 
   test('every node says what it is and where', () => {

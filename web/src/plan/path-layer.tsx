@@ -1,18 +1,22 @@
 import type { PathNode, Walk } from '@eskovan/core/document';
 import { PlanCurve, STRIDE } from '@eskovan/core/path';
 import { useMemo, useRef, type KeyboardEvent, type PointerEvent } from 'react';
+import { beginEdit, type Gesture } from '../data/undo.ts';
+import { useHeldKey } from '../desk/use-held-key.ts';
+import { howOf, type How } from '../desk/selection.ts';
 import { usePlan } from './plan.tsx';
 
 interface PathLayerProps {
   walk: Walk;
   /** Height of the storey shown, metres; nodes of other storeys are drawn faint. */
   elevation: number;
-  selectedNode: string | null;
+  /** The chosen nodes. */
+  selectedNodes: readonly string[];
   /** Only shows: presses go through to the plan (while drawing). */
   passive?: boolean;
-  onSelectNode: (id: string | null) => void;
-  /** While dragging; `done` is the last call of a drag. */
-  onMoveNode: (id: string, x: number, z: number, done: boolean) => void;
+  onSelectNode: (id: string, how: How) => void;
+  /** While dragging or with keys held; a drag is one gesture of many such calls. */
+  onMoveNode: (id: string, x: number, z: number) => void;
   onDeleteNode: (id: string) => void;
   onToggleNode: (id: string) => void;
   /** A press on the line between nodes. */
@@ -39,7 +43,7 @@ const onStorey = (node: PathNode, elevation: number) => Math.abs(node.y - elevat
 
 /** The path of a walk with its nodes. */
 export function PathLayer(props: PathLayerProps) {
-  const { walk, elevation, selectedNode } = props;
+  const { walk, elevation, selectedNodes } = props;
   const { scale, at } = usePlan();
   const curve = useMemo(() => new PlanCurve(walk.path), [walk.path]);
   const { near, far } = useMemo(
@@ -80,7 +84,7 @@ export function PathLayer(props: PathLayerProps) {
           node={node}
           index={i}
           faint={!onStorey(node, elevation)}
-          selected={node.id === selectedNode}
+          selected={selectedNodes.includes(node.id)}
           scale={scale}
           at={at}
           {...props}
@@ -123,7 +127,8 @@ function NodeHandle({
   onDeleteNode,
   onToggleNode,
 }: NodeHandleProps) {
-  const drag = useRef<{ dx: number; dz: number; moved: boolean } | null>(null);
+  const drag = useRef<{ dx: number; dz: number; x: number; z: number; gesture: Gesture | null } | null>(null);
+  const hold = useHeldKey();
   const r = (selected ? 6 : 4.75) / scale;
   const shape = {
     fill: selected ? 'var(--lagoon)' : 'var(--paper)',
@@ -137,22 +142,26 @@ function NodeHandle({
     event.stopPropagation();
     event.currentTarget.setPointerCapture(event.pointerId);
     const [x, z] = at(event);
-    drag.current = { dx: node.x - x, dz: node.z - z, moved: false };
-    onSelectNode(node.id);
+    drag.current = { dx: node.x - x, dz: node.z - z, x: node.x, z: node.z, gesture: null };
+    // One of several chosen ones is dragged with them.
+    if (!selected || howOf(event) !== 'only') onSelectNode(node.id, howOf(event));
   };
   const onPointerMove = (event: PointerEvent<SVGGElement>) => {
     if (!drag.current) return;
     const [x, z] = at(event);
     const [nx, nz] = [x + drag.current.dx, z + drag.current.dz];
-    if (!drag.current.moved && Math.hypot(nx - node.x, nz - node.z) * scale < 2) return;
-    drag.current.moved = true;
-    onMoveNode(node.id, nx, nz, false);
+    if (!drag.current.gesture && Math.hypot(nx - drag.current.x, nz - drag.current.z) * scale < 2) return;
+    drag.current.gesture ??= beginEdit();
+    // Escape has taken it back: the rest of the drag does nothing.
+    if (drag.current.gesture.open) onMoveNode(node.id, nx, nz);
   };
   const onPointerUp = (event: PointerEvent<SVGGElement>) => {
-    if (drag.current?.moved) {
-      const [x, z] = at(event);
-      onMoveNode(node.id, x + drag.current.dx, z + drag.current.dz, true);
-    }
+    onPointerMove(event);
+    drag.current?.gesture?.commit();
+    drag.current = null;
+  };
+  const onPointerCancel = () => {
+    drag.current?.gesture?.cancel();
     drag.current = null;
   };
   const onKeyDown = (event: KeyboardEvent<SVGGElement>) => {
@@ -163,8 +172,10 @@ function NodeHandle({
       ArrowUp: [0, -step],
       ArrowDown: [0, step],
     };
-    if (move[event.key]) onMoveNode(node.id, node.x + move[event.key]![0], node.z + move[event.key]![1], true);
-    else if (event.key === 'Delete' || event.key === 'Backspace') onDeleteNode(node.id);
+    if (move[event.key] && !event.altKey && !event.ctrlKey) {
+      hold.onKeyDown(event);
+      onMoveNode(node.id, node.x + move[event.key]![0], node.z + move[event.key]![1]);
+    } else if (event.key === 'Delete' || event.key === 'Backspace') onDeleteNode(node.id);
     else if (event.key === 'c') onToggleNode(node.id);
     else return;
     event.preventDefault();
@@ -178,11 +189,13 @@ function NodeHandle({
       aria-pressed={selected}
       data-node={index}
       style={{ cursor: 'move' }}
-      onFocus={() => onSelectNode(node.id)}
+      onFocus={() => !selected && onSelectNode(node.id, 'only')}
+      onKeyUp={hold.onKeyUp}
+      onBlur={hold.onBlur}
       onPointerDown={onPointerDown}
       onPointerMove={onPointerMove}
       onPointerUp={onPointerUp}
-      onPointerCancel={() => (drag.current = null)}
+      onPointerCancel={onPointerCancel}
       onKeyDown={onKeyDown}
     >
       <circle cx={node.x} cy={node.z} r={11 / scale} fill="transparent" />

@@ -47,3 +47,22 @@ export function NorthArrow({ turn }: { turn: number }) {
     </svg>
   );
 }
+
+/** Where Enter presses, while the plan is used by keys. */
+export function Cursor({ at: [x, z], scale }: { at: readonly [number, number]; scale: number }) {
+  const [near, far] = [5 / scale, 14 / scale];
+  const d = [
+    [-1, 0],
+    [1, 0],
+    [0, -1],
+    [0, 1],
+  ]
+    .map(([dx, dz]) => `M${x + near * dx!} ${z + near * dz!}L${x + far * dx!} ${z + far * dz!}`)
+    .join('');
+  return (
+    <g pointerEvents="none" data-testid="plan-cursor" fill="none" vectorEffect="non-scaling-stroke">
+      <path d={d} stroke="var(--paper)" strokeWidth={5} vectorEffect="non-scaling-stroke" />
+      <path d={d} stroke="var(--ink)" strokeWidth={2} vectorEffect="non-scaling-stroke" />
+    </g>
+  );
+}

@@ -11,7 +11,8 @@ import {
 } from 'react';
 import { Segmented, useSize } from '../kit/index.ts';
 import { LineWork } from './line-work.tsx';
-import { NorthArrow, ScaleAndZoom } from './plan-corners.tsx';
+import { Cursor, NorthArrow, ScaleAndZoom } from './plan-corners.tsx';
+import { usePlanKeys } from './use-plan-keys.ts';
 import { fitArea, grown, isShown, panBy, toPlan, zoomAt, type Area, type Viewport } from './viewport.ts';
 
 /** A press on the plan that no drawn thing took. */
@@ -22,6 +23,10 @@ export interface PlanHands {
   /** The pointer moves over the plan without a button down. */
   onHover?: (x: number, z: number) => void;
   onDoublePress?: (x: number, z: number) => void;
+  /** By keys: turns who stands there, counter-clockwise seen from above, radians. */
+  onTurn?: (angle: number) => void;
+  /** By keys: where the cursor begins. */
+  from?: () => readonly [number, number] | null;
 }
 
 /** Something that is to be seen: another key asks for it again. */
@@ -56,6 +61,8 @@ interface PlanProps {
   walkway?: boolean;
   /** Brought into view where it is not there yet. */
   focus?: PlanFocus | null;
+  /** Becoming true takes the keys: what is pressed next belongs to the plan. */
+  takesKeys?: boolean;
 }
 
 interface PlanScale {
@@ -95,6 +102,7 @@ export function Plan({
   north = 0,
   walkway = false,
   focus = null,
+  takesKeys = false,
 }: PlanProps) {
   const box = useRef<HTMLDivElement>(null);
   const size = useSize(box);
@@ -115,6 +123,11 @@ export function Plan({
     // What is in view stays as it lies, also while it is changed by hand.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [focus?.key, fitted === null]);
+
+  useEffect(() => {
+    if (takesKeys) box.current?.focus({ preventScroll: true });
+  }, [takesKeys]);
+  const keys = usePlanKeys(shown, size, hands, setView);
 
   const local = (event: { clientX: number; clientY: number }): [number, number] => {
     const rect = box.current!.getBoundingClientRect();
@@ -168,9 +181,18 @@ export function Plan({
     <PlanContext.Provider value={{ scale: shown.scale, at, toScreen }}>
       <div
         ref={box}
-        className="relative h-full w-full touch-none overflow-hidden bg-desk"
+        className="relative h-full w-full touch-none overflow-hidden bg-desk focus-visible:-outline-offset-2"
         role="group"
         aria-label={label}
+        aria-description={
+          hands.onPress
+            ? 'Arrows move the cursor, Enter presses there, plus and minus zoom.'
+            : 'Arrows move the plan, plus and minus zoom, Home shows the whole.'
+        }
+        // eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex -- the plan is worked on with keys
+        tabIndex={0}
+        onKeyDown={keys.onKeyDown}
+        onBlur={keys.hide}
       >
         {fitted && (
           <LineWork
@@ -196,8 +218,12 @@ export function Plan({
             transform={`translate(${width / 2 - shown.x * shown.scale} ${height / 2 - shown.z * shown.scale}) scale(${shown.scale})`}
           >
             {children}
+            {keys.cursor && <Cursor at={keys.cursor} scale={shown.scale} />}
           </g>
         </svg>
+        <p className="sr-only" aria-live="polite">
+          {keys.words}
+        </p>
         {width > 0 && movers}
         {tools && <div className="absolute top-2.5 left-3 flex flex-wrap gap-1.5">{tools}</div>}
         {!compact && (

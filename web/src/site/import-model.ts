@@ -3,7 +3,10 @@ import { READER, type SceneCamera } from '@eskovan/core/format';
 import { guessPlacement, placementFor } from '@eskovan/core/site';
 import { create } from 'zustand';
 import { fetchFile, uploadFile } from '../data/api.ts';
-import { dispatch, saveQuietly } from '../data/edits.ts';
+import { changing } from '../data/changes.ts';
+import { editBody, makeRow } from '../data/edit-row.ts';
+import { currentRow, givenOf, saveForMachine } from '../data/edits.ts';
+import { workUnderWay } from '../data/unfinished.ts';
 import type { ImportResult } from '../worker/import.worker.ts';
 import { readFile } from './read-file.ts';
 
@@ -67,6 +70,7 @@ export async function importModel(projectId: string, file: File, replaced?: Row<
     });
   };
   tell('read', 0);
+  const ended = workUnderWay(`${file.name} is being brought in`);
   try {
     const result = await readFile(await file.arrayBuffer(), file.name, signal, (part) => tell('read', part));
     tell('store', 0);
@@ -84,11 +88,10 @@ export async function importModel(projectId: string, file: File, replaced?: Row<
       movements: result.movements,
       notes: notesOf(result),
     };
-    const modelId = replaced?.id ?? crypto.randomUUID();
+    let modelId: string;
     if (replaced) {
-      dispatch(projectId, `Replace ${replaced.name}`, [
-        { op: 'change', kind: 'model', id: modelId, values: { body: { ...replaced.body, ...read } } },
-      ]);
+      modelId = replaced.id;
+      editBody('model', replaced, `Replace ${replaced.name}`, (body) => ({ ...body, ...read }));
       const gone = Object.keys(replaced.body.parts).filter((name) => !result.partNames.includes(name));
       if (gone.length > 0) useImport.setState({ lost: { projectId, modelId, names: gone } });
     } else {
@@ -98,16 +101,11 @@ export async function importModel(projectId: string, file: File, replaced?: Row<
           .replace(/\.[a-z0-9]{2,4}$/i, '')
           .trim()
           .slice(0, 120) || 'Model';
-      dispatch(projectId, `Bring in ${name}`, [
-        {
-          op: 'create',
-          kind: 'model',
-          id: modelId,
-          name,
-          order: Date.now(),
-          body: { ...read, placement, hidden: false, parts: {} },
-        },
-      ]);
+      modelId = makeRow('model', projectId, `Bring in ${name}`, {
+        name,
+        order: Date.now(),
+        body: { ...read, placement, hidden: false, parts: {} },
+      });
     }
     useImport.setState({
       running: null,
@@ -117,6 +115,8 @@ export async function importModel(projectId: string, file: File, replaced?: Row<
   } catch (error) {
     const message = error instanceof Error ? error.message : String(error);
     useImport.setState({ running: null, failure: signal.aborted ? null : { projectId, message } });
+  } finally {
+    ended();
   }
 }
 
@@ -135,12 +135,16 @@ export async function readAgain(row: Row<'model'>): Promise<void> {
     const result = await readFile(bytes, row.body.fileName, signal, () => {});
     const { declares, bounds, triangles, movements } = result;
     const packed = await store(result, signal);
-    saveQuietly(row.projectId, {
-      op: 'change',
-      kind: 'model',
-      id: row.id,
-      values: { body: { ...row.body, packed, declares, bounds, triangles, movements, notes: notesOf(result) } },
-    });
+    const read = { packed, declares, bounds, triangles, movements, notes: notesOf(result) };
+    const now = currentRow(row.projectId, 'model', row.id);
+    // A newer file has come meanwhile: what was read of the old one is of no use.
+    if (!now || now.deleted || now.body.source.sha256 !== row.body.source.sha256) return;
+    saveForMachine(
+      row.projectId,
+      `Read ${row.name} again`,
+      changing('model', now, { body: { ...now.body, ...read } }),
+      givenOf('model', now, ['source']),
+    );
   } catch (error) {
     const message = error instanceof Error ? error.message : String(error);
     useImport.setState({ failure: { projectId: row.projectId, message } });

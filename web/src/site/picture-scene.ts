@@ -3,7 +3,7 @@ import type { ProjectDocument, SiteBody } from '@eskovan/core/document';
 import { READER } from '@eskovan/core/format';
 import { siteSun, type Dress, type PartPath } from '@eskovan/core/site';
 import { fileUrl } from '../data/api.ts';
-import { liveRows } from '../data/row-change.ts';
+import { liveRows } from '../data/changes.ts';
 import type { PictureScene, PictureSource } from '../picture/source.ts';
 
 /** A lit site as the server keeps it; null while its light is being baked. */

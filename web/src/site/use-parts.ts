@@ -3,34 +3,44 @@ import { SiteMotion } from '@eskovan/core/action';
 import { useMemo } from 'react';
 import { listMovements, listParts, usePictureState } from '../picture/client.ts';
 import type { PartInfo } from '../worker/parts.ts';
+import { sourceKey } from '../picture/source.ts';
 import { usePictureScene } from './use-site.ts';
 
 /** All named parts of the site that the picture shows; none until it is there as a whole. */
 export function useParts(wanted = true): readonly PartInfo[] {
   const scene = usePictureScene();
-  const loaded = usePictureState((state) => state.loaded);
+  const source = scene ? sourceKey(scene.source) : null;
+  const held = usePictureState((state) => state.source);
   const { data } = useQuery({
-    queryKey: ['parts', JSON.stringify(scene?.source)],
-    enabled: wanted && scene !== null && loaded !== null,
+    queryKey: ['parts', source],
+    enabled: wanted && source !== null && held === source,
     staleTime: Infinity,
     placeholderData: (before: PartInfo[] | undefined) => before,
-    queryFn: () => listParts(),
+    queryFn: () => theirs(listParts(source!)),
   });
   return data ?? NONE;
 }
 const NONE: readonly PartInfo[] = [];
 
+/** The worker may hold something newer by the time it answers: then this is asked again. */
+async function theirs<T>(answer: Promise<T | null>): Promise<T> {
+  const value = await answer;
+  if (value === null) throw new Error('The picture shows another site by now.');
+  return value;
+}
+
 /** What moves, as far as the page needs it; null until it is known, and where nothing does. */
 export function useSiteMotion(wanted: boolean): SiteMotion | null {
   const scene = usePictureScene();
-  const loaded = usePictureState((state) => state.loaded);
+  const source = scene ? sourceKey(scene.source) : null;
+  const held = usePictureState((state) => state.source);
   const parts = useParts(wanted);
   const actions = scene?.actions ?? NO_ACTIONS;
   const { data } = useQuery({
-    queryKey: ['movements', JSON.stringify(scene?.source)],
-    enabled: wanted && actions.length > 0 && loaded !== null,
+    queryKey: ['movements', source],
+    enabled: wanted && actions.length > 0 && source !== null && held === source,
     staleTime: Infinity,
-    queryFn: () => listMovements(),
+    queryFn: () => theirs(listMovements(source!)),
   });
   return useMemo(
     () => (data && parts.length > 0 && actions.length > 0 ? new SiteMotion({ ...data, parts }, actions) : null),

@@ -4,11 +4,12 @@ import { lightKey, siteInput, siteKey } from '@eskovan/core/site';
 import { SURVEY_ALGORITHM } from '@eskovan/core/survey';
 import { useEffect, useMemo } from 'react';
 import { ApiError, fileUrl, request } from '../data/api.ts';
-import { liveRows } from '../data/row-change.ts';
+import { liveRows } from '../data/changes.ts';
 import { loadPicture, usePictureState } from '../picture/client.ts';
 import { computeSite } from './compute-site.ts';
 import { readAgain } from './import-model.ts';
 import { pictureScene } from './picture-scene.ts';
+import { onePageOfAll } from './site-lease.ts';
 import { EMPTY_SITE, useSiteState } from './site-state.ts';
 
 const set = useSiteState.setState;
@@ -95,19 +96,28 @@ export function useSiteKeeper(projectId: string, document: ProjectDocument | und
         if (!signal.aborted) set({ looked: true });
         await (before.site !== null ? new Promise((resolve) => setTimeout(resolve, REST)) : firstPicture(signal));
         if (signal.aborted) return;
-        await computeSite({
-          models: input.models.map(({ id, packed, placement }) => ({ id, url: fileUrl(packed), placement })),
-          walker: input.walker,
-          changes: input.storeys,
-          sun: input.sun,
-          light,
-          before: before.site,
+        await onePageOfAll(path, {
           signal,
-          onProgress: (step, part) => !signal.aborted && set({ working: { step, part } }),
-          onSite: async (site) => {
-            await request('PUT', path, { schema: siteBodySchema, body: site, signal });
-            show(site);
+          isThere: async () => {
+            const site = await fetchSite(path, signal);
+            if (site) show(site);
+            return site !== null && site.scene !== null;
           },
+          work: () =>
+            computeSite({
+              models: input.models.map(({ id, packed, placement }) => ({ id, url: fileUrl(packed), placement })),
+              walker: input.walker,
+              changes: input.storeys,
+              sun: input.sun,
+              light,
+              before: before.site,
+              signal,
+              onProgress: (step, part) => !signal.aborted && set({ working: { step, part } }),
+              onSite: async (site) => {
+                await request('PUT', path, { schema: siteBodySchema, body: site, signal });
+                show(site);
+              },
+            }),
         });
         if (!signal.aborted) set({ working: null });
       } catch (error) {

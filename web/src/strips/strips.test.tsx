@@ -2,7 +2,7 @@ import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globa
 import { CompiledWalk } from '@eskovan/core/move';
 import { FloorIndex } from '@eskovan/core/survey';
 import { cleanup, fireEvent, render, screen } from '@testing-library/react';
-import { workbench } from '../app/workbench.ts';
+import { workbench } from '../desk/workbench.ts';
 import { exampleWalk } from '../testing/studio.tsx';
 import { Strips } from './strips.tsx';
 

@@ -1,9 +1,11 @@
 import { tableAt, type CompiledWalk } from '@eskovan/core/move';
 import { frameAt, frameTime, timecodeOf } from '@eskovan/core/reel';
 import type { Rate } from '@eskovan/core/document';
-import { useWorkbench } from '../app/workbench.ts';
-import { useSize } from '../kit/index.ts';
-import { useMemo, useRef, type KeyboardEvent, type PointerEvent } from 'react';
+import { useWorkbench } from '../desk/workbench.ts';
+import { Button, useSize } from '../kit/index.ts';
+import { Table2 } from 'lucide-react';
+import { useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
+import { StripTable } from './strip-table.tsx';
 
 interface StripsProps {
   walk: CompiledWalk;
@@ -21,6 +23,7 @@ const BAND = [0.8, 1.4] as const;
 export function Strips({ walk, rate, onTime }: StripsProps) {
   const box = useRef<HTMLDivElement>(null);
   const size = useSize(box);
+  const [table, setTable] = useState<(typeof STRIPS)[number] | null>(null);
   const inner = Math.max(10, size.width - LABELS - RIGHT);
   const stripHeight = Math.max(40, (size.height - RULER - 14) / 2);
   const x = (t: number) => LABELS + (t / walk.duration) * inner;
@@ -53,11 +56,26 @@ export function Strips({ walk, rate, onTime }: StripsProps) {
             <Charts walk={walk} x={x} inner={inner} stripHeight={stripHeight} />
           </svg>
           <Playhead walk={walk} rate={rate} x={x} onTime={onTime} />
+          <div className="absolute bottom-1.5 left-2.5 flex gap-1">
+            {STRIPS.map((strip) => (
+              <Button
+                key={strip}
+                small
+                tone="quiet"
+                icon={<Table2 size={13} />}
+                aria-label={`${strip} as a table`}
+                onClick={() => setTable(strip)}
+              />
+            ))}
+          </div>
         </>
       )}
+      <StripTable walk={walk} rate={rate} strip={table} onClose={() => setTable(null)} onTime={onTime} />
     </div>
   );
 }
+
+const STRIPS = ['Section', 'Pace'] as const;
 
 interface ChartsProps {
   walk: CompiledWalk;

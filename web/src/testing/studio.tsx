@@ -1,9 +1,13 @@
 import {
   allRows,
+  applyEdit,
   AS_IT_CAME,
   DEFAULT_LENS,
+  DOCUMENT_VERSION,
+  editSchema,
   projectBodySchema,
   type BodyOf,
+  type Edit,
   type FileRef,
   type Kind,
   type ProjectDocument,
@@ -15,7 +19,11 @@ import { cleanup, render, waitFor } from '@testing-library/react';
 import { Tooltip } from 'radix-ui';
 import type { ReactElement } from 'react';
 import { MemoryRouter } from 'react-router';
-import { mergePending, projectKey, queryClient, useEdits } from '../data/edits.ts';
+import { forgetProject, projectKey, queryClient, takeDocument, useEdits } from '../data/edits.ts';
+import { beginEdit, useUndo } from '../data/undo.ts';
+import { useCommandKeys } from '../desk/commands.ts';
+import { selection } from '../desk/selection.ts';
+import { FieldGesturesProvider } from '../kit/index.ts';
 import { ProjectProvider, useProjectDocument } from '../data/use-project.ts';
 
 export const uuid = (n: number) => `00000000-0000-4000-8000-${String(n).padStart(12, '0')}`;
@@ -29,7 +37,7 @@ export function exampleRow<K extends Kind>(id: number, name: string, body: BodyO
     name,
     order,
     body,
-    version: 1,
+    version: DOCUMENT_VERSION,
     revision: 1,
     created: now,
     updated: now,
@@ -80,7 +88,7 @@ export const exampleFile = (digit: string): FileRef => ({
 export function exampleDocument(change: Partial<ProjectDocument> = {}): ProjectDocument {
   const body = projectBodySchema.parse({});
   const lists = { model: [], action: [], move: [], view: [], take: [], link: [] };
-  return { project: exampleRow(1, 'Ternholm', body), ...lists, ...change };
+  return { project: exampleRow(1, 'Ternholm', body), seq: 1, unreadable: [], ...lists, ...change };
 }
 
 /** What the page has asked the server for. */
@@ -90,10 +98,16 @@ export interface Asked {
   body: unknown;
 }
 
-/** A server that confirms every write and remembers it. */
+/** A server that applies every edit and remembers what it was asked. */
+let rows = new Map<string, Row>();
+
+/** Somebody else has changed a row on the server. */
+export const putOnServer = (row: Row): void => void rows.set(row.id, row);
+
 export function fakeServer(document: ProjectDocument): Asked[] {
   const asked: Asked[] = [];
-  const rows = new Map<string, Row>();
+  rows = new Map();
+  let seq = document.seq;
   for (const row of allRows(document)) rows.set(row.id, row);
   const reply = (status: number, json: unknown) =>
     Promise.resolve({ ok: status < 400, status, statusText: '', json: () => Promise.resolve(json) } as Response);
@@ -101,17 +115,25 @@ export function fakeServer(document: ProjectDocument): Asked[] {
     const body = typeof init.body === 'string' ? (JSON.parse(init.body) as Record<string, unknown>) : undefined;
     asked.push({ method: init.method ?? 'GET', path, body });
     if (path.endsWith('/document')) return reply(200, document);
-    const id = /([0-9a-f-]{36})(\/restore|\?.*)?$/.exec(path)![1]!;
-    const known = rows.get(id) ?? exampleRow(0, '', {} as never);
-    const deleted = init.method === 'DELETE' ? '2026-01-01T00:00:01.000Z' : null;
-    const row = { ...known, id, ...body, deleted, revision: init.method === 'PUT' ? 1 : known.revision + 1 };
-    rows.set(id, row);
-    return reply(200, row);
+    if (path.endsWith('/api/settings')) return reply(200, { reviewAddress: 'http://review.example' });
+    if (!path.endsWith('/edits')) return reply(404, { code: 'not-found', message: 'There is nothing here.' });
+    const applied = applyEdit(editSchema.parse(body), (_, id) => rows.get(id), '2026-01-01T00:00:01.000Z');
+    if (applied.clashes.length > 0)
+      return reply(409, { code: 'conflict', message: 'changed', clashes: applied.clashes, rows: [] });
+    seq += 1;
+    const changed = applied.rows.map(({ kind, row }) => ({ kind, row: { ...row, revision: row.revision + 1 } }));
+    for (const { row } of changed) rows.set(row.id, row);
+    return reply(200, { seq, rows: changed });
   }) as typeof fetch;
   return asked;
 }
 
+/** The edits that were asked of the server, oldest first. */
+export const editsIn = (asked: readonly Asked[]): Edit[] =>
+  asked.filter(({ path }) => path.endsWith('/edits')).map(({ body }) => editSchema.parse(body));
+
 function Frame({ children }: { children: ReactElement }) {
+  useCommandKeys();
   const { data } = useProjectDocument(PROJECT);
   return data ? <ProjectProvider value={data}>{children}</ProjectProvider> : null;
 }
@@ -119,12 +141,17 @@ function Frame({ children }: { children: ReactElement }) {
 /** Shows something inside a project, on a server of its own. Returns what was asked of the server. */
 export function renderInProject(element: ReactElement, document: ProjectDocument): Asked[] {
   const asked = fakeServer(document);
-  queryClient.setQueryData(projectKey(PROJECT), mergePending(document));
+  forgetProject(PROJECT);
+  selection.clear();
+  useUndo.setState({ past: {}, future: {}, question: null });
+  queryClient.setQueryData(projectKey(PROJECT), takeDocument(document));
   render(
     <QueryClientProvider client={queryClient}>
       <Tooltip.Provider>
         <MemoryRouter>
-          <Frame>{element}</Frame>
+          <FieldGesturesProvider value={beginEdit}>
+            <Frame>{element}</Frame>
+          </FieldGesturesProvider>
         </MemoryRouter>
       </Tooltip.Provider>
     </QueryClientProvider>,

@@ -5,7 +5,7 @@ import type { CameraSample } from '@eskovan/core/move';
 import { dressModel } from '@eskovan/core/site';
 import { PictureRenderer, renderStill, type PictureSize } from '@eskovan/render';
 import * as Comlink from 'comlink';
-import type { PickedSurface, PictureScene } from '../picture/source.ts';
+import { sourceKey, type PickedSurface, type PictureScene } from '../picture/source.ts';
 import { loadScene } from './load-scene.ts';
 import { describeParts, type PartInfo } from './parts.ts';
 
@@ -23,7 +23,7 @@ const api = {
   /** Makes a scene ready to be drawn. Only what has changed since the last one is done again. */
   async load({ source, dress, sun, actions }: PictureScene): Promise<void> {
     const turn = (asked += 1);
-    const key = JSON.stringify(source);
+    const key = sourceKey(source);
     const model = loaded?.key === key ? loaded.model : await loadScene(source);
     // Something newer was asked for meanwhile.
     if (turn !== asked) return;
@@ -72,14 +72,16 @@ const api = {
     return hit && { point: hit.point, rest: hit.rest, model: hit.part.model ?? '', name: hit.part.name };
   },
 
-  /** What the file's movements move, and how. */
-  movements(): Pick<MovableSite, 'joints' | 'movements'> {
+  /** What the file's movements move, and how; null where another source than the one meant is held. */
+  movements(source?: string): Pick<MovableSite, 'joints' | 'movements'> | null {
+    if (source !== undefined && loaded?.key !== source) return null;
     const { joints = [], movements = [] } = loaded?.model ?? {};
     return { joints, movements };
   },
 
-  /** All named parts, hidden ones included. */
-  parts(): PartInfo[] {
+  /** All named parts, hidden ones included; null where another source than the one meant is held. */
+  parts(source?: string): PartInfo[] | null {
+    if (source !== undefined && loaded?.key !== source) return null;
     return loaded ? describeParts(loaded.model) : [];
   },
 };

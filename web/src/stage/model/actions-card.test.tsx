@@ -3,9 +3,9 @@ import { AS_IT_CAME } from '@eskovan/core/document';
 import { afterEach, describe, expect, test } from '@jest/globals';
 import { act, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
-import { workbench } from '../../app/workbench.ts';
-import { undo } from '../../data/edits.ts';
-import { liveRows } from '../../data/row-change.ts';
+import { workbench } from '../../desk/workbench.ts';
+import { undo } from '../../data/undo.ts';
+import { liveRows } from '../../data/changes.ts';
 import {
   exampleDocument,
   exampleModel,
@@ -39,7 +39,7 @@ const enter = async (label: RegExp, text: string) => {
 };
 
 afterEach(async () => {
-  workbench.set({ actionId: null, playing: false, time: 0, scout: null });
+  workbench.set({ playing: false, time: 0, scout: null });
   await leaveProject();
 });
 

@@ -2,15 +2,15 @@ import type { ActionBody, Repeat, Row } from '@eskovan/core/document';
 import { CircleAlert, Pause, Play, RotateCw, Route, Trash2 } from 'lucide-react';
 import { useEffect, useRef } from 'react';
 import { toast } from 'sonner';
-import { useKeys } from '../../app/use-keys.ts';
-import { undoWithWords } from '../../app/top-bar.tsx';
-import { useWorkbench, workbench } from '../../app/workbench.ts';
-import { editBody } from '../../data/edit-body.ts';
-import { dispatch } from '../../data/edits.ts';
-import { liveRows } from '../../data/row-change.ts';
+import { useCommands } from '../../desk/commands.ts';
+import { togglePlaying, usePlayback } from '../../desk/playing.ts';
+import { selection, useLead } from '../../desk/selection.ts';
+import { undoWithWords } from '../../desk/undo-words.ts';
+import { useWorkbench, workbench } from '../../desk/workbench.ts';
+import { editBody, editRow, removeRow } from '../../data/edit-row.ts';
+import { liveRows } from '../../data/changes.ts';
 import { useProject } from '../../data/use-project.ts';
 import { Button, Card, cx, Line, NameBox, NumberField, Segmented } from '../../kit/index.ts';
-import { togglePlaying, usePlayback } from '../../picture/transport.tsx';
 import { useParts } from '../../site/use-parts.ts';
 import { useModels } from '../../site/use-site.ts';
 import { addMovement, AXES, axisName, axisOf, faultOf, playLength, unusedMovements } from './edit-actions.ts';
@@ -27,14 +27,19 @@ export function ActionsCard() {
   const models = useModels();
   const actions = liveRows(document.action);
   const offers = unusedMovements(actions, models);
-  const chosen = useWorkbench((state) => state.actionId);
+  const chosen = useLead('action');
   const duration = playLength(actions, models);
   usePlayback(duration);
-  useKeys((event) => {
-    if (event.key !== ' ' || actions.length === 0 || event.target instanceof HTMLButtonElement) return false;
-    play(duration);
-    return true;
-  });
+  useCommands([
+    {
+      id: 'action.play',
+      label: 'Play or pause the actions',
+      group: 'Time',
+      keys: 'Space',
+      when: () => actions.length > 0,
+      run: () => play(duration),
+    },
+  ]);
   if (actions.length === 0 && offers.length === 0) return null;
   return (
     <Card title="Actions" note={actions.length > 0 && <PlayActions duration={duration} />}>
@@ -96,8 +101,7 @@ function Action({ row, open }: { row: Row<'action'>; open: boolean }) {
   const { body } = row;
   const parts = useParts(body.kind === 'spin');
   const fault = faultOf(body, models, parts);
-  const rename = (name: string) =>
-    dispatch(row.projectId, `Rename ${row.name}`, [{ op: 'change', kind: 'action', id: row.id, values: { name } }]);
+  const rename = (name: string) => editRow('action', row, `Rename ${row.name}`, { name });
   const line = useRef<HTMLLIElement>(null);
   useEffect(() => {
     // What has just been made may lie below the fold.
@@ -114,7 +118,7 @@ function Action({ row, open }: { row: Row<'action'>; open: boolean }) {
           small
           aria-expanded={open}
           aria-label={`${open ? 'Close' : 'Change'} ${row.name}`}
-          onClick={() => workbench.set({ actionId: open ? null : row.id })}
+          onClick={() => selection.chooseRow('action', open ? null : row.id)}
         >
           {open ? 'Close' : 'Change'}
         </Button>
@@ -138,7 +142,7 @@ function Settings({ row }: { row: Row<'action'> }) {
     );
   const { body } = row;
   const remove = () => {
-    dispatch(row.projectId, `Delete ${row.name}`, [{ op: 'delete', kind: 'action', id: row.id }]);
+    removeRow('action', row);
     toast(`“${row.name}” deleted`, { action: { label: 'Undo', onClick: () => undoWithWords(row.projectId) } });
   };
   return (

@@ -1,8 +1,8 @@
 import type { Row } from '@eskovan/core/document';
 import { viewOfCamera } from '@eskovan/core/site';
-import { dispatch } from '../../data/edits.ts';
+import { dispatch } from '../../data/undo.ts';
 import { orderAfter } from '../../data/order.ts';
-import { liveRows } from '../../data/row-change.ts';
+import { liveRows, making } from '../../data/changes.ts';
 import { useProject } from '../../data/use-project.ts';
 import { Button, Card } from '../../kit/index.ts';
 import { dismissCameras, dismissLost, useImport } from '../../site/import-model.ts';
@@ -22,14 +22,14 @@ export function CamerasCard() {
     dispatch(
       project.id,
       `Keep ${good.length} cameras as views`,
-      good.map(({ camera, body }, i) => ({
-        op: 'create',
-        kind: 'view',
-        id: crypto.randomUUID(),
-        name: camera.name.trim().slice(0, 120) || `Camera ${i + 1}`,
-        order: first + i,
-        body: body!,
-      })),
+      good.map(({ camera, body }, i) =>
+        making('view', {
+          id: crypto.randomUUID(),
+          name: camera.name.trim() || `Camera ${i + 1}`,
+          order: first + i,
+          body: body!,
+        }),
+      ),
     );
     dismissCameras();
   };

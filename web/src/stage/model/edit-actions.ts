@@ -1,9 +1,9 @@
 import type { ActionBody, ModelBody, ProjectDocument, Row, UpAxis, Vec3 } from '@eskovan/core/document';
 import { isWithin, type PartPath } from '@eskovan/core/site';
-import { workbench } from '../../app/workbench.ts';
-import { dispatch } from '../../data/edits.ts';
+import { makeRow } from '../../data/edit-row.ts';
+import { selection } from '../../desk/selection.ts';
 import { orderAfter } from '../../data/order.ts';
-import { liveRows } from '../../data/row-change.ts';
+import { liveRows } from '../../data/changes.ts';
 import type { PartInfo } from '../../worker/parts.ts';
 
 /** Ways for an axis to lie, in the coordinates of a model whose `up` axis stands. */
@@ -24,10 +24,8 @@ export const axisName = (axis: Vec3, up: UpAxis): AxisName | null =>
 const FIRST_TURN = 8;
 
 function create({ project, action }: ProjectDocument, label: string, name: string, body: ActionBody): void {
-  const id = crypto.randomUUID();
   const order = orderAfter(liveRows(action));
-  dispatch(project.id, label, [{ op: 'create', kind: 'action', id, name: name.slice(0, 120), order, body }]);
-  workbench.set({ actionId: id });
+  selection.chooseRow('action', makeRow('action', project.id, label, { name, order, body }));
 }
 
 /** Lets a part turn about its own middle. */

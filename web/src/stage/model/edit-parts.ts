@@ -1,19 +1,22 @@
 import type { PartLook, Row } from '@eskovan/core/document';
 import { isWithin, type PartPath } from '@eskovan/core/site';
-import { useWorkbench, workbench } from '../../app/workbench.ts';
-import { editBody } from '../../data/edit-body.ts';
+import { selection, useLead } from '../../desk/selection.ts';
+import { workbench } from '../../desk/workbench.ts';
+import { editBody } from '../../data/edit-row.ts';
 import { useModels } from '../../site/use-site.ts';
 import type { PartInfo } from '../../worker/parts.ts';
 
 /** The chosen model of the Model stage: the first where none is chosen. */
 export function useChosenModel(): Row<'model'> | null {
   const models = useModels();
-  const chosen = useWorkbench((state) => state.modelId);
+  const chosen = useLead('model');
   return models.find(({ id }) => id === chosen) ?? models[0] ?? null;
 }
 
-export const choosePart = (part: PartPath | null): void =>
-  workbench.set({ part, ...(part ? { modelId: part.model } : {}) });
+export function choosePart(part: PartPath | null): void {
+  workbench.set({ part });
+  if (part) selection.chooseRow('model', part.model);
+}
 
 /** Changes the look of a part, or of all parts of a group; what is undefined goes back to what came with the file. */
 export function changeParts(

@@ -1,6 +1,6 @@
 import type { ProjectBody, Row, StoreyChange } from '@eskovan/core/document';
 import { CORRECTION_REACH } from '@eskovan/core/survey';
-import { editBody } from '../../data/edit-body.ts';
+import { editBody } from '../../data/edit-row.ts';
 import { isNameOf } from '../../site/names.ts';
 
 /** The correction that made a storey what it is now; null where it is as it was found. */

@@ -10,7 +10,7 @@ import { useModels } from '../../site/use-site.ts';
 import { SITE_STEPS } from '../shared/site-coming.tsx';
 import { ActionsCard } from './actions-card.tsx';
 import { CamerasCard, LostCard } from './came-with-card.tsx';
-import { DropModel } from './drop-model.tsx';
+import { DropModel } from '../shared/drop-model.tsx';
 import { ModelPicture } from './model-picture.tsx';
 import { ModelsShelf } from './models-shelf.tsx';
 import { PartCard } from './part-card.tsx';

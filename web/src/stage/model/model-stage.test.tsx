@@ -2,8 +2,8 @@ import type { BodyOf } from '@eskovan/core/document';
 import { AS_IT_CAME } from '@eskovan/core/document';
 import { afterEach, describe, expect, test } from '@jest/globals';
 import { fireEvent, screen, waitFor } from '@testing-library/react';
-import { workbench } from '../../app/workbench.ts';
-import { undo } from '../../data/edits.ts';
+import { workbench } from '../../desk/workbench.ts';
+import { undo } from '../../data/undo.ts';
 import {
   exampleDocument,
   exampleModel,

@@ -1,11 +1,12 @@
 import type { Row } from '@eskovan/core/document';
 import { Box, Eye, EyeOff } from 'lucide-react';
-import { workbench } from '../../app/workbench.ts';
-import { editBody } from '../../data/edit-body.ts';
+import { selection } from '../../desk/selection.ts';
+import { workbench } from '../../desk/workbench.ts';
+import { editBody } from '../../data/edit-row.ts';
 import { cx } from '../../kit/index.ts';
 import { useModels } from '../../site/use-site.ts';
 import { RowShelf } from '../shared/row-shelf.tsx';
-import { DropModel } from './drop-model.tsx';
+import { DropModel } from '../shared/drop-model.tsx';
 
 /** The models of the project. */
 export function ModelsShelf({ selectedId, onFile }: { selectedId: string; onFile: (file: File) => void }) {
@@ -16,7 +17,10 @@ export function ModelsShelf({ selectedId, onFile }: { selectedId: string; onFile
       title="Models"
       rows={models}
       selectedId={selectedId}
-      onSelect={(modelId) => workbench.set({ modelId, part: null, scout: null })}
+      onSelect={(id, how, order) => {
+        selection.chooseRow('model', id, how, order);
+        workbench.set({ part: null, scout: null });
+      }}
       mark={(row) => (
         <Box size={16} aria-hidden className={cx('shrink-0', row.body.hidden ? 'text-ink-faint' : 'text-lagoon')} />
       )}

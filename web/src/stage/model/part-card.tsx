@@ -1,9 +1,9 @@
 import type { PartLook } from '@eskovan/core/document';
 import { joinBounds } from '@eskovan/core/geometry';
 import { Eye, EyeOff, Focus, RotateCw, Scan, X } from 'lucide-react';
-import { useWorkbench, workbench } from '../../app/workbench.ts';
+import { useWorkbench, workbench } from '../../desk/workbench.ts';
 import { useProject } from '../../data/use-project.ts';
-import { Button, Card, Line, NumberField, Value } from '../../kit/index.ts';
+import { Button, Card, ColourField, Line, NumberField, Value } from '../../kit/index.ts';
 import { homePose } from '../../picture/eye.ts';
 import { useModels } from '../../site/use-site.ts';
 import { hexOf, linearOf } from './colour.ts';
@@ -74,13 +74,11 @@ export function PartCard() {
       <Line label="Triangles">
         <Value>{infos.reduce((sum, { triangles }) => sum + triangles, 0).toLocaleString('en')}</Value>
       </Line>
-      <Line label={<label htmlFor="part-colour">Colour</label>}>
-        <input
-          id="part-colour"
-          type="color"
+      <Line label="Colour">
+        <ColourField
+          label="Colour"
           value={hexOf(look.color ?? infos[0]!.color)}
-          onChange={(event) => change('Colour', { color: linearOf(event.target.value) })}
-          className="h-7 w-12 cursor-pointer rounded-md border border-rule bg-raised"
+          onChange={(colour) => change('Colour', { color: linearOf(colour) })}
         />
       </Line>
       <NumberField

@@ -2,7 +2,7 @@ import type { Placement, Row } from '@eskovan/core/document';
 import { dropTo, guessPlacement, placeBounds, UNITS, unitName } from '@eskovan/core/site';
 import { ArrowDownToLine, Check, RefreshCw, TriangleAlert } from 'lucide-react';
 import { useRef } from 'react';
-import { editBody } from '../../data/edit-body.ts';
+import { editBody } from '../../data/edit-row.ts';
 import { Button, Card, Line, NumberField, Segmented, Select, Value } from '../../kit/index.ts';
 import { importModel } from '../../site/import-model.ts';
 import { useSite } from '../../site/use-site.ts';

@@ -1,7 +1,7 @@
 import type { Vec3 } from '@eskovan/core/document';
 import { Plus, X } from 'lucide-react';
 import { toast } from 'sonner';
-import { editBody } from '../../data/edit-body.ts';
+import { editBody } from '../../data/edit-row.ts';
 import { useProject } from '../../data/use-project.ts';
 import { Button, Card, NameBox, NumberField, Value } from '../../kit/index.ts';
 import { isNameOf } from '../../site/names.ts';

@@ -1,6 +1,6 @@
 import type { SunSetting } from '@eskovan/core/document';
 import { sunPosition } from '@eskovan/core/site';
-import { editBody } from '../../data/edit-body.ts';
+import { editBody } from '../../data/edit-row.ts';
 import { useProject } from '../../data/use-project.ts';
 import { Card, Line, NumberField, Value } from '../../kit/index.ts';
 

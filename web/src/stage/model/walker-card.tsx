@@ -1,5 +1,5 @@
 import type { Walker } from '@eskovan/core/document';
-import { editBody } from '../../data/edit-body.ts';
+import { editBody } from '../../data/edit-row.ts';
 import { useProject } from '../../data/use-project.ts';
 import { Card, NumberField } from '../../kit/index.ts';
 

@@ -4,7 +4,7 @@ import { CompiledWalk } from '@eskovan/core/move';
 import { FloorIndex } from '@eskovan/core/survey';
 import { cleanup, render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
-import { workbench } from '../../app/workbench.ts';
+import { workbench } from '../../desk/workbench.ts';
 import { exampleWalk } from '../../testing/studio.tsx';
 import { ChecksCard } from './checks-card.tsx';
 

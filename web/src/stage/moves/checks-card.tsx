@@ -2,7 +2,7 @@ import { turnFindings, type TurnFinding } from '@eskovan/core/check';
 import type { CompiledWalk } from '@eskovan/core/move';
 import { CircleAlert, CircleCheck, CircleDot } from 'lucide-react';
 import { useMemo } from 'react';
-import { workbench } from '../../app/workbench.ts';
+import { workbench } from '../../desk/workbench.ts';
 import { Button, Card, cx } from '../../kit/index.ts';
 
 interface Finding {

@@ -1,13 +1,15 @@
-import type { Row, Walk } from '@eskovan/core/document';
+import type { Row, Vec3, Walk } from '@eskovan/core/document';
+import { editBody } from '../../data/edit-row.ts';
 import { findTarget } from '@eskovan/core/gaze';
 import { middle } from '@eskovan/core/geometry';
 import { CircleAlert, Crosshair } from 'lucide-react';
-import { useWorkbench, workbench } from '../../app/workbench.ts';
+import { useWorkbench, workbench } from '../../desk/workbench.ts';
 import { Button, Card, Line, NumberField, Segmented } from '../../kit/index.ts';
 import { listParts } from '../../picture/client.ts';
 import type { PickedSurface } from '../../picture/source.ts';
 import { useParts } from '../../site/use-parts.ts';
-import { keepWalk } from './edit-walk.ts';
+import type { PartInfo } from '../../worker/parts.ts';
+import { FindPart } from './find-part.tsx';
 
 /** Where a walk looks: along its path, or at something. */
 export function GazeCard({ row, body }: { row: Row<'move'>; body: Walk }) {
@@ -27,7 +29,7 @@ export function GazeCard({ row, body }: { row: Row<'move'>; body: Walk }) {
           onChange={(kind) => {
             workbench.set({ aiming: kind === 'object', playing: false });
             if (kind === 'ahead' && gaze.kind !== 'ahead')
-              keepWalk(row, 'Gaze', (now) => ({ ...now, gaze: { kind: 'ahead', distance: 2 } }));
+              editBody('move', row, 'Gaze', (now) => ({ ...now, gaze: { kind: 'ahead', distance: 2 } }));
           }}
         />
       }
@@ -41,16 +43,19 @@ export function GazeCard({ row, body }: { row: Row<'move'>; body: Walk }) {
           step={0.25}
           min={0.3}
           max={20}
-          onChange={(distance) => keepWalk(row, 'Gaze', (now) => ({ ...now, gaze: { kind: 'ahead', distance } }))}
+          onChange={(distance) =>
+            editBody('move', row, 'Gaze', (now) => ({ ...now, gaze: { kind: 'ahead', distance } }))
+          }
         />
       )}
       {gaze.kind === 'object' && <Target gaze={gaze} />}
       {aiming && (
         <p className="flex gap-2">
           <Crosshair size={15} className="mt-0.5 shrink-0 text-lagoon" aria-hidden />
-          Press in the picture what the eye is to look at. Escape leaves the gaze as it is.
+          Press in the picture what the eye is to look at, or find it by its name. Escape leaves the gaze as it is.
         </p>
       )}
+      {aiming && <FindPart onPart={(part) => aimAt(row, part, middle(part.bounds))} />}
       {gaze.kind === 'object' && !aiming && (
         <div className="mt-1.5">
           <Button small icon={<Crosshair size={13} />} onClick={() => workbench.set({ aiming: true, playing: false })}>
@@ -88,11 +93,14 @@ function Target({ gaze }: { gaze: Extract<Walk['gaze'], { kind: 'object' }> }) {
 /** Lets a walk look at what was pressed. */
 export async function lookAt(row: Row<'move'>, { model, name, rest }: PickedSurface): Promise<void> {
   workbench.set({ aiming: false });
-  const part = (await listParts()).find((one) => one.model === model && one.name === name);
-  if (!part) return;
-  const centre = middle(part.bounds);
-  keepWalk(row, `Look at ${name.split(' / ').at(-1)}`, (now) => ({
+  const part = (await listParts())?.find((one) => one.model === model && one.name === name);
+  if (part) aimAt(row, part, rest);
+}
+
+function aimAt(row: Row<'move'>, { model, name, bounds }: PartInfo, point: Vec3): void {
+  workbench.set({ aiming: false });
+  editBody('move', row, `Look at ${name.split(' / ').at(-1)}`, (now) => ({
     ...now,
-    gaze: { kind: 'object', model, name, point: rest, centre },
+    gaze: { kind: 'object', model, name, point, centre: middle(bounds) },
   }));
 }

@@ -1,6 +1,6 @@
 import type { MoveBody, Row } from '@eskovan/core/document';
 import type { CompiledWalk } from '@eskovan/core/move';
-import { useWorkbench, workbench } from '../../app/workbench.ts';
+import { useWorkbench, workbench } from '../../desk/workbench.ts';
 import type { Ground } from '../../picture/eye.ts';
 import { PicturePane } from '../../picture/picture-pane.tsx';
 import type { PickedSurface } from '../../picture/source.ts';

@@ -1,7 +1,7 @@
 import type { MoveBody } from '@eskovan/core/document';
 import type { CameraSample, CompiledWalk } from '@eskovan/core/move';
 import { useMemo } from 'react';
-import { useWorkbench, type Workbench } from '../../app/workbench.ts';
+import { useWorkbench, type Workbench } from '../../desk/workbench.ts';
 
 /** What the picture of a move shows: the scout while there is one, else the camera at the time. */
 export function moveSample(

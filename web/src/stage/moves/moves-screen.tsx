@@ -1,20 +1,22 @@
 import { useDeferredValue, useMemo } from 'react';
-import { useKeys } from '../../app/use-keys.ts';
-import { workbench } from '../../app/workbench.ts';
+import { useCommands } from '../../desk/commands.ts';
+import { goToFrame, togglePlaying, usePlayback } from '../../desk/playing.ts';
+import { selection } from '../../desk/selection.ts';
+import { workbench } from '../../desk/workbench.ts';
 import { useProject } from '../../data/use-project.ts';
 import { useModels, useSiteData } from '../../site/use-site.ts';
 import { Empty, Panels } from '../../kit/index.ts';
 import { Ground } from '../../picture/eye.ts';
-import { goToFrame, togglePlaying, Transport, usePlayback } from '../../picture/transport.tsx';
+import { Transport } from '../../picture/transport.tsx';
 import { frameAt } from '@eskovan/core/reel';
 import { Strips } from '../../strips/strips.tsx';
 import { NeedsModel } from '../shared/needs-model.tsx';
 import { SiteComing } from '../shared/site-coming.tsx';
-import { keepView } from '../views/keep-view.ts';
+import { keepView } from '../shared/keep-view.ts';
 import { MovePicture } from './move-picture.tsx';
 import { addWalk, MovesShelf } from './moves-shelf.tsx';
 import { moveSample } from './move-sample.ts';
-import { useCompiledWalk, useSelectedMove, useShownBody } from './use-compiled-walk.ts';
+import { useCompiledWalk, useSelectedMove } from '../shared/use-compiled-walk.ts';
 import { WalkCards } from './walk-cards.tsx';
 import { WalkPlan } from './walk-plan.tsx';
 
@@ -25,7 +27,7 @@ export function MovesScreen() {
   const models = useModels();
   const { data: model, error } = useSiteData();
   const row = useSelectedMove();
-  const body = useShownBody(row);
+  const body = row?.body ?? null;
   const walk = useCompiledWalk(body);
   // Charts and cards may follow a dragging hand a frame later; path, plan and picture may not.
   const calmWalk = useDeferredValue(walk);
@@ -40,21 +42,67 @@ export function MovesScreen() {
     const sample = moveSample(walk, body, workbench.get());
     if (sample) keepView(document, sample);
   };
-  const draw = () => (row ? workbench.set({ tool: 'draw', nodeId: null }) : addWalk(document));
+  const draw = () => {
+    if (!row) return addWalk(document);
+    selection.chooseItem('node', row.id, null);
+    workbench.set({ tool: 'draw' });
+  };
 
-  useKeys((event) => {
-    const frame = frameAt(workbench.get().time, rate);
-    const playable = duration > 0;
-    if (event.key === ' ' && playable && !(event.target instanceof HTMLButtonElement)) togglePlaying(duration);
-    else if (event.key === ',' && playable) goToFrame(frame - 1, duration, rate);
-    else if (event.key === '.' && playable) goToFrame(frame + 1, duration, rate);
-    else if (event.key === 'b') workbench.set({ scout: null });
-    else if (event.key === 'Escape' && workbench.get().aiming) workbench.set({ aiming: false });
-    else if (event.key === 'p') draw();
-    else if (event.key === 'v') keepShown();
-    else return false;
-    return true;
-  });
+  const frame = () => frameAt(workbench.get().time, rate);
+  const playable = () => duration > 0;
+  useCommands([
+    { id: 'move.new', label: 'New walk', group: 'Moves', run: () => addWalk(document) },
+    {
+      id: 'time.play',
+      label: 'Play or pause',
+      group: 'Time',
+      keys: 'Space',
+      when: playable,
+      run: () => togglePlaying(duration),
+    },
+    {
+      id: 'time.back',
+      label: 'Back one frame',
+      group: 'Time',
+      keys: ',',
+      when: playable,
+      run: () => goToFrame(frame() - 1, duration, rate),
+    },
+    {
+      id: 'time.on',
+      label: 'Forward one frame',
+      group: 'Time',
+      keys: '.',
+      when: playable,
+      run: () => goToFrame(frame() + 1, duration, rate),
+    },
+    { id: 'time.start', label: 'To the start', group: 'Time', when: playable, run: () => goToFrame(0, duration, rate) },
+    {
+      id: 'scout.back',
+      label: 'Back from scouting',
+      group: 'Picture',
+      keys: 'b',
+      when: () => workbench.get().scout !== null,
+      run: () => workbench.set({ scout: null }),
+    },
+    {
+      id: 'gaze.leave',
+      label: 'Leave the gaze as it is',
+      group: 'Picture',
+      keys: 'Escape',
+      hidden: true,
+      when: () => workbench.get().aiming,
+      run: () => workbench.set({ aiming: false }),
+    },
+    {
+      id: 'view.keep',
+      label: 'Keep what you see as a view',
+      group: 'Picture',
+      keys: 'v',
+      when: () => body !== null,
+      run: keepShown,
+    },
+  ]);
 
   if (models.length === 0) return <NeedsModel />;
   if (error) return <Empty title="The model’s plan could not be loaded">{error.message}</Empty>;

@@ -1,7 +1,7 @@
 import type { PaceShape, Row, Walk } from '@eskovan/core/document';
+import { editBody } from '../../data/edit-row.ts';
 import type { CompiledWalk } from '@eskovan/core/move';
 import { Card, Line, NumberField, Segmented, Select, Value } from '../../kit/index.ts';
-import { keepWalk } from './edit-walk.ts';
 
 const SHAPES: readonly { value: PaceShape; label: string }[] = [
   { value: 'soft', label: 'Soft start and stop' },
@@ -19,7 +19,7 @@ interface PaceCardProps {
 export function PaceCard({ row, body, walk, frames }: PaceCardProps) {
   const { pace } = body;
   const set = (change: Partial<Walk['pace']>) =>
-    keepWalk(row, 'Pace', (now) => ({ ...now, pace: { ...now.pace, ...change } }));
+    editBody('move', row, 'Pace', (now) => ({ ...now, pace: { ...now.pace, ...change } }));
   return (
     <Card
       title="Pace"

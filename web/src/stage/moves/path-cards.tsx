@@ -2,7 +2,7 @@ import type { Path, PathNode, Row, Walk } from '@eskovan/core/document';
 import type { CompiledWalk } from '@eskovan/core/move';
 import { deleteNode, insertNode, moveNode, reversePath, setClosed, setNodeKind } from '@eskovan/core/path';
 import { CornerDownRight, FlipHorizontal2, Plus, RotateCcw, Spline, Trash2 } from 'lucide-react';
-import { workbench } from '../../app/workbench.ts';
+import { selection } from '../../desk/selection.ts';
 import { Button, Card, Line, NumberField, Value } from '../../kit/index.ts';
 import { keepPath } from './edit-walk.ts';
 
@@ -89,7 +89,7 @@ export function NodeCard({ row, body, node }: { row: Row<'move'>; body: Walk; no
           onClick={() => {
             const id = crypto.randomUUID();
             set('Insert a node', (path) => insertNode(path, id, (node.x + next!.x) / 2, (node.z + next!.z) / 2));
-            workbench.set({ nodeId: id });
+            selection.chooseItem('node', row.id, id);
           }}
         >
           Insert after
@@ -100,7 +100,7 @@ export function NodeCard({ row, body, node }: { row: Row<'move'>; body: Walk; no
           icon={<Trash2 size={13} />}
           onClick={() => {
             set('Delete a node', (path) => deleteNode(path, node.id));
-            workbench.set({ nodeId: null });
+            selection.chooseItem('node', row.id, null);
           }}
         >
           Delete

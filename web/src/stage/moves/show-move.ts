@@ -1,7 +1,7 @@
 import type { Path, Row } from '@eskovan/core/document';
 import type { Survey } from '@eskovan/core/survey';
 import { useEffect, useMemo } from 'react';
-import { workbench } from '../../app/workbench.ts';
+import { workbench } from '../../desk/workbench.ts';
 import type { PlanFocus } from '../../plan/plan.tsx';
 
 /** Index of the storey that most of a path's nodes were put on; −1 for a path without nodes. */

@@ -4,7 +4,9 @@ import { FloorIndex } from '@eskovan/core/survey';
 import { CompiledWalk } from '@eskovan/core/move';
 import { act, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
-import { workbench } from '../../app/workbench.ts';
+import { editBody } from '../../data/edit-row.ts';
+import { itemsOf, selection } from '../../desk/selection.ts';
+import { workbench } from '../../desk/workbench.ts';
 import { useProject } from '../../data/use-project.ts';
 import {
   exampleDocument,
@@ -15,7 +17,6 @@ import {
   shownDocument,
   uuid,
 } from '../../testing/studio.tsx';
-import { keepWalk } from './edit-walk.ts';
 import { WalkCards } from './walk-cards.tsx';
 
 const nowhere = new FloorIndex(new Float32Array(0));
@@ -48,7 +49,7 @@ const enter = async (label: string, text: string) => {
 
 afterEach(async () => {
   await leaveProject();
-  workbench.set({ nodeId: null, aiming: false });
+  workbench.set({ aiming: false });
 });
 
 describe('the cards of a walk', () => {
@@ -83,7 +84,7 @@ describe('the cards of a walk', () => {
     expect(screen.getByText(/Press in the picture/)).toBeTruthy();
     expect(body().gaze.kind).toBe('ahead');
     act(() => {
-      keepWalk(shownDocument().move[0]!, 'Look at the desk', (now) => ({ ...now, gaze: AT_DESK }));
+      editBody('move', shownDocument().move[0]!, 'Look at the desk', (now) => ({ ...now, gaze: AT_DESK }));
       workbench.set({ aiming: false });
     });
     expect(await screen.findByText('Desk 2')).toBeTruthy();
@@ -103,7 +104,7 @@ describe('the cards of a walk', () => {
 
   test('the selected node is moved in numbers, made a corner, divided and deleted', async () => {
     start();
-    act(() => workbench.set({ nodeId: uuid(901) }));
+    act(() => selection.chooseItem('node', uuid(20), uuid(901)));
     expect(screen.getByRole('heading', { name: 'Node 2' })).toBeTruthy();
     await enter('x, m', '3.5');
     expect(body().path.nodes[1]).toMatchObject({ x: 3.5, z: 0 });
@@ -112,10 +113,10 @@ describe('the cards of a walk', () => {
     expect(body().path.nodes[1]).toMatchObject({ kind: 'corner', radius: 0.8 });
     await userEvent.click(screen.getByRole('button', { name: 'Insert after' }));
     expect(body().path.nodes).toHaveLength(4);
-    act(() => workbench.set({ nodeId: uuid(901) }));
+    act(() => selection.chooseItem('node', uuid(20), uuid(901)));
     await userEvent.click(screen.getByRole('button', { name: 'Delete' }));
     expect(body().path.nodes.map(({ id }) => id)).not.toContain(uuid(901));
-    expect(workbench.get().nodeId).toBeNull();
+    expect(itemsOf('node', uuid(20)).lead).toBeNull();
   });
 
   test('says where there is no floor, and when the pace is no walk any more', async () => {

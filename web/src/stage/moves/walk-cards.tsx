@@ -1,10 +1,11 @@
 import type { Row, Walk } from '@eskovan/core/document';
+import { editBody } from '../../data/edit-row.ts';
 import type { CompiledWalk } from '@eskovan/core/move';
 import { memo } from 'react';
-import { useWorkbench } from '../../app/workbench.ts';
+import { useItems } from '../../desk/selection.ts';
 import { EyeLensCard } from '../shared/eye-lens-card.tsx';
 import { ChecksCard } from './checks-card.tsx';
-import { keepWalk } from './edit-walk.ts';
+
 import { GazeCard } from './gaze-card.tsx';
 import { PaceCard } from './pace-card.tsx';
 import { NodeCard, PathCard } from './path-cards.tsx';
@@ -19,17 +20,17 @@ interface WalkCardsProps {
 
 /** What the selected walk is made of, in numbers. */
 export const WalkCards = memo(function WalkCards({ row, body, walk, aspect, frames }: WalkCardsProps) {
-  const nodeId = useWorkbench((state) => state.nodeId);
-  const node = body.path.nodes.find((n) => n.id === nodeId);
+  const { lead } = useItems('node', row.id);
+  const node = body.path.nodes.find((n) => n.id === lead);
   return (
     <div className="grid gap-2.5 p-3">
       {walk && <ChecksCard walk={walk} />}
       {node && <NodeCard row={row} body={body} node={node} />}
       <EyeLensCard
         eyeHeight={body.eyeHeight}
-        onEyeHeight={(eyeHeight) => keepWalk(row, 'Eye height', (now) => ({ ...now, eyeHeight }))}
+        onEyeHeight={(eyeHeight) => editBody('move', row, 'Eye height', (now) => ({ ...now, eyeHeight }))}
         lens={body.lens}
-        onLens={(lens) => keepWalk(row, 'Lens', (now) => ({ ...now, lens }))}
+        onLens={(lens) => editBody('move', row, 'Lens', (now) => ({ ...now, lens }))}
         aspect={aspect}
       />
       <PaceCard row={row} body={body} walk={walk} frames={frames} />

@@ -3,18 +3,19 @@ import type { CompiledWalk } from '@eskovan/core/move';
 import { appendNode, deleteNode, insertNode, moveNode, setNodeKind } from '@eskovan/core/path';
 import { PencilLine } from 'lucide-react';
 import { useRef, useState } from 'react';
-import { useKeys } from '../../app/use-keys.ts';
-import { useWorkbench, workbench } from '../../app/workbench.ts';
+import { useCommands } from '../../desk/commands.ts';
+import { itemsOf, selection, useItems } from '../../desk/selection.ts';
+import { useWorkbench, workbench } from '../../desk/workbench.ts';
 import { useProject } from '../../data/use-project.ts';
 import type { SiteData } from '../../site/use-site.ts';
 import { Button } from '../../kit/index.ts';
 import { MovingCamera } from '../../plan/camera-mark.tsx';
 import { PathLayer } from '../../plan/path-layer.tsx';
 import { Plan, type PlanHands } from '../../plan/plan.tsx';
-import { draftWalk, keepPath } from './edit-walk.ts';
+import { keepPath } from './edit-walk.ts';
 import { useMoveSample } from './move-sample.ts';
 import { useShownMove } from './show-move.ts';
-import { useStorey } from './use-storey.ts';
+import { useStorey } from '../shared/use-storey.ts';
 
 interface WalkPlanProps {
   row: Row<'move'> | null;
@@ -28,24 +29,58 @@ interface WalkPlanProps {
 /** The plan with the path of the selected walk on it: drawing and shaping. */
 export function WalkPlan({ row, body, walk, model, aspect, onDraw }: WalkPlanProps) {
   const tool = useWorkbench((state) => state.tool);
-  const nodeId = useWorkbench((state) => state.nodeId);
+  const chosen = useItems('node', row?.id);
   const [storey, setStorey] = useStorey(model.survey);
   const focus = useShownMove(row, model.survey);
   const [pointer, setPointer] = useState<[number, number] | null>(null);
   const elevation = model.survey.storeys[storey]?.elevation ?? 0;
   const drawing = tool === 'draw' && row !== null && body !== null;
   const lastPress = useRef<[number, number] | null>(null);
+  const nodes = body?.path.nodes ?? [];
+  const last = nodes.at(-1);
   const stopDrawing = () => {
     lastPress.current = null;
     workbench.set({ tool: 'select' });
     setPointer(null);
   };
+  const choose = (id: string | null, how: Parameters<typeof selection.chooseItem>[3] = 'only') =>
+    row &&
+    selection.chooseItem(
+      'node',
+      row.id,
+      id,
+      how,
+      nodes.map((node) => node.id),
+    );
 
-  useKeys((event) => {
-    if (!drawing || (event.key !== 'Enter' && event.key !== 'Escape')) return false;
-    stopDrawing();
-    return true;
-  });
+  const command = { group: 'Path' };
+  useCommands([
+    {
+      ...command,
+      id: 'path.draw',
+      label: drawing ? 'Done drawing' : 'Draw the path',
+      keys: 'p',
+      run: drawing ? stopDrawing : onDraw,
+    },
+    // Enter presses at the plan's cursor where there is one: then it never comes here.
+    {
+      ...command,
+      id: 'path.done',
+      label: 'End drawing',
+      keys: 'Enter Escape',
+      hidden: true,
+      when: () => drawing,
+      run: stopDrawing,
+    },
+    {
+      ...command,
+      id: 'path.all',
+      label: 'Choose all nodes',
+      keys: '$mod+a',
+      when: () => nodes.length > 0,
+      run: () => nodes.forEach(({ id }, i) => choose(id, i === 0 ? 'only' : 'toggle')),
+    },
+  ]);
 
   const hands: PlanHands = drawing
     ? {
@@ -57,14 +92,35 @@ export function WalkPlan({ row, body, walk, model, aspect, onDraw }: WalkPlanPro
           keepPath(row, 'Add a node', (path) =>
             appendNode(path, { id, x, y: elevation, z, kind: 'smooth', radius: 0.5 }),
           );
-          workbench.set({ nodeId: id, time: 0, scout: null });
+          choose(id);
+          workbench.set({ time: 0, scout: null });
         },
         onDrag: () => {},
         onHover: (x, z) => setPointer([x, z]),
         onDoublePress: stopDrawing,
+        from: () => (last ? [last.x, last.z] : null),
       }
     : {};
-  const last = body?.path.nodes.at(-1);
+
+  /** Moves a node, and with it all that are chosen with it. */
+  const onMoveNode = (id: string, x: number, z: number) =>
+    row &&
+    keepPath(row, chosen.ids.length > 1 ? `Move ${chosen.ids.length} nodes` : 'Move a node', (path) => {
+      const node = path.nodes.find((one) => one.id === id);
+      if (!node) return path;
+      const [dx, dz] = [x - node.x, z - node.z];
+      const { ids } = itemsOf('node', row.id);
+      const moved = ids.includes(id) ? path.nodes.filter((one) => ids.includes(one.id)) : [node];
+      return moved.reduce((next, one) => moveNode(next, one.id, one.x + dx, one.z + dz), path);
+    });
+  const onDeleteNode = (id: string) => {
+    if (!row) return;
+    const gone = chosen.ids.includes(id) ? chosen.ids : [id];
+    keepPath(row, gone.length > 1 ? `Delete ${gone.length} nodes` : 'Delete a node', (path) =>
+      gone.reduce(deleteNode, path),
+    );
+    choose(null);
+  };
 
   return (
     <Plan
@@ -75,6 +131,7 @@ export function WalkPlan({ row, body, walk, model, aspect, onDraw }: WalkPlanPro
       hands={hands}
       label="Plan"
       focus={focus}
+      takesKeys={drawing}
       movers={<WalkingCamera walk={walk} body={body} aspect={aspect} />}
       {...(drawing ? { cursor: 'crosshair' } : {})}
       tools={
@@ -84,42 +141,37 @@ export function WalkPlan({ row, body, walk, model, aspect, onDraw }: WalkPlanPro
           </Button>
           {drawing && (
             <p role="status" className="flex h-8 items-center rounded-lg bg-ink px-3 text-paper">
-              {body.path.nodes.length < 2
+              {nodes.length < 2
                 ? 'Press where the walk goes. Steps and stairs are found by themselves.'
-                : 'Press for more, Enter when done.'}
+                : 'Press for more, Escape when done.'}
             </p>
           )}
         </>
       }
     >
-      {row && body && body.path.nodes.length > 0 && (
+      {row && body && nodes.length > 0 && (
         <PathLayer
           walk={body}
           passive={drawing}
           elevation={elevation}
-          selectedNode={nodeId}
-          onSelectNode={(id) => workbench.set({ nodeId: id })}
-          onMoveNode={(id, x, z, done) => {
-            if (done) keepPath(row, 'Move a node', (path) => moveNode(path, id, x, z));
-            else draftWalk(row, { ...body, path: moveNode(body.path, id, x, z) });
-          }}
-          onDeleteNode={(id) => {
-            keepPath(row, 'Delete a node', (path) => deleteNode(path, id));
-            workbench.set({ nodeId: null });
-          }}
+          selectedNodes={chosen.ids}
+          onSelectNode={choose}
+          onMoveNode={onMoveNode}
+          onDeleteNode={onDeleteNode}
           onToggleNode={(id) => {
-            const { kind } = body.path.nodes.find((n) => n.id === id)!;
+            const { kind } = nodes.find((n) => n.id === id)!;
             keepPath(row, 'Corner or smooth', (path) => setNodeKind(path, id, kind === 'corner' ? 'smooth' : 'corner'));
           }}
           onPressPath={(x, z) => {
             if (!walk) return;
             const { station } = walk.curve.nearest(x, z);
-            workbench.set({ time: timeAtStation(walk, station), playing: false, scout: null, nodeId: null });
+            choose(null);
+            workbench.set({ time: timeAtStation(walk, station), playing: false, scout: null });
           }}
           onInsert={(x, z) => {
             const id = crypto.randomUUID();
             keepPath(row, 'Insert a node', (path) => insertNode(path, id, x, z));
-            workbench.set({ nodeId: id });
+            choose(id);
           }}
         />
       )}

@@ -5,7 +5,7 @@ import userEvent from '@testing-library/user-event';
 import { Tooltip } from 'radix-ui';
 import { MemoryRouter, Route, Routes } from 'react-router';
 import { queryClient } from '../../data/edits.ts';
-import { exampleDocument, uuid, type Asked } from '../../testing/studio.tsx';
+import { editsIn, exampleDocument, uuid, type Asked } from '../../testing/studio.tsx';
 import { ProjectsScreen } from './projects-screen.tsx';
 
 const card = (n: number, name: string, models: number) => ({
@@ -61,10 +61,8 @@ describe('the projects', () => {
   });
 
   test('a new project needs a name, and is made once', async () => {
-    const asked = start(({ method, body }) =>
-      method === 'PUT'
-        ? { status: 200, json: { ...exampleDocument().project, ...(body as object) } }
-        : { status: 200, json: [] },
+    const asked = start(({ method }) =>
+      method === 'POST' ? { status: 200, json: { seq: 1, rows: [] } } : { status: 200, json: [] },
     );
     await userEvent.click((await screen.findAllByRole('button', { name: 'New project' }))[0]!);
     await userEvent.click(screen.getByRole('button', { name: 'Make project' }));
@@ -73,22 +71,21 @@ describe('the projects', () => {
     await userEvent.type(screen.getByLabelText('Client'), 'Parish');
     await userEvent.click(screen.getByRole('button', { name: 'Make project' }));
     expect(await screen.findByText('inside')).toBeTruthy();
-    const made = asked.filter(({ method }) => method === 'PUT');
+    const made = editsIn(asked);
     expect(made).toHaveLength(1);
-    expect(made[0]!.body).toMatchObject({ name: 'Heron house', body: { client: 'Parish', rate: { num: 25, den: 1 } } });
+    expect(made[0]!.changes).toMatchObject([
+      { op: 'make', kind: 'project', name: 'Heron house', body: { client: 'Parish', rate: { num: 25, den: 1 } } },
+    ]);
   });
 
   test('is deleted, and can be brought back', async () => {
-    const deleted = { ...card(5, 'Ternholm', 1).project, revision: 2 };
     const asked = start(({ method }) =>
-      method === 'GET' ? { status: 200, json: [card(5, 'Ternholm', 1)] } : { status: 200, json: deleted },
+      method === 'GET' ? { status: 200, json: [card(5, 'Ternholm', 1)] } : { status: 200, json: { seq: 2, rows: [] } },
     );
     await userEvent.click(await screen.findByRole('button', { name: 'More for Ternholm' }));
     await userEvent.click(await screen.findByRole('menuitem', { name: 'Delete' }));
     await waitFor(() =>
-      expect(
-        asked.some(({ method, path }) => method === 'DELETE' && path === `/api/projects/${uuid(5)}?revision=1`),
-      ).toBe(true),
+      expect(editsIn(asked).map(({ changes }) => changes)).toEqual([[{ op: 'remove', kind: 'project', id: uuid(5) }]]),
     );
   });
 });

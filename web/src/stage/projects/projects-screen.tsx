@@ -1,15 +1,18 @@
-import { projectCardSchema, projectBodySchema, rowSchema, type ProjectCard } from '@eskovan/core/document';
+import { projectCardSchema, projectBodySchema, type Change, type ProjectCard } from '@eskovan/core/document';
 import { useQuery } from '@tanstack/react-query';
 import { Image as ImageIcon, MoreHorizontal, Plus, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import { z } from 'zod';
-import { Mark } from '../../app/mark.tsx';
+import { Mark } from '../../kit/mark.tsx';
 import { fileUrl, request } from '../../data/api.ts';
-import { queryClient } from '../../data/edits.ts';
+import { making, removing } from '../../data/changes.ts';
+import { sendEdit } from '../../data/door.ts';
+import { newEdit, queryClient } from '../../data/edits.ts';
 import { Button, Dialog, Empty, Menu } from '../../kit/index.ts';
-import { DropModel } from '../model/drop-model.tsx';
+import { DropModel } from '../shared/drop-model.tsx';
+import { SavedNote } from '../shared/saved-note.tsx';
 import { importModel } from '../../site/import-model.ts';
 
 const KEY = ['projects'];
@@ -27,7 +30,10 @@ export function ProjectsScreen() {
       <header className="flex h-[46px] shrink-0 items-center gap-3 border-b border-rule bg-paper px-4">
         <Mark />
         <h1 className="text-[14px] font-semibold">Eskovan</h1>
-        <Button tone="primary" icon={<Plus size={14} />} className="ml-auto" onClick={() => setMaking(true)}>
+        <div className="ml-auto">
+          <SavedNote />
+        </div>
+        <Button tone="primary" icon={<Plus size={14} />} onClick={() => setMaking(true)}>
           New project
         </Button>
       </header>
@@ -68,18 +74,18 @@ export function ProjectsScreen() {
 const some = (count: number, one: string) => `${count} ${one}${count === 1 ? '' : 's'}`;
 
 function Card({ card: { project, cover, counts } }: { card: ProjectCard }) {
-  const remove = async () => {
-    const schema = rowSchema('project');
-    const gone = await request('DELETE', `/api/projects/${project.id}?revision=${project.revision}`, { schema });
+  const apply = async (label: string, change: Change) => {
+    await sendEdit(newEdit(project.id, label, [change]));
     await queryClient.invalidateQueries({ queryKey: KEY });
+  };
+  const told = (done: Promise<void>) => done.catch((error: Error) => void toast.error(error.message));
+  const remove = async () => {
+    await apply(`Delete ${project.name}`, removing('project', project.id));
     toast(`Deleted ${project.name}`, {
       action: {
         label: 'Undo',
         onClick: () =>
-          void request('POST', `/api/projects/${project.id}/restore`, {
-            schema,
-            body: { revision: gone.revision },
-          }).then(() => queryClient.invalidateQueries({ queryKey: KEY })),
+          void told(apply(`Undo: Delete ${project.name}`, { op: 'restore', kind: 'project', id: project.id })),
       },
     });
   };
@@ -118,7 +124,7 @@ function Card({ card: { project, cover, counts } }: { card: ProjectCard }) {
               label: 'Delete',
               icon: <Trash2 size={13} />,
               danger: true,
-              onSelect: () => void remove().catch((error: Error) => toast.error(error.message)),
+              onSelect: () => void told(remove()),
             },
           ]}
         />
@@ -142,7 +148,7 @@ function NewProject({ open, onClose }: { open: boolean; onClose: () => void }) {
     try {
       const id = crypto.randomUUID();
       const body = projectBodySchema.parse({ client });
-      await request('PUT', `/api/projects/${id}`, { schema: rowSchema('project'), body: { name: wanted, body } });
+      await sendEdit(newEdit(id, `New project ${wanted}`, [making('project', { id, name: wanted, order: 0, body })]));
       await navigate(`/project/${id}/model`);
       if (file) void importModel(id, file);
     } catch (error) {
@@ -170,6 +176,8 @@ function NewProject({ open, onClose }: { open: boolean; onClose: () => void }) {
             value={name}
             maxLength={120}
             autoFocus
+            aria-invalid={problem !== null}
+            aria-describedby={problem ? 'new-project-fault' : undefined}
             onChange={(event) => setName(event.target.value)}
           />
         </label>
@@ -179,7 +187,7 @@ function NewProject({ open, onClose }: { open: boolean; onClose: () => void }) {
         </label>
         <DropModel compact onFile={(file) => void make(file)} />
         {problem && (
-          <p role="alert" className="text-madder">
+          <p id="new-project-fault" role="alert" className="text-madder">
             {problem}
           </p>
         )}

@@ -3,11 +3,11 @@ import { frameCount } from '@eskovan/core/reel';
 import { Clapperboard, Image as ImageIcon } from 'lucide-react';
 import { useState } from 'react';
 import { fileUrl } from '../../data/api.ts';
-import { liveRows } from '../../data/row-change.ts';
+import { liveRows } from '../../data/changes.ts';
 import { useProject } from '../../data/use-project.ts';
 import { usePictureScene, useSite } from '../../site/use-site.ts';
 import { Button, Card, Line, NumberField, Select, Value } from '../../kit/index.ts';
-import { useCompiledWalk } from '../moves/use-compiled-walk.ts';
+import { useCompiledWalk } from '../shared/use-compiled-walk.ts';
 import { describeRate } from './describe.ts';
 import { startRender } from './render-jobs.ts';
 

@@ -2,7 +2,9 @@ import type { BodyOf, FileRef } from '@eskovan/core/document';
 import * as Comlink from 'comlink';
 import { create } from 'zustand';
 import { uploadFile } from '../../data/api.ts';
-import { dispatch } from '../../data/edits.ts';
+import { making } from '../../data/changes.ts';
+import { saveForMachine } from '../../data/edits.ts';
+import { workUnderWay } from '../../data/unfinished.ts';
 import type { FilmOrder, FilmWorker } from '../../worker/film.worker.ts';
 
 export interface RenderWish {
@@ -84,6 +86,7 @@ async function render(job: RenderJob): Promise<void> {
       reject(new Error(event.message || 'The renderer stopped unexpectedly.')),
     ),
   );
+  const ended = workUnderWay(`${job.source.name} is being rendered`);
   update(job.id, { state: 'drawing', started });
   try {
     const onProgress = Comlink.proxy((done: number) => update(job.id, { done }));
@@ -104,6 +107,7 @@ async function render(job: RenderJob): Promise<void> {
       update(job.id, { state: 'failed', message: error instanceof Error ? error.message : String(error) });
   } finally {
     cancels.delete(job.id);
+    ended();
     worker.terminate();
   }
 }
@@ -125,7 +129,7 @@ function keepTake(job: RenderJob, file: FileRef, poster: FileRef, renderSeconds:
     output.kind === 'video'
       ? { kind: 'video', ...shared, rate: output.rate, frames: output.frames }
       : { kind: 'still', ...shared };
-  dispatch(job.projectId, `Render ${job.source.name}`, [
-    { op: 'create', kind: 'take', id: crypto.randomUUID(), name: job.source.name || 'Take', order: Date.now(), body },
+  saveForMachine(job.projectId, `Render ${job.source.name}`, [
+    making('take', { id: crypto.randomUUID(), name: job.source.name || 'Take', order: Date.now(), body }),
   ]);
 }

@@ -3,13 +3,14 @@ import { frameTime, timecodeOf } from '@eskovan/core/reel';
 import { Download, Film, Image as ImageIcon, X } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { fileUrl } from '../../data/api.ts';
-import { liveRows } from '../../data/row-change.ts';
+import { liveRows } from '../../data/changes.ts';
 import { useProject } from '../../data/use-project.ts';
 import { useModels } from '../../site/use-site.ts';
 import { Button, Card, cx, Empty, Panels, Progress } from '../../kit/index.ts';
 import { NeedsModel } from '../shared/needs-model.tsx';
 import { RenderForm } from './render-form.tsx';
-import { describeRate, secondsLeft, takeLabel } from './describe.ts';
+import { takeLabel } from '../shared/take-label.ts';
+import { describeRate, secondsLeft } from './describe.ts';
 import { dropRender, useRenderJobs, type RenderJob } from './render-jobs.ts';
 
 /** Drafts first, finals later; every take is kept. */

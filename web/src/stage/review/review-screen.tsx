@@ -1,15 +1,19 @@
 import type { Row } from '@eskovan/core/document';
 import { Copy, ExternalLink, Link as LinkIcon, Trash2 } from 'lucide-react';
+import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { toast } from 'sonner';
-import { undoWithWords } from '../../app/top-bar.tsx';
-import { fileUrl } from '../../data/api.ts';
-import { dispatch } from '../../data/edits.ts';
+import { z } from 'zod';
+import { undoWithWords } from '../../desk/undo-words.ts';
+import { fileUrl, request } from '../../data/api.ts';
+import { makeRow } from '../../data/edit-row.ts';
+import { isOnServer } from '../../data/edits.ts';
+import { dispatch } from '../../data/undo.ts';
 import { orderAfter } from '../../data/order.ts';
-import { liveRows } from '../../data/row-change.ts';
+import { liveRows, removing } from '../../data/changes.ts';
 import { useProject } from '../../data/use-project.ts';
 import { Button, Card, cx, Empty, Line, Select } from '../../kit/index.ts';
-import { takeLabel } from '../renders/describe.ts';
+import { takeLabel } from '../shared/take-label.ts';
 import { newToken } from './new-token.ts';
 
 const ENDS = [
@@ -18,16 +22,29 @@ const ENDS = [
   { value: 'month', label: 'In a month', days: 30 },
 ] as const;
 
-const addressOf = (link: Row<'link'>) => `${window.location.origin}/review/${link.body.token}`;
+/** Where clients' pages are served. */
+function useReviewAddress(): string | null {
+  const { data } = useQuery({
+    queryKey: ['settings'],
+    staleTime: Infinity,
+    queryFn: ({ signal }) =>
+      request('GET', '/api/settings', { schema: z.object({ reviewAddress: z.string() }), signal }),
+  });
+  return data?.reviewAddress ?? null;
+}
+
+/** What a link can hold: as its schema has it. */
+const MOST_TAKES = 100;
+const MOST_VIEWS = 200;
 
 /** Choose what the client sees, and send a link. */
 export function ReviewScreen() {
   const document = useProject();
   const links = liveRows(document.link);
   return (
-    <div className="mx-auto grid h-full max-w-300 grid-cols-[minmax(0,1fr)_380px] gap-5 overflow-y-auto p-5">
+    <div className="mx-auto grid h-full max-w-300 grid-cols-[minmax(0,1fr)_minmax(300px,380px)] gap-5 overflow-y-auto p-5">
       <NewLink />
-      <section aria-label="Links" className="grid content-start gap-2.5">
+      <section aria-label="Links" className="grid grid-cols-[minmax(0,1fr)] content-start gap-2.5">
         <h2 className="font-semibold text-ink-soft">Links sent</h2>
         {links.length === 0 && (
           <p className="text-ink-soft">
@@ -43,7 +60,9 @@ export function ReviewScreen() {
 }
 
 function LinkCard({ link }: { link: Row<'link'> }) {
-  const address = addressOf(link);
+  const base = useReviewAddress();
+  // A page that the server has not got yet cannot be sent.
+  const address = base !== null && isOnServer(link) ? `${base}/review/${link.body.token}` : null;
   const ended = link.body.expires !== null && Date.parse(link.body.expires) < Date.now();
   const some = (n: number, what: string) => `${n} ${what}${n === 1 ? '' : 's'}`;
   return (
@@ -58,14 +77,15 @@ function LinkCard({ link }: { link: Row<'link'> }) {
         className="mb-2 truncate rounded-md border border-rule bg-desk px-2 py-1 font-mono text-sm"
         data-testid="link-address"
       >
-        {address}
+        {address ?? 'The link is being saved…'}
       </p>
-      <div className="flex gap-1.5">
+      <div className="flex flex-wrap gap-1.5">
         <Button
           small
           icon={<Copy size={13} />}
+          disabled={address === null}
           onClick={() =>
-            void navigator.clipboard.writeText(address).then(
+            void navigator.clipboard.writeText(address ?? '').then(
               () => toast('Link copied'),
               () => toast.error('The browser did not allow copying; select the address and copy it by hand.'),
             )
@@ -74,7 +94,8 @@ function LinkCard({ link }: { link: Row<'link'> }) {
           Copy link
         </Button>
         <a
-          href={address}
+          href={address ?? undefined}
+          aria-disabled={address === null}
           target="_blank"
           rel="noreferrer"
           className="inline-flex h-7 items-center gap-1.5 rounded-lg border border-rule bg-raised px-2 text-sm font-medium hover:border-ink-faint"
@@ -87,7 +108,7 @@ function LinkCard({ link }: { link: Row<'link'> }) {
           className="ml-auto"
           icon={<Trash2 size={13} />}
           onClick={() => {
-            dispatch(link.projectId, `End ${link.name}`, [{ op: 'delete', kind: 'link', id: link.id }]);
+            dispatch(link.projectId, `End ${link.name}`, [removing('link', link.id)]);
             toast(`Ended ${link.name}; its page no longer opens`, {
               action: { label: 'Undo', onClick: () => undoWithWords(link.projectId) },
             });
@@ -117,24 +138,25 @@ function NewLink() {
     );
   const toggle = (list: readonly string[], id: string) =>
     list.includes(id) ? list.filter((other) => other !== id) : [...list, id];
+  const tooMany =
+    chosenViews.length > MOST_VIEWS
+      ? `A link holds ${MOST_VIEWS} views at most; ${chosenViews.length} are chosen.`
+      : chosenTakes.length > MOST_TAKES
+        ? `A link holds ${MOST_TAKES} takes at most; ${chosenTakes.length} are chosen.`
+        : null;
   const make = () => {
     const links = liveRows(document.link);
     const { days } = ENDS.find(({ value }) => value === ends)!;
-    dispatch(project.id, 'New link', [
-      {
-        op: 'create',
-        kind: 'link',
-        id: crypto.randomUUID(),
-        name: `Link ${links.length + 1}, ${project.body.round}`.slice(0, 120),
-        order: orderAfter(links),
-        body: {
-          token: newToken(),
-          takeIds: chosenTakes,
-          viewIds: chosenViews,
-          expires: days === null ? null : new Date(Date.now() + days * 86_400_000).toISOString(),
-        },
+    makeRow('link', project.id, 'New link', {
+      name: `Link ${links.length + 1}, ${project.body.round}`,
+      order: orderAfter(links),
+      body: {
+        token: newToken(),
+        takeIds: chosenTakes,
+        viewIds: chosenViews,
+        expires: days === null ? null : new Date(Date.now() + days * 86_400_000).toISOString(),
       },
-    ]);
+    });
   };
   return (
     <section aria-label="New link" className="grid content-start gap-4">
@@ -147,13 +169,18 @@ function NewLink() {
           <Button
             tone="primary"
             icon={<LinkIcon size={14} />}
-            disabled={chosenTakes.length + chosenViews.length === 0}
+            disabled={chosenTakes.length + chosenViews.length === 0 || tooMany !== null}
             onClick={make}
           >
             Make link
           </Button>
         </div>
       </div>
+      {tooMany && (
+        <p role="alert" className="text-madder">
+          {tooMany} Take some out, or make two links.
+        </p>
+      )}
       {takes.length > 0 && (
         <Choices
           title="Takes"

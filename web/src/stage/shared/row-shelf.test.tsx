@@ -1,11 +1,13 @@
 import type { Row } from '@eskovan/core/document';
 import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globals';
-import { screen, waitFor, within } from '@testing-library/react';
+import { act, screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
-import { redo, undo } from '../../data/edits.ts';
-import { liveRows } from '../../data/row-change.ts';
+import { redo, undo } from '../../data/undo.ts';
+import { liveRows } from '../../data/changes.ts';
+import { selection, type How } from '../../desk/selection.ts';
 import { useProject } from '../../data/use-project.ts';
 import {
+  editsIn,
   exampleDocument,
   exampleRow,
   exampleView,
@@ -20,7 +22,7 @@ import { RowShelf } from './row-shelf.tsx';
 
 const NAMES = ['Hall', 'Gallery', 'Deck', 'Café', 'Bridge', 'Marsh', 'Stair'];
 let asked: Asked[];
-const onSelect = jest.fn<(id: string) => void>();
+const onSelect = jest.fn<(id: string, how: How, order: readonly string[]) => void>();
 
 function Shelf() {
   const rows = liveRows(useProject().view);
@@ -38,7 +40,6 @@ function Shelf() {
   );
 }
 const names = () => liveRows(shownDocument().view).map((row) => row.name);
-const writes = () => asked.filter(({ method }) => method !== 'GET');
 const more = async (user: ReturnType<typeof userEvent.setup>, name: string, item: string) => {
   await user.click(screen.getByRole('button', { name: `More for ${name}` }));
   await user.click(await screen.findByRole('menuitem', { name: item }));
@@ -59,7 +60,11 @@ describe('the shelf of a stage', () => {
     expect(items.map((item) => within(item).getByText(/^[A-Z]/).textContent)).toEqual(NAMES);
     expect(screen.getByRole('button', { name: /1.*Hall/ }).getAttribute('aria-current')).toBe('true');
     await userEvent.click(screen.getByRole('button', { name: /Deck.*24 mm/ }));
-    expect(onSelect).toHaveBeenCalledWith(uuid(12));
+    expect(onSelect).toHaveBeenCalledWith(
+      uuid(12),
+      'only',
+      NAMES.map((_, i) => uuid(10 + i)),
+    );
   });
 
   test('searches by name and says when nothing is called that', async () => {
@@ -76,11 +81,10 @@ describe('the shelf of a stage', () => {
     await user.type(await screen.findByLabelText('New name of Hall'), '{Control>}a{/Control}Great hall{Enter}');
     expect(names()[0]).toBe('Great hall');
     await waitFor(() =>
-      expect(writes()).toEqual([
+      expect(editsIn(asked).map(({ label, changes }) => ({ label, changes }))).toEqual([
         {
-          method: 'PATCH',
-          path: `/api/projects/${PROJECT}/views/${uuid(10)}`,
-          body: { revision: 1, name: 'Great hall' },
+          label: 'Rename Hall',
+          changes: [{ op: 'set', kind: 'view', id: uuid(10), facet: ['name'], before: 'Hall', after: 'Great hall' }],
         },
       ]),
     );
@@ -89,7 +93,7 @@ describe('the shelf of a stage', () => {
       await user.type(await screen.findByLabelText('New name of Great hall'), typed);
       expect(names()[0]).toBe('Great hall');
     }
-    expect(writes()).toHaveLength(1);
+    expect(editsIn(asked)).toHaveLength(1);
   });
 
   test('duplicates beside the original, deletes, and both are taken back and done again', async () => {
@@ -105,7 +109,58 @@ describe('the shelf of a stage', () => {
     expect(redo(PROJECT)).toBe('Duplicate Gallery');
     expect(names()).toContain('Gallery copy');
     await waitFor(() =>
-      expect(writes().map(({ method }) => method)).toEqual(['PUT', 'DELETE', 'POST', 'DELETE', 'POST']),
+      expect(editsIn(asked).map(({ changes }) => changes[0]!.op)).toEqual([
+        'make',
+        'remove',
+        'restore',
+        'remove',
+        'restore',
+      ]),
     );
+  });
+
+  test('is used by keys alone: Enter and Space choose, arrows go on, Alt and arrows move, F2 renames', async () => {
+    const user = userEvent.setup();
+    const order = NAMES.map((_, i) => uuid(10 + i));
+    screen.getByRole('button', { name: /1.*Hall/ }).focus();
+    await user.keyboard('{Enter}');
+    expect(onSelect).toHaveBeenLastCalledWith(uuid(10), 'only', order);
+    await user.keyboard('{Control>} {/Control}');
+    expect(onSelect).toHaveBeenLastCalledWith(uuid(10), 'toggle', order);
+    await user.keyboard('{ArrowDown}');
+    expect(onSelect).toHaveBeenLastCalledWith(uuid(11), 'only', order);
+    await waitFor(() => expect(document.activeElement?.getAttribute('data-row')).toBe(uuid(11)));
+    await user.keyboard('{Shift>}{ArrowDown}{/Shift}');
+    expect(onSelect).toHaveBeenLastCalledWith(uuid(12), 'range', order);
+    await user.keyboard('{Alt>}{ArrowDown}{/Alt}');
+    expect(names().slice(0, 3)).toEqual(['Gallery', 'Hall', 'Deck']);
+    await user.keyboard('{F2}');
+    expect(await screen.findByLabelText('New name of Hall')).toBeTruthy();
+    await user.keyboard('{Escape}');
+  });
+
+  test('what is done to one of several chosen ones is done to all, as one step', async () => {
+    const user = userEvent.setup();
+    act(() => {
+      selection.chooseRow('view', uuid(11));
+      selection.chooseRow(
+        'view',
+        uuid(10),
+        'toggle',
+        NAMES.map((_, i) => uuid(10 + i)),
+      );
+    });
+    expect(await screen.findByText('2 of 7 chosen')).toBeTruthy();
+    await more(user, 'Gallery', 'Delete 2');
+    expect(names()).toEqual(NAMES.slice(2));
+    act(() => expect(undo(PROJECT)).toBe('Delete 2 of Views'));
+    expect(names()).toEqual(NAMES);
+    await screen.findByRole('button', { name: 'More for Gallery' });
+    await more(user, 'Gallery', 'Move down');
+    expect(names().slice(0, 3)).toEqual(['Deck', 'Hall', 'Gallery']);
+  });
+
+  test('handles for dragging are buttons of their own, named by what they move', () => {
+    expect(screen.getByRole('button', { name: 'Move Hall' })).toBeTruthy();
   });
 });

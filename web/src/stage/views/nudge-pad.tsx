@@ -40,7 +40,7 @@ export function NudgePad({ pose, onMove }: { pose: Pose; onMove: (pose: Pose) =>
   );
   const icon = { size: 13 };
   return (
-    <div className="on-surround flex flex-wrap items-center gap-x-4 gap-y-1.5 bg-surround px-3 pt-1 pb-2.5 text-surround-ink">
+    <div className="on-surround grid grid-cols-[repeat(4,auto)] items-center justify-start gap-x-4 gap-y-1.5 overflow-x-auto bg-surround px-3 pt-1 pb-2.5 text-surround-ink">
       {pair(
         'Pan',
         ['left', <ArrowLeft {...icon} />, () => lookAround(pose, a, 0)],

@@ -1,14 +1,15 @@
 import type { Pose, Row } from '@eskovan/core/document';
 import { anglesOf, orientationOf } from '@eskovan/core/geometry';
 import type { CameraSample } from '@eskovan/core/move';
-import { useRef } from 'react';
-import { workbench } from '../../app/workbench.ts';
+import { useEffect, useMemo, useRef } from 'react';
+import { workbench } from '../../desk/workbench.ts';
 import { useProject } from '../../data/use-project.ts';
 import type { SiteData } from '../../site/use-site.ts';
-import type { Ground } from '../../picture/eye.ts';
+import { lookAround, type Ground } from '../../picture/eye.ts';
 import { CameraMark } from '../../plan/camera-mark.tsx';
-import { Plan } from '../../plan/plan.tsx';
-import { useStorey } from '../moves/use-storey.ts';
+import { Plan, usePlan } from '../../plan/plan.tsx';
+import { spread } from '../../plan/spread.ts';
+import { useStorey } from '../shared/use-storey.ts';
 
 interface StandPlanProps {
   model: SiteData;
@@ -20,25 +21,49 @@ interface StandPlanProps {
   eyeHeight: number;
 }
 
+/** An eye is at least this far above the floor it belongs to, metres: lower ones lie on the storey below. */
+const LOWEST_EYE = 0.3;
+
+/** Index of the storey that an eye stands on: the highest whose floor is below it. */
+export function storeyOfEye(height: number, storeys: readonly { elevation: number }[]): number {
+  const below = storeys
+    .map(({ elevation }, i) => ({ elevation, i }))
+    .filter(({ elevation }) => elevation <= height - LOWEST_EYE);
+  return below.sort((a, b) => b.elevation - a.elevation)[0]?.i ?? 0;
+}
+
 /** Press to stand, drag to look, let go to see. Nothing kept changes by it. */
 export function StandPlan({ model, ground, views, row, sample, aspect, eyeHeight }: StandPlanProps) {
   const [storey, setStorey] = useStorey(model.survey);
   const stand = useRef<Pose | null>(null);
   const elevation = model.survey.storeys[storey]?.elevation ?? 0;
+  const id = row?.id;
+  useEffect(() => {
+    if (row) workbench.set({ storey: storeyOfEye(row.body.pose.position[1], model.survey.storeys) });
+    // Choosing a view asks for its storey once; whoever looks at another one then may.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [id]);
+  const focus = useMemo(() => {
+    if (!row) return null;
+    const [x, , z] = row.body.pose.position;
+    return { key: row.id, area: { minX: x, maxX: x, minZ: z, maxZ: z } };
+  }, [row]);
+  const standAt = (x: number, z: number) => {
+    const { pan } = anglesOf(sample.orientation);
+    stand.current = ground.standAt(x, z, elevation, eyeHeight, orientationOf({ pan, tilt: 0, roll: 0 }));
+    workbench.set({ scout: stand.current });
+  };
   return (
     <Plan
       survey={model.survey}
       north={useProject().project.body.sun.north}
       storey={storey}
       onStorey={setStorey}
-      label="Plan: press to stand, drag to look"
+      label="Plan: press to stand, drag to look; Ctrl and arrows turn"
       cursor="crosshair"
+      focus={focus}
       hands={{
-        onPress: (x, z) => {
-          const { pan } = anglesOf(sample.orientation);
-          stand.current = ground.standAt(x, z, elevation, eyeHeight, orientationOf({ pan, tilt: 0, roll: 0 }));
-          workbench.set({ scout: stand.current });
-        },
+        onPress: standAt,
         onDrag: (x, z) => {
           if (!stand.current) return;
           const [dx, dz] = [x - stand.current.position[0], z - stand.current.position[2]];
@@ -48,21 +73,45 @@ export function StandPlan({ model, ground, views, row, sample, aspect, eyeHeight
           });
         },
         onRelease: () => (stand.current = null),
+        onTurn: (angle) => workbench.set({ scout: lookAround(sample, angle, 0) }),
+        from: () => [sample.position[0], sample.position[2]],
       }}
     >
-      {views.map((view, i) =>
-        view.id === row?.id ? null : (
-          <CameraMark
-            key={view.id}
-            sample={{ ...view.body.pose, lens: view.body.lens }}
-            aspect={aspect}
-            label={String(i + 1)}
-            faint
-            onPress={() => workbench.selectView(view.id)}
-          />
-        ),
-      )}
-      <CameraMark sample={sample} aspect={aspect} {...(row ? { label: String(views.indexOf(row) + 1) } : {})} />
+      <ViewMarks views={views} row={row} sample={sample} aspect={aspect} />
     </Plan>
+  );
+}
+
+/** Numbers of views keep so far from each other, pixels. */
+const APART = 19;
+
+/** All views with their numbers; those that would lie on each other step aside. */
+function ViewMarks({ views, row, sample, aspect }: Pick<StandPlanProps, 'views' | 'row' | 'sample' | 'aspect'>) {
+  const { scale, toScreen } = usePlan();
+  const others = views.filter(({ id }) => id !== row?.id);
+  const at = ([x, , z]: Pose['position']) => toScreen(x, z);
+  // The one that is shown keeps its place.
+  const [, ...aside] = spread([at(sample.position), ...others.map(({ body }) => at(body.pose.position))], APART);
+  return (
+    <>
+      {others.map((view, i) => (
+        <CameraMark
+          key={view.id}
+          sample={{ ...view.body.pose, lens: view.body.lens }}
+          aspect={aspect}
+          label={String(views.indexOf(view) + 1)}
+          aside={[aside[i]![0] / scale, aside[i]![1] / scale]}
+          faint
+          onPress={(how) =>
+            workbench.selectView(
+              view.id,
+              how,
+              views.map(({ id }) => id),
+            )
+          }
+        />
+      ))}
+      <CameraMark sample={sample} aspect={aspect} {...(row ? { label: String(views.indexOf(row) + 1) } : {})} />
+    </>
   );
 }

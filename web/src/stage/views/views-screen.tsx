@@ -1,13 +1,14 @@
-import { DEFAULT_LENS, type Pose, type ViewBody } from '@eskovan/core/document';
+import { DEFAULT_LENS, type Pose } from '@eskovan/core/document';
 import type { CameraSample } from '@eskovan/core/move';
 import { anglesOf } from '@eskovan/core/geometry';
 import { Grid3x3, Plus } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { useKeys } from '../../app/use-keys.ts';
-import { useWorkbench, workbench } from '../../app/workbench.ts';
+import { useCommands } from '../../desk/commands.ts';
+import { useLead } from '../../desk/selection.ts';
+import { useWorkbench, workbench } from '../../desk/workbench.ts';
 import { fileUrl } from '../../data/api.ts';
-import { dispatch } from '../../data/edits.ts';
-import { liveRows } from '../../data/row-change.ts';
+import { editBody } from '../../data/edit-row.ts';
+import { liveRows } from '../../data/changes.ts';
 import { useProject } from '../../data/use-project.ts';
 import { useModels, usePictureScene, useSite, useSiteData } from '../../site/use-site.ts';
 import { Button, Card, Empty, Line, Panels, Value } from '../../kit/index.ts';
@@ -20,7 +21,7 @@ import { EyeLensCard } from '../shared/eye-lens-card.tsx';
 import { NeedsModel } from '../shared/needs-model.tsx';
 import { SiteComing } from '../shared/site-coming.tsx';
 import { RowShelf } from '../shared/row-shelf.tsx';
-import { drawThumbnail, keepView, updateView } from './keep-view.ts';
+import { drawThumbnail, keepView, updateView } from '../shared/keep-view.ts';
 import { NudgePad } from './nudge-pad.tsx';
 import { StandPlan } from './stand-plan.tsx';
 import { useFlight } from './use-flight.ts';
@@ -34,7 +35,7 @@ export function ViewsScreen() {
   const scene = usePictureScene();
   const { data: model, error } = useSiteData();
   const views = liveRows(document.view);
-  const chosen = useWorkbench((state) => state.viewId);
+  const chosen = useLead('view');
   const scout = useWorkbench((state) => state.scout);
   const row = views.find((view) => view.id === chosen) ?? views[0] ?? null;
   const aspect = project.body.frame.width / project.body.frame.height;
@@ -57,19 +58,37 @@ export function ViewsScreen() {
     for (const view of views) if (!view.body.thumbnail) void drawThumbnail(view, aspect);
   }, [views, loaded, scene, aspect]);
 
-  useKeys((event) => {
-    if (event.key === 'b') workbench.set({ scout: null });
-    else if (event.key === 'v' && sample) keepView(document, sample);
-    else return false;
-    return true;
-  });
+  useCommands([
+    {
+      id: 'scout.back',
+      label: 'Back from scouting',
+      group: 'Picture',
+      keys: 'b',
+      when: () => workbench.get().scout !== null,
+      run: () => workbench.set({ scout: null }),
+    },
+    {
+      id: 'view.keep',
+      label: 'Keep what you see as a view',
+      group: 'Picture',
+      keys: 'v',
+      when: () => sample !== null,
+      run: () => sample && keepView(document, sample),
+    },
+    {
+      id: 'view.update',
+      label: 'Update the view to what you see',
+      group: 'Picture',
+      when: () => row !== null && workbench.get().scout !== null,
+      run: () => row && sample && updateView(row, sample),
+    },
+    { id: 'view.guides', label: 'Show or hide the guides', group: 'Picture', keys: 'g', run: () => setGuides(!guides) },
+  ]);
 
   if (models.length === 0) return <NeedsModel />;
   if (error) return <Empty title="The model’s plan could not be loaded">{error.message}</Empty>;
   if (!sample) return <SiteComing />;
   const move = (next: Pose) => workbench.set({ scout: next });
-  const setBody = (label: string, body: ViewBody) =>
-    row && dispatch(project.id, label, [{ op: 'change', kind: 'view', id: row.id, values: { body } }]);
 
   const shelf = (
     <RowShelf
@@ -77,7 +96,7 @@ export function ViewsScreen() {
       title="Views"
       rows={views}
       selectedId={row?.id ?? null}
-      onSelect={(id) => workbench.selectView(id)}
+      onSelect={workbench.selectView}
       mark={(view, i) => <Thumbnail number={i + 1} sha256={view.body.thumbnail?.sha256 ?? null} />}
       note={(view) => `${view.body.lens.focalLengthMm.toFixed(0)} mm · y ${view.body.pose.position[1].toFixed(2)} m`}
       empty="No views yet. Look around in the picture and keep what you like."
@@ -145,7 +164,7 @@ export function ViewsScreen() {
       {row && (
         <EyeLensCard
           lens={row.body.lens}
-          onLens={(next) => setBody('Lens', { ...row.body, lens: next, thumbnail: null })}
+          onLens={(lens) => editBody('view', row, 'Lens', (body) => ({ ...body, lens, thumbnail: null }))}
           aspect={aspect}
         />
       )}

@@ -1,22 +1,21 @@
-import type { Pose, ProjectDocument, Row, ViewBody } from '@eskovan/core/document';
+import { sameValues, type Pose, type ProjectDocument, type Row, type ViewBody } from '@eskovan/core/document';
 import type { CameraSample } from '@eskovan/core/move';
 import { toast } from 'sonner';
-import { workbench } from '../../app/workbench.ts';
+import { workbench } from '../../desk/workbench.ts';
 import { uploadFile } from '../../data/api.ts';
-import { dispatch, saveQuietly } from '../../data/edits.ts';
+import { makeRow, editBody } from '../../data/edit-row.ts';
+import { currentRow, givenOf, saveForMachine } from '../../data/edits.ts';
+import { inGesture } from '../../data/undo.ts';
 import { orderAfter } from '../../data/order.ts';
-import { liveRows } from '../../data/row-change.ts';
+import { changing, liveRows } from '../../data/changes.ts';
 import { drawStill } from '../../picture/client.ts';
 
 /** Keeps what the eye sees as a new named view. Returns its id. */
 export function keepView(document: ProjectDocument, sample: CameraSample): string {
   const views = liveRows(document.view);
-  const id = crypto.randomUUID();
   const body: ViewBody = { pose: poseOf(sample), lens: sample.lens, thumbnail: null };
   const name = `View ${views.length + 1}`;
-  dispatch(document.project.id, `Keep ${name}`, [
-    { op: 'create', kind: 'view', id, name, order: orderAfter(views), body },
-  ]);
+  const id = makeRow('view', document.project.id, `Keep ${name}`, { name, order: orderAfter(views), body });
   workbench.selectView(id);
   toast(`Kept as ${name}`);
   return id;
@@ -24,8 +23,12 @@ export function keepView(document: ProjectDocument, sample: CameraSample): strin
 
 /** Replaces the pose of a view, as the person asked. Its picture is drawn anew. */
 export function updateView(row: Row<'view'>, sample: CameraSample): void {
-  const body: ViewBody = { pose: poseOf(sample), lens: sample.lens, thumbnail: null };
-  dispatch(row.projectId, `Update ${row.name}`, [{ op: 'change', kind: 'view', id: row.id, values: { body } }]);
+  editBody('view', row, `Update ${row.name}`, (body) => ({
+    ...body,
+    pose: poseOf(sample),
+    lens: sample.lens,
+    thumbnail: null,
+  }));
   workbench.set({ scout: null });
 }
 
@@ -35,20 +38,23 @@ const busy = new Set<string>();
 
 /** Draws the picture of a view that has none, and saves it with the view. */
 export async function drawThumbnail(row: Row<'view'>, aspect: number): Promise<void> {
-  const key = `${row.id}:${JSON.stringify(row.body.pose)}`;
-  if (busy.has(key)) return;
+  const { pose, lens } = row.body;
+  const key = `${row.id}:${JSON.stringify([pose, lens])}`;
+  if (busy.has(key) || inGesture()) return;
   busy.add(key);
   try {
-    const { pose, lens } = row.body;
     const width = 640;
     const size = { width, height: Math.max(2, Math.round(width / aspect)) };
     const thumbnail = await uploadFile(await drawStill({ ...pose, lens }, size, 8), 'image/webp');
-    saveQuietly(row.projectId, {
-      op: 'change',
-      kind: 'view',
-      id: row.id,
-      values: { body: { ...row.body, thumbnail } },
-    });
+    const now = currentRow(row.projectId, 'view', row.id);
+    // Whoever has moved or changed the lens meanwhile gets another picture; this one is of what was.
+    if (!now || now.deleted || !sameValues([now.body.pose, now.body.lens], [pose, lens])) return;
+    saveForMachine(
+      row.projectId,
+      `Picture of ${row.name}`,
+      changing('view', now, { body: { ...now.body, thumbnail } }),
+      givenOf('view', now, ['pose', 'lens']),
+    );
   } catch {
     // A view without a picture still works; it is tried again the next time the shelf is shown.
   } finally {

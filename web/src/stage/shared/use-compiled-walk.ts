@@ -3,8 +3,8 @@ import type { MoveBody, Row } from '@eskovan/core/document';
 import { aimWalk } from '@eskovan/core/gaze';
 import { CompiledWalk } from '@eskovan/core/move';
 import { useMemo } from 'react';
-import { useWorkbench } from '../../app/workbench.ts';
-import { liveRows } from '../../data/row-change.ts';
+import { useLead } from '../../desk/selection.ts';
+import { liveRows } from '../../data/changes.ts';
 import { useProject } from '../../data/use-project.ts';
 import { useParts, useSiteMotion } from '../../site/use-parts.ts';
 import { useSiteData } from '../../site/use-site.ts';
@@ -12,15 +12,9 @@ import { useSiteData } from '../../site/use-site.ts';
 /** The selected move: the chosen one, else the first. */
 export function useSelectedMove(): Row<'move'> | null {
   const { move } = useProject();
-  const chosen = useWorkbench((state) => state.moveId);
+  const chosen = useLead('move');
   const rows = liveRows(move);
   return rows.find((row) => row.id === chosen) ?? rows[0] ?? null;
-}
-
-/** Its body as shown: while something is dragged, the draft. */
-export function useShownBody(row: Row<'move'> | null): MoveBody | null {
-  const draft = useWorkbench((state) => state.draft);
-  return row && draft?.moveId === row.id ? draft.body : (row?.body ?? null);
 }
 
 /** A walk ready to be played, or null while its path has no length yet. */

@@ -1,5 +1,5 @@
 import type { Survey } from '@eskovan/core/survey';
-import { useWorkbench, workbench } from '../../app/workbench.ts';
+import { useWorkbench, workbench } from '../../desk/workbench.ts';
 
 /** The storey shown in plans: the chosen one, else the largest under cover (where people live). */
 export function useStorey(survey: Survey): [number, (index: number) => void] {

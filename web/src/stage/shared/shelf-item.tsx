@@ -1,0 +1,127 @@
+import type { Row } from '@eskovan/core/document';
+import { useSortable } from '@dnd-kit/sortable';
+import { CSS } from '@dnd-kit/utilities';
+import { GripVertical, MoreHorizontal } from 'lucide-react';
+import { useState, type KeyboardEvent, type ReactNode } from 'react';
+import { howOf, type How } from '../../desk/selection.ts';
+import { Button, cx, Menu, type MenuItem } from '../../kit/index.ts';
+
+interface ShelfItemProps {
+  row: Row;
+  mark: ReactNode;
+  note: ReactNode;
+  /** The one that the stage shows. */
+  shown: boolean;
+  chosen: boolean;
+  renaming: boolean;
+  menu: readonly MenuItem[];
+  onRename: (name: string) => void;
+  onRenaming: (on: boolean) => void;
+  onSelect: (how: How) => void;
+  /** Goes to the entry so many further. */
+  onGo: (by: number, how: How) => void;
+}
+
+/** One entry of a shelf: chosen by press, Enter or Space; moved by its own handle, or by Alt and arrows. */
+export function ShelfItem({
+  row,
+  mark,
+  note,
+  shown,
+  chosen,
+  renaming,
+  menu,
+  onRename,
+  onRenaming,
+  onSelect,
+  onGo,
+}: ShelfItemProps) {
+  const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } = useSortable({
+    id: row.id,
+  });
+  const onKeyDown = (event: KeyboardEvent) => {
+    if (event.altKey) return;
+    const by = { ArrowUp: -1, ArrowDown: 1 }[event.key];
+    if (by !== undefined) onGo(by, event.shiftKey ? 'range' : 'only');
+    else if (event.key === ' ' || event.key === 'Enter') onSelect(howOf(event));
+    else return;
+    event.preventDefault();
+    event.stopPropagation();
+  };
+  return (
+    <li
+      ref={setNodeRef}
+      style={{ transform: CSS.Translate.toString(transform), transition }}
+      className={cx(
+        'group relative flex items-center rounded-[9px] p-1.5',
+        chosen ? 'bg-lagoon-wash' : 'hover:bg-ink/4',
+        isDragging && 'z-10 shadow-lift',
+      )}
+    >
+      <button
+        type="button"
+        ref={setActivatorNodeRef}
+        {...attributes}
+        {...listeners}
+        aria-label={`Move ${row.name}`}
+        className="-ml-1.5 flex h-8 w-3.5 shrink-0 cursor-grab items-center justify-center text-ink-faint opacity-0 group-hover:opacity-100 focus-visible:opacity-100"
+      >
+        <GripVertical size={12} aria-hidden />
+      </button>
+      <button
+        type="button"
+        data-row={row.id}
+        aria-current={shown}
+        aria-pressed={chosen}
+        className="flex min-w-0 flex-1 items-center gap-2.5 rounded-md text-left"
+        onClick={(event) => onSelect(howOf(event))}
+        onDoubleClick={() => onRenaming(true)}
+        onKeyDown={onKeyDown}
+      >
+        {mark}
+        <span className="min-w-0 flex-1">
+          <span className={cx('block truncate font-medium', renaming && 'invisible')}>{row.name}</span>
+          <span className="block truncate font-mono text-xs text-ink-faint">{note}</span>
+        </span>
+      </button>
+      {renaming && <NewName name={row.name} onName={onRename} onDone={() => onRenaming(false)} />}
+      <Menu
+        trigger={
+          <Button
+            tone="quiet"
+            small
+            icon={<MoreHorizontal size={15} />}
+            aria-label={`More for ${row.name}`}
+            className="absolute! top-1.5 right-1.5 border-rule! bg-paper! opacity-0 group-focus-within:opacity-100 group-hover:opacity-100 data-[state=open]:opacity-100"
+          />
+        }
+        items={menu}
+      />
+    </li>
+  );
+}
+
+function NewName({ name, onName, onDone }: { name: string; onName: (name: string) => void; onDone: () => void }) {
+  const [typed, setTyped] = useState(name);
+  const commit = () => {
+    onName(typed);
+    onDone();
+  };
+  return (
+    <input
+      autoFocus
+      aria-label={`New name of ${name}`}
+      maxLength={120}
+      value={typed}
+      onFocus={(event) => event.target.select()}
+      onChange={(event) => setTyped(event.target.value)}
+      onBlur={commit}
+      onKeyDown={(event) => {
+        event.stopPropagation();
+        if (event.key === 'Enter') commit();
+        if (event.key === 'Escape') onDone();
+      }}
+      className="absolute inset-x-1.5 top-1 h-7 rounded-md border border-lagoon bg-raised px-1.5 font-medium"
+    />
+  );
+}

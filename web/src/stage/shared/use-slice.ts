@@ -1,0 +1,35 @@
+import { useVirtualizer } from '@tanstack/react-virtual';
+import type { CSSProperties, RefObject } from 'react';
+
+/** Lists up to this long are drawn whole. */
+const WHOLE = 120;
+/** Height of a shelf's entry with its gap, pixels. */
+const ENTRY = 60;
+
+interface Slice {
+  from: number;
+  to: number;
+  /** Room for what is not drawn, above and below. */
+  space: CSSProperties;
+  bringIn: (index: number) => void;
+}
+
+/** The entries of a long list that are in sight: thousands cost no more than a screenful. */
+export function useSlice(scroll: RefObject<HTMLElement | null>, count: number, height = ENTRY): Slice {
+  const long = count > WHOLE;
+  const virtual = useVirtualizer({
+    count: long ? count : 0,
+    getScrollElement: () => scroll.current,
+    estimateSize: () => height,
+    overscan: 8,
+  });
+  if (!long) return { from: 0, to: count, space: {}, bringIn: () => {} };
+  const items = virtual.getVirtualItems();
+  const [first, last] = [items[0], items.at(-1)];
+  return {
+    from: first?.index ?? 0,
+    to: (last?.index ?? 0) + 1,
+    space: { paddingTop: first?.start ?? 0, paddingBottom: virtual.getTotalSize() - (last?.end ?? 0) },
+    bringIn: (index) => virtual.scrollToIndex(index),
+  };
+}
