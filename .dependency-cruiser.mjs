@@ -71,6 +71,42 @@ export default {
       { path: '^(web|render|demo|e2e|bench)/' },
     ),
     not(
+      'stages-apart',
+      'A stage knows no other stage; what they share lies in stage/shared and in the desk.',
+      { path: '^web/src/stage/([^/]+)/', pathNot: '^web/src/stage/shared/' },
+      { path: '^web/src/stage/', pathNot: '^web/src/stage/(shared|$1)/' },
+    ),
+    not(
+      'shared-knows-no-stage',
+      'What all stages share belongs to none.',
+      { path: '^web/src/stage/shared/' },
+      { path: '^web/src/stage/', pathNot: '^web/src/stage/shared/' },
+    ),
+    not(
+      'app-is-the-roof',
+      'Nothing imports the roof.',
+      { path: '^web/src', pathNot: '^web/src/(app/|testing/)|\\.test\\.tsx?$' },
+      { path: '^web/src/app/' },
+    ),
+    not(
+      'desk-is-below',
+      'The desk knows data and controls; surfaces, sites and stages stand on it.',
+      { path: '^web/src/desk/' },
+      { path: '^web/src/(app|stage|site|picture|plan|strips|client|worker)/' },
+    ),
+    not(
+      'picture-knows-no-site',
+      'A site tells the picture what to show; the picture never asks.',
+      { path: '^web/src/picture/' },
+      { path: '^web/src/(site|stage|app)/' },
+    ),
+    not(
+      'kit-is-at-the-bottom',
+      'Controls know nothing of what they control.',
+      { path: '^web/src/kit/' },
+      { path: '^web/src/(app|data|desk|stage|site|picture|plan|strips|client)/' },
+    ),
+    not(
       'client-page-is-small',
       'What a client opens must not pull in the studio.',
       { path: '^web/src/client/' },

@@ -1,4 +1,5 @@
 import js from '@eslint/js';
+import a11y from 'eslint-plugin-jsx-a11y';
 import hooks from 'eslint-plugin-react-hooks';
 import ts from 'typescript-eslint';
 
@@ -18,14 +19,30 @@ export default ts.config(
   },
   {
     files: ['web/src/**/*.{ts,tsx}'],
-    plugins: { 'react-hooks': hooks },
-    rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' },
+    plugins: { 'react-hooks': hooks, 'jsx-a11y': a11y },
+    rules: {
+      ...a11y.flatConfigs.recommended.rules,
+      'react-hooks/rules-of-hooks': 'error',
+      'react-hooks/exhaustive-deps': 'error',
+      // What is typed next belongs to the field of a dialog that has just opened.
+      'jsx-a11y/no-autofocus': 'off',
+      // Films are shown with their controls; they have no sound and no words.
+      'jsx-a11y/media-has-caption': 'off',
+      // Plan and picture are surfaces worked on by mouse and by keys: groups that take both.
+      'jsx-a11y/no-noninteractive-tabindex': ['error', { tags: [], roles: ['tabpanel', 'group'] }],
+      'jsx-a11y/no-noninteractive-element-interactions': ['error', { handlers: ['onClick'] }],
+    },
   },
   {
     // Floating promises are lost errors. This needs types, so it runs where promises live.
     files: ['web/src/**/*.{ts,tsx}', 'server/src/**/*.ts', 'render/src/**/*.ts', 'demo/src/**/*.ts'],
     languageOptions: { parserOptions: { projectService: true } },
-    rules: { '@typescript-eslint/no-floating-promises': 'error' },
+    rules: {
+      '@typescript-eslint/no-floating-promises': 'error',
+      '@typescript-eslint/no-misused-promises': ['error', { checksVoidReturn: { attributes: false } }],
+      '@typescript-eslint/await-thenable': 'error',
+      '@typescript-eslint/switch-exhaustiveness-check': ['error', { considerDefaultExhaustiveForUnions: true }],
+    },
   },
   {
     files: ['scripts/**', 'bench/**', '**/*.mjs'],

@@ -37,7 +37,7 @@ test('a movement that came with a file becomes an action, plays, and a newer fil
 
   await test.step('a part is let spin, and the spin is changed by typing', async () => {
     const parts = page.getByRole('complementary', { name: 'Parts' });
-    await parts.getByRole('button', { name: 'East wall', exact: true }).click();
+    await parts.getByRole('treeitem', { name: 'East wall', exact: true }).click();
     await page.getByRole('button', { name: 'Spin', exact: true }).click();
     await card.getByLabel(/Turns a minute/).fill('30/2');
     await card.getByLabel(/Turns a minute/).press('Enter');

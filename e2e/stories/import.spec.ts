@@ -105,7 +105,7 @@ test.describe('models of every format, written by libraries that are not ours', 
       ['Attic', 3],
     ]);
     await page.getByLabel('Search parts').fill('front');
-    await page.getByRole('button', { name: 'Hall floor / Door / Front door' }).click();
+    await page.getByRole('treeitem', { name: 'Hall floor / Door / Front door' }).click();
     await expect(page.getByRole('region', { name: 'Front door' })).toBeVisible();
     await pictureShows(page);
   });
@@ -132,7 +132,7 @@ test('a newer file keeps the place, the changed parts and everything drawn', asy
   await page.getByLabel('East, m').fill('2');
   await page.getByLabel('East, m').press('Enter');
   await page.getByLabel('Search parts').fill('roof');
-  await page.getByRole('button', { name: 'Roof', exact: true }).click();
+  await page.getByRole('treeitem', { name: 'Roof', exact: true }).click();
   await page.getByRole('button', { name: 'As clay' }).click();
   await saved(page);
   await page.getByLabel('Newer file of this model').setInputFiles({

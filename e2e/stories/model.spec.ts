@@ -36,7 +36,7 @@ test('parts are found, chosen in tree and picture, hidden, shown alone and broug
   const parts = page.getByRole('complementary', { name: 'Parts' });
   const whole = await pictureStatistics(page);
   await parts.getByLabel('Search parts').fill('roof');
-  await parts.getByRole('button', { name: 'Roof', exact: true }).click();
+  await parts.getByRole('treeitem', { name: 'Roof', exact: true }).click();
   const card = page.getByRole('region', { name: 'Roof', exact: true });
   await expect(card.getByText('4.40 × 0.20 × 3.40')).toBeVisible();
   await card.getByRole('button', { name: 'Hide' }).click();

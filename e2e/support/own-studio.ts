@@ -7,6 +7,10 @@ import { startServer } from '../../scripts/lib/server.mjs';
 
 export interface OwnStudio {
   address: string;
+  port: number;
+  reviewPort: number;
+  dataFolder: string;
+  databaseUrl: string;
   /** Ends the server as a power cut would. */
   kill(): Promise<void>;
   /** Starts it again, on the same database and files. */
@@ -35,6 +39,10 @@ export async function ownStudio(): Promise<OwnStudio> {
   let server = await launch();
   return {
     address: server.address,
+    port,
+    reviewPort,
+    dataFolder,
+    databaseUrl: url.href,
     kill: () => server.stop('SIGKILL'),
     start: async () => {
       server = await launch();

@@ -30,6 +30,7 @@ export function takeFolder(folder) {
       if (pid !== process.pid && isOurs(pid))
         throw new Error(
           `it is running already on ${folder} (process ${pid}). Stop that one first, or set ESKOVAN_HOME to another folder.`,
+          { cause: error },
         );
       // What a crash left behind.
       rmSync(path, { force: true });

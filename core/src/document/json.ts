@@ -46,3 +46,13 @@ export function unkeepableText(value: unknown, path: readonly string[] = []): re
   }
   return null;
 }
+
+/** JSON text that is the same for the same value, in whatever order its members come: databases keep their own. */
+export const canonicalJson = (value: unknown): string => JSON.stringify(sorted(value));
+
+function sorted(value: unknown): unknown {
+  if (Array.isArray(value)) return value.map(sorted);
+  if (typeof value !== 'object' || value === null) return value;
+  const entries = Object.entries(value).filter(([, member]) => member !== undefined);
+  return Object.fromEntries(entries.sort(([a], [b]) => (a < b ? -1 : 1)).map(([key, member]) => [key, sorted(member)]));
+}

@@ -1,6 +1,7 @@
 import { FormatError } from './errors.ts';
 import { readGltf } from './gltf/index.ts';
 import { isIfc, readIfc } from './ifc/index.ts';
+import { mendNames } from './mend-names.ts';
 import { readObj } from './obj/index.ts';
 import { readPly } from './ply/index.ts';
 import type { ReadModel } from './scene-model.ts';
@@ -35,8 +36,11 @@ const PREFERENCE: readonly Format[] = ['gltf', 'ifc', 'obj', 'ply', 'stl', 'asc'
 export async function readModel(bytes: Uint8Array, fileName: string, tools: ReaderTools = {}): Promise<ReadModel> {
   if (bytes.byteLength === 0) throw new FormatError('empty', fileName, 'the file is empty.', 'Export the model again.');
   const format = formatOf(bytes, fileName);
-  if (format === 'zip') return readZipped(readZip(bytes, fileName), fileName, tools);
-  return readOne(format, new Map([[fileName, bytes]]), fileName, fileName, tools);
+  return mendNames(
+    format === 'zip'
+      ? await readZipped(readZip(bytes, fileName), fileName, tools)
+      : await readOne(format, new Map([[fileName, bytes]]), fileName, fileName, tools),
+  );
 }
 
 async function readZipped(files: Map<string, Uint8Array>, fileName: string, tools: ReaderTools): Promise<ReadModel> {

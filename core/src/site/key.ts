@@ -1,4 +1,4 @@
-import type { ModelBody, ProjectBody, SunSetting } from '../document/index.ts';
+import { canonicalJson, type ModelBody, type ProjectBody, type SunSetting } from '../document/index.ts';
 import { sunDirection } from './sun.ts';
 
 /** What a site is computed from. */
@@ -41,7 +41,7 @@ export const lightKey = (input: Pick<SiteInput, 'models' | 'sun'>, algorithm: nu
 const inOrder = (models: SiteInput['models']) => [...models].sort((a, b) => (a.id < b.id ? -1 : 1));
 
 function keyOf(what: unknown): string {
-  const text = JSON.stringify(what);
+  const text = canonicalJson(what);
   return (hash53(text, 1).toString(16).padStart(14, '0') + hash53(text, 2).toString(16).padStart(14, '0')).slice(0, 28);
 }
 

@@ -2,6 +2,7 @@ import { Inject, Injectable } from '@nestjs/common';
 import {
   applyEdit,
   bodySchemas,
+  canonicalJson,
   DOCUMENT_VERSION,
   editFault,
   nameSchema,
@@ -159,15 +160,7 @@ const ofKind = (rows: Map<string, KindRow>, kind: Kind, id: string) => {
 const named = (edit: Edit, rows: Map<string, KindRow>): KindRow[] =>
   [...new Set(edit.changes.map(({ id }) => id))].flatMap((id) => rows.get(id) ?? []);
 
-const sameJson = (a: unknown, b: unknown) => JSON.stringify(sorted(a)) === JSON.stringify(sorted(b));
-
-/** With members in one order: the database keeps its own. */
-function sorted(value: unknown): unknown {
-  if (Array.isArray(value)) return value.map(sorted);
-  if (typeof value !== 'object' || value === null) return value;
-  const entries = Object.entries(value).sort(([a], [b]) => (a < b ? -1 : 1));
-  return entries.map(([key, member]) => [key, sorted(member)]);
-}
+const sameJson = (a: unknown, b: unknown) => canonicalJson(a) === canonicalJson(b);
 
 function invalid(kind: Kind, path: string[], message: string): ProblemException {
   const field = path.join('.');

@@ -1,7 +1,7 @@
 import { get } from 'node:http';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import type { BodyOf, ChildKind, FileRef } from '@eskovan/core/document';
-import { editOf, id, keepFile, makeProject, makeRow, send, takeBody, viewBody, walkBody } from '../testing/examples.ts';
+import { editOf, id, keepFile, makeProject, makeRow, send, takeBody, viewBody } from '../testing/examples.ts';
 import { startTestApp, type TestApp } from '../testing/test-app.ts';
 
 let studio: TestApp;

@@ -23,7 +23,7 @@ export function FrameCommands() {
       run: () => redoWithWords(project.id),
     },
     { id: 'frame.find', label: 'Find a command', group: 'Help', keys: '$mod+k', run: () => setOpen('commands') },
-    { id: 'frame.keys', label: 'All keys', group: 'Help', keys: 'Shift+?', run: () => setOpen('keys') },
+    { id: 'frame.keys', label: 'All keys', group: 'Help', keys: 'Shift+? ?', run: () => setOpen('keys') },
     ...STAGES.map(({ path, label }) => ({
       id: `stage.${path}`,
       label: `Go to ${label}`,

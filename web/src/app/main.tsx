@@ -13,7 +13,7 @@ import { FieldGesturesProvider } from '../kit/index.ts';
 import { applyTheme } from '../kit/theme.ts';
 import { watchLeaving } from './leaving.ts';
 import { router } from './router.tsx';
-import './theme.css';
+import '../kit/theme.css';
 
 applyTheme();
 watchLeaving();

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { Link, NavLink } from 'react-router';
 import { useUndo } from '../data/undo.ts';
 import { useProject } from '../data/use-project.ts';
-import { redoWithWords, undoWithWords } from '../desk/undo-words.ts';
+import { runCommand } from '../desk/commands.ts';
 import { Button, cx, Hint, Mark } from '../kit/index.ts';
 import { People } from './people.tsx';
 import { ProjectSettings } from './project-settings.tsx';
@@ -49,10 +49,10 @@ export function TopBar() {
       <div className="ml-auto flex items-center gap-2">
         <SavedNote />
         <People projectId={project.id} />
-        <Button icon={<Undo2 size={14} />} disabled={past === 0} onClick={() => undoWithWords(project.id)}>
+        <Button icon={<Undo2 size={14} />} disabled={past === 0} onClick={() => runCommand('edit.undo')}>
           Undo
         </Button>
-        <Button icon={<Redo2 size={14} />} disabled={future === 0} onClick={() => redoWithWords(project.id)}>
+        <Button icon={<Redo2 size={14} />} disabled={future === 0} onClick={() => runCommand('edit.redo')}>
           Redo
         </Button>
         <Hint text={`Switch to ${otherTheme} colours`}>

@@ -1,6 +1,6 @@
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
-import '../app/theme.css';
+import '../kit/theme.css';
 import { ReviewPage } from './review-page.tsx';
 
 const token = window.location.pathname.split('/')[2] ?? '';

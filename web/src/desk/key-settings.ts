@@ -1,7 +1,6 @@
 import { create } from 'zustand';
 import { z } from 'zod';
 import { safeJson } from '../data/api.ts';
-import type { Command } from './commands.ts';
 
 const NAME = 'eskovan-keys';
 const settingsSchema = z.object({
@@ -27,6 +26,6 @@ export function setKeySettings(change: Partial<KeySettings>): void {
 
 /** The keys of a command, as this person has them. */
 export const chosenKeys = (
-  { id, keys }: Pick<Command, 'id' | 'keys'>,
+  { id, keys }: { id: string; keys?: string },
   changed: KeySettings['changed'],
 ): string | undefined => (Object.hasOwn(changed, id) ? changed[id] : keys) || undefined;

@@ -45,17 +45,13 @@ const NAMES: Record<string, string> = {
   $mod: 'Ctrl',
 };
 
+const wayInWords = (way: string): string =>
+  way
+    .split(/\+(?=.)/)
+    .map((key) => NAMES[key] ?? (key.length === 1 ? key.toUpperCase() : key))
+    .join(' ')
+    // A sign is what it is, however a keyboard comes to it.
+    .replace(/^Shift (?=[^A-Z]$)/, '');
+
 /** Keys in words, for sheets and menus. */
-export const keysInWords = (keys: string): string =>
-  keys
-    .split(' ')
-    .map((way) =>
-      way === '+'
-        ? '+'
-        : way
-            .split('+')
-            .map((key) => NAMES[key] ?? (key.length === 1 ? key.toUpperCase() : key))
-            .join(' '),
-    )
-    .join(' or ')
-    .replace('Shift ?', '?');
+export const keysInWords = (keys: string): string => [...new Set(keys.split(' ').map(wayInWords))].join(' or ');

@@ -3,6 +3,7 @@ import {
   createContext,
   useContext,
   useEffect,
+  useId,
   useMemo,
   useRef,
   useState,
@@ -12,22 +13,9 @@ import {
 import { Segmented, useSize } from '../kit/index.ts';
 import { LineWork } from './line-work.tsx';
 import { Cursor, NorthArrow, ScaleAndZoom } from './plan-corners.tsx';
+import type { PlanHands } from './plan-hands.ts';
 import { usePlanKeys } from './use-plan-keys.ts';
 import { fitArea, grown, isShown, panBy, toPlan, zoomAt, type Area, type Viewport } from './viewport.ts';
-
-/** A press on the plan that no drawn thing took. */
-export interface PlanHands {
-  onPress?: (x: number, z: number) => void;
-  onDrag?: (x: number, z: number) => void;
-  onRelease?: (x: number, z: number) => void;
-  /** The pointer moves over the plan without a button down. */
-  onHover?: (x: number, z: number) => void;
-  onDoublePress?: (x: number, z: number) => void;
-  /** By keys: turns who stands there, counter-clockwise seen from above, radians. */
-  onTurn?: (angle: number) => void;
-  /** By keys: where the cursor begins. */
-  from?: () => readonly [number, number] | null;
-}
 
 /** Something that is to be seen: another key asks for it again. */
 export interface PlanFocus {
@@ -105,6 +93,7 @@ export function Plan({
   takesKeys = false,
 }: PlanProps) {
   const box = useRef<HTMLDivElement>(null);
+  const help = useId();
   const size = useSize(box);
   const [view, setView] = useState<Viewport | null>(null);
   const pan = useRef<{ x: number; y: number } | null>(null);
@@ -184,12 +173,7 @@ export function Plan({
         className="relative h-full w-full touch-none overflow-hidden bg-desk focus-visible:-outline-offset-2"
         role="group"
         aria-label={label}
-        aria-description={
-          hands.onPress
-            ? 'Arrows move the cursor, Enter presses there, plus and minus zoom.'
-            : 'Arrows move the plan, plus and minus zoom, Home shows the whole.'
-        }
-        // eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex -- the plan is worked on with keys
+        aria-describedby={help}
         tabIndex={0}
         onKeyDown={keys.onKeyDown}
         onBlur={keys.hide}
@@ -221,6 +205,11 @@ export function Plan({
             {keys.cursor && <Cursor at={keys.cursor} scale={shown.scale} />}
           </g>
         </svg>
+        <p id={help} className="sr-only">
+          {hands.onPress
+            ? 'Arrows move the cursor, Enter presses there, plus and minus zoom.'
+            : 'Arrows move the plan, plus and minus zoom, Home shows the whole.'}
+        </p>
         <p className="sr-only" aria-live="polite">
           {keys.words}
         </p>

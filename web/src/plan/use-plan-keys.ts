@@ -1,5 +1,5 @@
 import { useState, type KeyboardEvent } from 'react';
-import type { PlanHands } from './plan.tsx';
+import type { PlanHands } from './plan-hands.ts';
 import { grown, isShown, panBy, zoomAt, type Viewport } from './viewport.ts';
 
 /** A step of the cursor: plain, with Shift, with Alt; metres. */

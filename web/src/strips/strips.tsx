@@ -56,18 +56,18 @@ export function Strips({ walk, rate, onTime }: StripsProps) {
             <Charts walk={walk} x={x} inner={inner} stripHeight={stripHeight} />
           </svg>
           <Playhead walk={walk} rate={rate} x={x} onTime={onTime} />
-          <div className="absolute bottom-1.5 left-2.5 flex gap-1">
-            {STRIPS.map((strip) => (
-              <Button
-                key={strip}
-                small
-                tone="quiet"
-                icon={<Table2 size={13} />}
-                aria-label={`${strip} as a table`}
-                onClick={() => setTable(strip)}
-              />
-            ))}
-          </div>
+          {STRIPS.map((strip, i) => (
+            <Button
+              key={strip}
+              small
+              tone="quiet"
+              icon={<Table2 size={13} />}
+              aria-label={`${strip} as a table`}
+              className="absolute! left-1.5"
+              style={{ top: RULER + 4 + i * (stripHeight + 6) + 18 }}
+              onClick={() => setTable(strip)}
+            />
+          ))}
         </>
       )}
       <StripTable walk={walk} rate={rate} strip={table} onClose={() => setTable(null)} onTime={onTime} />

@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { movingGlb, type Channel, type MovingNode } from './moving-glb.fixture.ts';
-import { packModel, readGlb, unpackModel } from '../index.ts';
+import { unkeepableText } from '../../document/index.ts';
+import { packModel, readGlb, readModel, unpackModel } from '../index.ts';
 
 const NODES: readonly MovingNode[] = [
   { name: 'Crane', children: [{ name: 'Arm', box: true, at: [0, 3, 0] }, { name: 'Bulb' }] },
@@ -69,4 +70,10 @@ describe('movements of a glTF file', () => {
     expect(model.joints).toEqual([]);
     expect(model.notes[0]).toMatch(/“Arm” has no size at rest/);
   });
+});
+
+test('a movement named with U+0000 and half a pair of characters is one that can be kept', async () => {
+  const model = await readModel(await movingGlb(NODES, { 'Li\u0000ft \ud800': [lift()] }), 'crane.glb');
+  expect(model.movements!.map(({ name }) => name)).toEqual(['Li\ufffdft \ufffd']);
+  expect(unkeepableText(model.movements)).toBeNull();
 });

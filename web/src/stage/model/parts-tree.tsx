@@ -154,7 +154,7 @@ function PartLine({
       aria-level={depth + 1}
       aria-selected={selected}
       {...(open === null ? {} : { 'aria-expanded': open })}
-      aria-label={`${node.label}${hidden ? ', hidden' : ''}`}
+      aria-label={`${flat ? node.path : node.label}${hidden ? ', hidden' : ''}`}
       data-part={node.path}
       tabIndex={reached ? 0 : -1}
       title={node.path}

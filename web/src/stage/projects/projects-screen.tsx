@@ -1,7 +1,7 @@
 import { projectCardSchema, projectBodySchema, type Change, type ProjectCard } from '@eskovan/core/document';
 import { useQuery } from '@tanstack/react-query';
 import { Image as ImageIcon, MoreHorizontal, Plus, Trash2 } from 'lucide-react';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import { z } from 'zod';
@@ -138,6 +138,7 @@ function NewProject({ open, onClose }: { open: boolean; onClose: () => void }) {
   const [name, setName] = useState('');
   const [client, setClient] = useState('');
   const [problem, setProblem] = useState<string | null>(null);
+  const underWay = useRef(false);
   const field = 'h-8 w-full rounded-lg border border-rule bg-raised px-2.5 hover:border-ink-faint';
   const make = async (file?: File) => {
     const wanted = name.trim() || file?.name.replace(/\.[^.]*$/, '').slice(0, 120) || '';
@@ -145,6 +146,9 @@ function NewProject({ open, onClose }: { open: boolean; onClose: () => void }) {
       setProblem('Give the project a name, or drop its model.');
       return;
     }
+    // A second press while the server thinks would make a second project.
+    if (underWay.current) return;
+    underWay.current = true;
     try {
       const id = crypto.randomUUID();
       const body = projectBodySchema.parse({ client });
@@ -153,6 +157,8 @@ function NewProject({ open, onClose }: { open: boolean; onClose: () => void }) {
       if (file) void importModel(id, file);
     } catch (error) {
       setProblem(error instanceof Error ? error.message : String(error));
+    } finally {
+      underWay.current = false;
     }
   };
   return (

@@ -1,4 +1,4 @@
-import type { Change, Facet, Kind } from '@eskovan/core/document';
+import type { Change, Facet } from '@eskovan/core/document';
 
 const WORDS: Readonly<Record<string, string>> = {
   eyeHeight: 'eye height',
