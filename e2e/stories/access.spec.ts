@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import { DEMO_PROJECT } from '@eskovan/demo/seed';
-import { expect, test } from '@playwright/test';
+import { expect, test, type Page } from '@playwright/test';
 import { newProject, saved, sharpPicture } from '../support/studio.ts';
 
 const SCREENS = [
@@ -19,11 +19,46 @@ for (const [name, path] of SCREENS)
       await page.goto(path);
       await expect(page.getByRole('heading', { name: /Ternholm Observatory/ }).first()).toBeVisible();
       await page.waitForLoadState('networkidle').catch(() => undefined);
-      const { violations } = await new AxeBuilder({ page })
-        .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'])
-        .analyze();
-      expect(violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(' ')).join(', ')}`)).toEqual([]);
+      await noBarriers(page);
     });
+
+/** Nothing on the page keeps anybody out, as far as rules can tell. */
+async function noBarriers(page: Page): Promise<void> {
+  const { violations } = await new AxeBuilder({ page })
+    .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'])
+    .analyze();
+  expect(violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(' ')).join(', ')}`)).toEqual([]);
+}
+
+test('dialogs, menus and the client’s page have no barrier either', async ({ page }) => {
+  await page.goto(`/project/${DEMO_PROJECT}/moves`);
+  await sharpPicture(page);
+  const dialogs: readonly (() => Promise<void>)[] = [
+    () => page.getByRole('button', { name: 'Project settings' }).click(),
+    () => page.keyboard.press('?'),
+    () => page.keyboard.press('Control+k'),
+    () => page.getByRole('button', { name: 'Pace as a table' }).click(),
+    () => page.getByRole('button', { name: /^You are/ }).click(),
+  ];
+  for (const open of dialogs) {
+    await open();
+    await expect(page.getByRole('dialog')).toBeVisible();
+    await noBarriers(page);
+    await page.keyboard.press('Escape');
+    await expect(page.getByRole('dialog')).toHaveCount(0);
+  }
+  const entry = page.getByRole('complementary', { name: 'Moves' }).getByRole('listitem').first();
+  await entry.hover();
+  await entry.getByRole('button', { name: /^More for/ }).click();
+  await expect(page.getByRole('menu')).toBeVisible();
+  await noBarriers(page);
+  await page.keyboard.press('Escape');
+  await page.goto(`/project/${DEMO_PROJECT}/review`);
+  const address = await page.getByTestId('link-address').first().textContent();
+  await page.goto(address!);
+  await expect(page.getByRole('heading', { name: 'Ternholm Observatory' })).toBeVisible();
+  await noBarriers(page);
+});
 
 test('nothing scrolls the page at 1280 × 800, and it stays usable at 1024', async ({ page }) => {
   for (const width of [1280, 1024])

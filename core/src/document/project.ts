@@ -69,3 +69,6 @@ export const projectBodySchema = z.object({
   roomNames: z.array(z.object({ at: vec3Schema, name: z.string().trim().min(1).max(80) })).default([]),
 });
 export type ProjectBody = z.infer<typeof projectBodySchema>;
+
+/** Width over height of a project's pictures. */
+export const aspectOf = ({ frame }: Pick<ProjectBody, 'frame'>): number => frame.width / frame.height;

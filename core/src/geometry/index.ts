@@ -1,3 +1,4 @@
+export * from './angles.ts';
 export * from './bounds.ts';
 export * from './orientation.ts';
 export * from './triangles.ts';

@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { mkdir, readdir, rm, stat, utimes, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { afterAll, beforeAll, describe, expect, jest, test } from '@jest/globals';
 import { editOf, keepFile, makeProject, makeRow, send, viewBody } from '../testing/examples.ts';
 import { startTestApp, type TestApp } from '../testing/test-app.ts';
 import { FileStore } from './file-store.ts';
@@ -71,6 +71,23 @@ describe('keeping files', () => {
     await waitFor(async () => (await incoming()).length === 1);
     socket.destroy();
     await waitFor(async () => (await incoming()).length === 0);
+  });
+});
+
+describe('a full disk', () => {
+  test('is told in words, with nothing of the system’s own', async () => {
+    const full = Object.assign(new Error('ENOSPC: no space left on device, write'), { code: 'ENOSPC' });
+    const keep = jest.spyOn(studio.app.get(FileStore), 'keep').mockRejectedValueOnce(full);
+    const reply = await studio.http
+      .post('/api/files')
+      .set('Content-Type', 'image/webp')
+      .send(Buffer.from('x'))
+      .expect(507);
+    expect(reply.body).toEqual({
+      code: 'disk-full',
+      message: 'The disk of the server is full. Nothing was changed; make room and try again.',
+    });
+    keep.mockRestore();
   });
 });
 

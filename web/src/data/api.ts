@@ -71,11 +71,11 @@ export async function fetchFile(sha256: string): Promise<ArrayBuffer> {
   return response.arrayBuffer();
 }
 
-/** Sends a file; `onProgress` is told the part sent, 0…1. */
+/** Sends a file; `onProgress` is told the fraction sent, 0…1. */
 export function uploadFile(
   body: Blob,
   mediaType: string,
-  { onProgress, signal }: { onProgress?: (part: number) => void; signal?: AbortSignal } = {},
+  { onProgress, signal }: { onProgress?: (fraction: number) => void; signal?: AbortSignal } = {},
 ): Promise<FileRef> {
   return new Promise((resolve, reject) => {
     // fetch cannot tell how much of a body it has sent.

@@ -1,6 +1,6 @@
 /** How far something is, 0…1, with words for it. */
-export function Progress({ label, part }: { label: string; part: number }) {
-  const percent = Math.round(Math.min(1, Math.max(0, part)) * 100);
+export function Progress({ label, fraction }: { label: string; fraction: number }) {
+  const percent = Math.round(Math.min(1, Math.max(0, fraction)) * 100);
   return (
     <div
       role="progressbar"

@@ -1,5 +1,5 @@
 import type { Bounds, Lens, Pose } from '@eskovan/core/document';
-import { anglesOf, forwardOf, orientationOf, slerp } from '@eskovan/core/geometry';
+import { anglesOf, forwardOf, orientationOf, slerp, toDegrees } from '@eskovan/core/geometry';
 import { viewAngles } from '@eskovan/core/optics';
 import { blockingOf, stepAside, type Blocking, type FloorIndex, type Survey } from '@eskovan/core/survey';
 
@@ -148,11 +148,11 @@ export function lookAt(from: Triple, to: Triple): Pose {
   };
 }
 
-/** Between two poses, part 0…1, softly. */
-export function blendPoses(a: Pose, b: Pose, part: number): Pose {
+/** Between two poses, fraction 0…1, softly. */
+export function blendPoses(a: Pose, b: Pose, fraction: number): Pose {
   return {
-    position: a.position.map((value, k) => value + (b.position[k]! - value) * part) as Triple,
-    orientation: slerp(a.orientation, b.orientation, part),
+    position: a.position.map((value, k) => value + (b.position[k]! - value) * fraction) as Triple,
+    orientation: slerp(a.orientation, b.orientation, fraction),
   };
 }
 
@@ -161,5 +161,5 @@ export function poseDistance(a: Pose, b: Pose): { metres: number; degrees: numbe
   const metres = Math.hypot(...a.position.map((value, k) => value - b.position[k]!));
   const [f, g] = [forwardOf(a.orientation), forwardOf(b.orientation)];
   const dot = Math.max(-1, Math.min(1, f[0] * g[0] + f[1] * g[1] + f[2] * g[2]));
-  return { metres, degrees: (Math.acos(dot) * 180) / Math.PI };
+  return { metres, degrees: toDegrees(Math.acos(dot)) };
 }

@@ -1,3 +1,4 @@
+import { aspectOf } from '@eskovan/core/document';
 import type { CameraSample } from '@eskovan/core/move';
 import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { useProject } from '../data/use-project.ts';
@@ -36,7 +37,7 @@ function fit(width: number, height: number, aspect: number) {
 /** Shows exactly what will be rendered, and around it, shaded, a little of what will not. */
 export function PicturePane({ sample, hands, mask = 0.72, guides, version = 0, label, children }: PicturePaneProps) {
   const { project } = useProject();
-  const aspect = project.body.frame.width / project.body.frame.height;
+  const aspect = aspectOf(project.body);
   const scene = useScene();
   const [projectOf, setProjectOf] = useState<string | null>(null);
   const { drawable, loaded, loading, error } = usePictureState();

@@ -1,3 +1,4 @@
+import { toDegrees } from '@eskovan/core/geometry';
 import { Maximize, Minus, Plus } from 'lucide-react';
 import { Button, cx } from '../kit/index.ts';
 import { barLength } from './viewport.ts';
@@ -37,10 +38,10 @@ export function NorthArrow({ turn }: { turn: number }) {
       width="44"
       height="26"
       viewBox="0 0 44 26"
-      aria-label={turn === 0 ? 'North is up' : `North is ${Math.round((turn * 180) / Math.PI)}° to the right of up`}
+      aria-label={turn === 0 ? 'North is up' : `North is ${Math.round(toDegrees(turn))}° to the right of up`}
     >
       <circle cx="13" cy="13" r="11" fill="none" stroke="var(--ink-faint)" />
-      <path d="M13 4l4.5 15L13 16l-4.5 3z" fill="var(--ink)" transform={`rotate(${(turn * 180) / Math.PI} 13 13)`} />
+      <path d="M13 4l4.5 15L13 16l-4.5 3z" fill="var(--ink)" transform={`rotate(${toDegrees(turn)} 13 13)`} />
       <text x="30" y="17" fontSize="11" fill="var(--ink-faint)">
         N
       </text>

@@ -16,7 +16,7 @@ interface SiteWish {
   light: string;
   before: SiteBody | null;
   signal: AbortSignal;
-  onProgress: (step: SiteStep, part: number) => void;
+  onProgress: (step: SiteStep, fraction: number) => void;
   /**
    * Called as soon as there are plans and floors, again with the navigation mesh, and again with the light; only once,
    * with everything, where the light is there already.
@@ -59,7 +59,7 @@ export async function computeSite(wish: SiteWish): Promise<void> {
     const { survey, floor } = await first.survey(
       walker,
       changes,
-      Comlink.proxy((part: number) => onProgress('measure', part)),
+      Comlink.proxy((fraction: number) => onProgress('measure', fraction)),
     );
     onProgress('store', 0);
     const keepSurvey = (content: typeof survey) =>

@@ -18,7 +18,7 @@ const SHARE: Record<Step, readonly [from: number, to: number]> = { read: [0, 0.6
 
 interface ImportState {
   /** The import under way, if any; it goes on while other screens are used. */
-  running: { projectId: string; fileName: string; step: Step; part: number; cancel: () => void } | null;
+  running: { projectId: string; fileName: string; step: Step; fraction: number; cancel: () => void } | null;
   failure: { projectId: string; message: string } | null;
   /** Cameras that came with the last model, until they are kept or declined. */
   cameras: { projectId: string; modelId: string; cameras: SceneCamera[] } | null;
@@ -55,7 +55,7 @@ async function store(result: ImportResult, signal: AbortSignal): Promise<NonNull
 export async function importModel(projectId: string, file: File, replaced?: Row<'model'>): Promise<void> {
   const controller = new AbortController();
   const { signal } = controller;
-  const tell = (step: Step, part: number) => {
+  const tell = (step: Step, fraction: number) => {
     if (signal.aborted) return;
     const [from, to] = SHARE[step];
     useImport.setState({
@@ -63,7 +63,7 @@ export async function importModel(projectId: string, file: File, replaced?: Row<
         projectId,
         fileName: file.name,
         step,
-        part: from + (to - from) * part,
+        fraction: from + (to - from) * fraction,
         cancel: () => controller.abort(new DOMException('Stopped', 'AbortError')),
       },
       failure: null,

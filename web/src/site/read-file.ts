@@ -17,7 +17,7 @@ export async function readFile(
   bytes: ArrayBuffer,
   fileName: string,
   signal: AbortSignal,
-  onProgress: (part: number) => void,
+  onProgress: (fraction: number) => void,
 ): Promise<ImportResult> {
   const worker = spare ?? makeWorker();
   spare = null;

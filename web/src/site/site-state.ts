@@ -14,7 +14,7 @@ interface SiteState {
   of: string | null;
   /** Whether the server has been asked for the wanted one. */
   looked: boolean;
-  working: { step: SiteStep; part: number } | null;
+  working: { step: SiteStep; fraction: number } | null;
   error: string | null;
   /** Counts the times that a person asked to try again. */
   tries: number;

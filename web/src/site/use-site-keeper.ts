@@ -112,7 +112,7 @@ export function useSiteKeeper(projectId: string, document: ProjectDocument | und
               light,
               before: before.site,
               signal,
-              onProgress: (step, part) => !signal.aborted && set({ working: { step, part } }),
+              onProgress: (step, fraction) => !signal.aborted && set({ working: { step, fraction } }),
               onSite: async (site) => {
                 await request('PUT', path, { schema: siteBodySchema, body: site, signal });
                 show(site);

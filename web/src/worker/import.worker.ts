@@ -20,7 +20,11 @@ export interface ImportResult {
 
 const api = {
   /** Reads a model file of any known format. @throws Error with words for people */
-  async importModel(bytes: ArrayBuffer, fileName: string, onProgress: (part: number) => void): Promise<ImportResult> {
+  async importModel(
+    bytes: ArrayBuffer,
+    fileName: string,
+    onProgress: (fraction: number) => void,
+  ): Promise<ImportResult> {
     const model = await readModel(new Uint8Array(bytes), fileName, {
       locate: (file) => DECODERS[file] ?? file,
       onProgress,

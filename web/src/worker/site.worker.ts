@@ -23,7 +23,7 @@ const api = {
     site = await loadPlain(models);
   },
 
-  survey(walker: Walker, changes: readonly StoreyChange[], onProgress: (part: number) => void): Measured {
+  survey(walker: Walker, changes: readonly StoreyChange[], onProgress: (fraction: number) => void): Measured {
     const { survey, floor } = surveyModel(site!, walker, { changes, onProgress });
     measured = survey;
     const copy = Float32Array.from(floor);

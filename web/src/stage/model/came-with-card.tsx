@@ -1,4 +1,5 @@
-import type { Row } from '@eskovan/core/document';
+import { toDegrees } from '@eskovan/core/geometry';
+import { aspectOf, type Row } from '@eskovan/core/document';
 import { viewOfCamera } from '@eskovan/core/site';
 import { dispatch } from '../../data/undo.ts';
 import { orderAfter } from '../../data/order.ts';
@@ -14,7 +15,7 @@ export function CamerasCard() {
   const offer = useImport((state) => (state.cameras?.projectId === project.id ? state.cameras : null));
   const row = document.model.find(({ id }) => id === offer?.modelId) as Row<'model'> | undefined;
   if (!offer || !row) return null;
-  const aspect = project.body.frame.width / project.body.frame.height;
+  const aspect = aspectOf(project.body);
   const views = offer.cameras.map((camera) => ({ camera, body: viewOfCamera(camera, row.body.placement, aspect) }));
   const good = views.filter(({ body }) => body !== null);
   const keep = () => {
@@ -41,7 +42,7 @@ export function CamerasCard() {
             <span className="truncate">{camera.name || `Camera ${i + 1}`}</span>
             <span className="shrink-0 font-mono text-sm">
               {body
-                ? `${((camera.verticalAngle! * 180) / Math.PI).toFixed(1)}° high`
+                ? `${toDegrees(camera.verticalAngle!).toFixed(1)}° high`
                 : camera.verticalAngle === null
                   ? 'no perspective'
                   : 'impossible angle'}

@@ -96,7 +96,7 @@ function Notices() {
             <span className="truncate font-semibold">{running.fileName}</span>
             <span className="shrink-0 text-ink-soft">{STEPS[running.step]}…</span>
           </p>
-          <Progress label={`Bringing in ${running.fileName}`} part={running.part} />
+          <Progress label={`Bringing in ${running.fileName}`} fraction={running.fraction} />
           <div className="mt-2 text-right">
             <Button small onClick={running.cancel}>
               Cancel
@@ -107,7 +107,7 @@ function Notices() {
       {!running && working && (
         <div role="status" className="rounded-[10px] border border-rule bg-paper p-3">
           <p className="mb-2 text-ink-soft">{SITE_STEPS[working.step]}…</p>
-          <Progress label={SITE_STEPS[working.step]} part={working.part} />
+          <Progress label={SITE_STEPS[working.step]} fraction={working.fraction} />
         </div>
       )}
       {failure && (

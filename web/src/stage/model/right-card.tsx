@@ -1,3 +1,4 @@
+import { toDegrees, toRadians } from '@eskovan/core/geometry';
 import type { Placement, Row } from '@eskovan/core/document';
 import { dropTo, guessPlacement, placeBounds, UNITS, unitName } from '@eskovan/core/site';
 import { ArrowDownToLine, Check, RefreshCw, TriangleAlert } from 'lucide-react';
@@ -90,8 +91,8 @@ export function RightCard({ row }: { row: Row<'model'> }) {
         measure="angle"
         digits={1}
         step={5}
-        value={(placement.turn * 180) / Math.PI}
-        onChange={(turn) => place('Turn', { turn: (turn * Math.PI) / 180 })}
+        value={toDegrees(placement.turn)}
+        onChange={(turn) => place('Turn', { turn: toRadians(turn) })}
       />
       {(['x', 'z', 'y'] as const).map((axis) => {
         const k = { x: 0, y: 1, z: 2 }[axis];

@@ -1,3 +1,4 @@
+import { toDegrees, toRadians } from '@eskovan/core/geometry';
 import type { SunSetting } from '@eskovan/core/document';
 import { sunPosition } from '@eskovan/core/site';
 import { editBody } from '../../data/edit-row.ts';
@@ -23,9 +24,8 @@ export function SunCard() {
     if (Number.isFinite(at)) change('Time of day', { instant: new Date(at - sun.clock * HOUR).toISOString() });
   };
   const { azimuth, altitude } = sunPosition(new Date(sun.instant), sun.latitude, sun.longitude);
-  const degrees = (radians: number) => (radians * 180) / Math.PI;
   return (
-    <Card title="Sun and north" note={altitude > 0 ? `${degrees(altitude).toFixed(1)}° high` : 'below the horizon'}>
+    <Card title="Sun and north" note={altitude > 0 ? `${toDegrees(altitude).toFixed(1)}° high` : 'below the horizon'}>
       <NumberField
         label="Latitude"
         unit="°"
@@ -86,8 +86,8 @@ export function SunCard() {
         measure="angle"
         digits={1}
         step={5}
-        value={degrees(sun.north)}
-        onChange={(north) => change('North', { north: (north * Math.PI) / 180 })}
+        value={toDegrees(sun.north)}
+        onChange={(north) => change('North', { north: toRadians(north) })}
       />
       <NumberField
         label="Exposure"
@@ -100,8 +100,8 @@ export function SunCard() {
         onChange={(exposure) => editBody('project', project, 'Exposure', (body) => ({ ...body, exposure }))}
       />
       <Line label="Sun stands">
-        <Value unit="°">{degrees(azimuth).toFixed(0)}</Value>
-        <span className="text-ink-faint">{compass(degrees(azimuth))}</span>
+        <Value unit="°">{toDegrees(azimuth).toFixed(0)}</Value>
+        <span className="text-ink-faint">{compass(toDegrees(azimuth))}</span>
       </Line>
     </Card>
   );

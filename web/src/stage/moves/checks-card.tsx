@@ -1,3 +1,4 @@
+import { toDegrees } from '@eskovan/core/geometry';
 import { turnFindings, type TurnFinding } from '@eskovan/core/check';
 import type { CompiledWalk } from '@eskovan/core/move';
 import { CircleAlert, CircleCheck, CircleDot } from 'lucide-react';
@@ -16,7 +17,7 @@ interface Finding {
 /** Faster than people walk, m/s, with some room for a walk that has to arrive in time. */
 const HASTE = 1.45;
 
-const degrees = (radians: number) => Math.round((radians * 180) / Math.PI);
+const degrees = (radians: number) => Math.round(toDegrees(radians));
 
 const ofTurn = ({ severity, from, to, worst, at }: TurnFinding): Finding => ({
   key: `turn-${from}`,

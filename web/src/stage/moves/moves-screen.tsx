@@ -1,3 +1,4 @@
+import { aspectOf } from '@eskovan/core/document';
 import { useDeferredValue, useMemo } from 'react';
 import { useCommands } from '../../desk/commands.ts';
 import { goToFrame, togglePlaying, usePlayback } from '../../desk/playing.ts';
@@ -25,18 +26,18 @@ export function MovesScreen() {
   const document = useProject();
   const { project } = document;
   const models = useModels();
-  const { data: model, error } = useSiteData();
+  const { data: site, error } = useSiteData();
   const row = useSelectedMove();
   const body = row?.body ?? null;
   const walk = useCompiledWalk(body);
   // Charts and cards may follow a dragging hand a frame later; path, plan and picture may not.
   const calmWalk = useDeferredValue(walk);
   const calmBody = useDeferredValue(body);
-  const aspect = project.body.frame.width / project.body.frame.height;
+  const aspect = aspectOf(project.body);
   const rate = project.body.rate;
   const duration = walk?.duration ?? 0;
   usePlayback(duration);
-  const ground = useMemo(() => (model ? new Ground(model.floor, model.survey) : null), [model]);
+  const ground = useMemo(() => (site ? new Ground(site.floor, site.survey) : null), [site]);
 
   const keepShown = () => {
     const sample = moveSample(walk, body, workbench.get());
@@ -106,10 +107,10 @@ export function MovesScreen() {
 
   if (models.length === 0) return <NeedsModel />;
   if (error) return <Empty title="The model’s plan could not be loaded">{error.message}</Empty>;
-  if (!model) return <SiteComing />;
+  if (!site) return <SiteComing />;
 
   const shelf = <MovesShelf selectedId={row?.id ?? null} />;
-  const plan = <WalkPlan row={row} body={body} walk={walk} model={model} aspect={aspect} onDraw={draw} />;
+  const plan = <WalkPlan row={row} body={body} walk={walk} site={site} aspect={aspect} onDraw={draw} />;
   const picture = (
     <div className="flex h-full flex-col bg-surround">
       <header className="flex h-8.5 shrink-0 items-center justify-between gap-2 px-2.5 text-surround-ink">

@@ -22,19 +22,19 @@ interface WalkPlanProps {
   row: Row<'move'> | null;
   body: MoveBody | null;
   walk: CompiledWalk | null;
-  model: SiteData;
+  site: SiteData;
   aspect: number;
   onDraw: () => void;
 }
 
 /** The plan with the path of the selected walk on it: drawing and shaping. */
-export function WalkPlan({ row, body, walk, model, aspect, onDraw }: WalkPlanProps) {
+export function WalkPlan({ row, body, walk, site, aspect, onDraw }: WalkPlanProps) {
   const tool = useWorkbench((state) => state.tool);
   const chosen = useItems('node', row?.id);
-  const [storey, setStorey] = useStorey(model.survey);
-  const focus = useShownMove(row, model.survey);
+  const [storey, setStorey] = useStorey(site.survey);
+  const focus = useShownMove(row, site.survey);
   const [pointer, setPointer] = useState<[number, number] | null>(null);
-  const elevation = model.survey.storeys[storey]?.elevation ?? 0;
+  const elevation = site.survey.storeys[storey]?.elevation ?? 0;
   const drawing = tool === 'draw' && row !== null && body !== null;
   const lastPress = useRef<[number, number] | null>(null);
   const nodes = body?.path.nodes ?? [];
@@ -125,7 +125,7 @@ export function WalkPlan({ row, body, walk, model, aspect, onDraw }: WalkPlanPro
 
   return (
     <Plan
-      survey={model.survey}
+      survey={site.survey}
       north={useProject().project.body.sun.north}
       storey={storey}
       onStorey={setStorey}

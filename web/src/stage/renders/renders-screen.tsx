@@ -84,7 +84,7 @@ function Queue({ jobs }: { jobs: readonly RenderJob[] }) {
               </p>
             ) : (
               <>
-                <Progress label={`Rendering ${job.source.name}`} part={job.done / job.frames} />
+                <Progress label={`Rendering ${job.source.name}`} fraction={job.done / job.frames} />
                 <p className="mt-1 font-mono text-xs text-ink-faint">{describeJob(job, now)}</p>
               </>
             )}

@@ -1,3 +1,4 @@
+import { toDegrees } from '@eskovan/core/geometry';
 import type { Lens } from '@eskovan/core/document';
 import { viewAngles } from '@eskovan/core/optics';
 import { Card, Line, NumberField, Select, Value } from '../../kit/index.ts';
@@ -12,7 +13,7 @@ interface EyeLensCardProps {
   aspect: number;
 }
 
-const degrees = (radians: number) => ((radians * 180) / Math.PI).toFixed(1);
+const degrees = (radians: number) => toDegrees(radians).toFixed(1);
 
 /** How high the eye is and how wide it sees. */
 export function EyeLensCard({ eyeHeight, onEyeHeight, lens, onLens, aspect }: EyeLensCardProps) {

@@ -21,7 +21,7 @@ export function SiteComing() {
     );
   return (
     <Empty title={working ? `${SITE_STEPS[working.step]}…` : 'Bringing the plan…'}>
-      {working && <Progress label={SITE_STEPS[working.step]} part={working.part} />}
+      {working && <Progress label={SITE_STEPS[working.step]} fraction={working.fraction} />}
     </Empty>
   );
 }

@@ -1,5 +1,5 @@
 import type { Pose } from '@eskovan/core/document';
-import { anglesOf, orientationOf } from '@eskovan/core/geometry';
+import { anglesOf, orientationOf, toRadians } from '@eskovan/core/geometry';
 import { ArrowDown, ArrowLeft, ArrowRight, ArrowUp, RotateCcw, RotateCw } from 'lucide-react';
 import { useState, type ReactNode } from 'react';
 import { Button } from '../../kit/index.ts';
@@ -7,7 +7,6 @@ import { lookAround, slide } from '../../picture/eye.ts';
 
 const DISTANCES = [0.01, 0.1, 1] as const;
 const ANGLES = [0.5, 1, 5] as const;
-const RADIANS = Math.PI / 180;
 
 function rollBy(pose: Pose, by: number): Pose {
   const { pan, tilt, roll } = anglesOf(pose.orientation);
@@ -18,7 +17,7 @@ function rollBy(pose: Pose, by: number): Pose {
 export function NudgePad({ pose, onMove }: { pose: Pose; onMove: (pose: Pose) => void }) {
   const [distance, setDistance] = useState<number>(0.1);
   const [angle, setAngle] = useState<number>(1);
-  const a = angle * RADIANS;
+  const a = toRadians(angle);
   const pair = (name: string, less: [string, ReactNode, () => Pose], more: [string, ReactNode, () => Pose]) => (
     <div role="group" aria-label={name} className="flex items-center gap-1">
       <Button

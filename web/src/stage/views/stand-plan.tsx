@@ -12,7 +12,7 @@ import { spread } from '../../plan/spread.ts';
 import { useStorey } from '../shared/use-storey.ts';
 
 interface StandPlanProps {
-  model: SiteData;
+  site: SiteData;
   ground: Ground;
   views: readonly Row<'view'>[];
   row: Row<'view'> | null;
@@ -33,13 +33,13 @@ export function storeyOfEye(height: number, storeys: readonly { elevation: numbe
 }
 
 /** Press to stand, drag to look, let go to see. Nothing kept changes by it. */
-export function StandPlan({ model, ground, views, row, sample, aspect, eyeHeight }: StandPlanProps) {
-  const [storey, setStorey] = useStorey(model.survey);
+export function StandPlan({ site, ground, views, row, sample, aspect, eyeHeight }: StandPlanProps) {
+  const [storey, setStorey] = useStorey(site.survey);
   const stand = useRef<Pose | null>(null);
-  const elevation = model.survey.storeys[storey]?.elevation ?? 0;
+  const elevation = site.survey.storeys[storey]?.elevation ?? 0;
   const id = row?.id;
   useEffect(() => {
-    if (row) workbench.set({ storey: storeyOfEye(row.body.pose.position[1], model.survey.storeys) });
+    if (row) workbench.set({ storey: storeyOfEye(row.body.pose.position[1], site.survey.storeys) });
     // Choosing a view asks for its storey once; whoever looks at another one then may.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [id]);
@@ -55,7 +55,7 @@ export function StandPlan({ model, ground, views, row, sample, aspect, eyeHeight
   };
   return (
     <Plan
-      survey={model.survey}
+      survey={site.survey}
       north={useProject().project.body.sun.north}
       storey={storey}
       onStorey={setStorey}

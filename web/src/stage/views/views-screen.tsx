@@ -1,6 +1,6 @@
-import { DEFAULT_LENS, type Pose } from '@eskovan/core/document';
+import { aspectOf, DEFAULT_LENS, type Pose } from '@eskovan/core/document';
 import type { CameraSample } from '@eskovan/core/move';
-import { anglesOf } from '@eskovan/core/geometry';
+import { anglesOf, toDegrees } from '@eskovan/core/geometry';
 import { Grid3x3, Plus } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useCommands } from '../../desk/commands.ts';
@@ -31,15 +31,15 @@ export function ViewsScreen() {
   const document = useProject();
   const { project } = document;
   const models = useModels();
-  const site = useSite();
+  const measured = useSite();
   const scene = usePictureScene();
-  const { data: model, error } = useSiteData();
+  const { data: site, error } = useSiteData();
   const views = liveRows(document.view);
   const chosen = useLead('view');
   const scout = useWorkbench((state) => state.scout);
   const row = views.find((view) => view.id === chosen) ?? views[0] ?? null;
-  const aspect = project.body.frame.width / project.body.frame.height;
-  const home = useMemo(() => (site ? homePose(site.bounds) : null), [site]);
+  const aspect = aspectOf(project.body);
+  const home = useMemo(() => (measured ? homePose(measured.bounds) : null), [measured]);
   const target = row?.body.pose ?? home;
   const leaving = useRef<Pose | null>(null);
   const flown = useFlight(row?.id ?? 'home', target, () => leaving.current);
@@ -47,7 +47,7 @@ export function ViewsScreen() {
   const lens = row?.body.lens ?? DEFAULT_LENS;
   const pose = scout ?? flown ?? target;
   const sample = useMemo<CameraSample | null>(() => (pose ? { ...pose, lens } : null), [pose, lens]);
-  const ground = useMemo(() => (model ? new Ground(model.floor, model.survey) : null), [model]);
+  const ground = useMemo(() => (site ? new Ground(site.floor, site.survey) : null), [site]);
   leaving.current = pose;
 
   const loaded = usePictureState((state) => state.loaded);
@@ -146,8 +146,8 @@ export function ViewsScreen() {
       <NudgePad pose={sample} onMove={move} />
     </div>
   );
-  const plan = model && ground && (
-    <StandPlan {...{ model, ground, views, row, sample, aspect, eyeHeight: project.body.eyeHeight }} />
+  const plan = site && ground && (
+    <StandPlan {...{ site, ground, views, row, sample, aspect, eyeHeight: project.body.eyeHeight }} />
   );
   const centre = (
     <Panels
@@ -201,8 +201,8 @@ function Thumbnail({ number, sha256 }: { number: number; sha256: string | null }
 function PoseCard({ pose }: { pose: Pose }) {
   const { pan, tilt, roll } = anglesOf(pose.orientation);
   // Clockwise from north, as on a compass.
-  const bearing = ((-pan * 180) / Math.PI + 360) % 360;
-  const degrees = (radians: number) => ((radians * 180) / Math.PI).toFixed(1);
+  const bearing = (toDegrees(-pan) + 360) % 360;
+  const degrees = (radians: number) => toDegrees(radians).toFixed(1);
   const [x, y, z] = pose.position;
   return (
     <Card title="Pose">
