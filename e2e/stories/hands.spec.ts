@@ -3,7 +3,8 @@ import { expect, test, type Page } from '@playwright/test';
 import { editElsewhere } from '../support/edits.ts';
 import { foreignModel } from '../support/foreign-model.ts';
 import { VIEW, WALK } from '../support/rows.ts';
-import { bringIn, documentOf, newProject, pressPlan, projectIdOf, saved, sharpPicture } from '../support/studio.ts';
+import { bringIn, documentOf, newProject, projectIdOf, saved, sharpPicture } from '../support/studio.ts';
+import { drawWalk } from '../support/walk.ts';
 
 /** A project with a house in it, made once; each story works on rows of its own. */
 async function house(page: Page, name: string): Promise<string> {
@@ -113,14 +114,10 @@ test('a field says what is wrong with it, the strips have tables, and letters ca
   page,
 }) => {
   const projectId = await house(page, 'Reached by all');
-  await page.getByRole('link', { name: 'Moves' }).click();
-  await page.getByRole('button', { name: 'New walk' }).click();
-  for (const [x, z] of [
+  await drawWalk(page, [
     [3, 4.6],
     [3.4, 3],
-  ] as const)
-    await pressPlan(page, x, z);
-  await page.keyboard.press('Enter');
+  ]);
   const field = page.getByLabel('Eye height, m');
   await field.fill('a lot');
   await field.press('Enter');
@@ -158,14 +155,10 @@ test('a field says what is wrong with it, the strips have tables, and letters ca
 
 test('a drag is one edit and one step of undo; Escape in the middle takes it back', async ({ page }) => {
   const projectId = await house(page, 'Gestures');
-  await page.getByRole('link', { name: 'Moves' }).click();
-  await page.getByRole('button', { name: 'New walk' }).click();
-  for (const [x, z] of [
+  await drawWalk(page, [
     [3, 4.6],
     [3.4, 3],
-  ] as const)
-    await pressPlan(page, x, z);
-  await page.keyboard.press('Escape');
+  ]);
   await saved(page);
   const sent: string[] = [];
   page.on(

@@ -4,19 +4,12 @@ import { editElsewhere } from '../support/edits.ts';
 import { foreignModel } from '../support/foreign-model.ts';
 import { ownStudio, type OwnStudio } from '../support/own-studio.ts';
 import { bringIn, documentOf, newProject, pressPlan, saved } from '../support/studio.ts';
+import { drawWalk } from '../support/walk.ts';
 
 async function projectWithHouse(page: Page, name: string): Promise<string> {
   const projectId = await newProject(page, name);
   await bringIn(page, { name: 'house.glb', bytes: await foreignModel() });
   return projectId;
-}
-
-async function drawWalk(page: Page, points: readonly (readonly [number, number])[]): Promise<void> {
-  await page.getByRole('link', { name: 'Moves' }).click();
-  await page.getByRole('button', { name: 'New walk' }).click();
-  await expect(page.getByRole('button', { name: 'Done drawing' })).toBeVisible();
-  for (const [x, z] of points) await pressPlan(page, x, z);
-  await page.keyboard.press('Enter');
 }
 
 test.describe('a server that dies', () => {
@@ -191,8 +184,8 @@ test('two people change the same walk: both versions are shown and neither is lo
   await saved(page);
   const after = (await documentOf(page.request, projectId)).move;
   expect(after.map((move) => [move.name, move.body.eyeHeight]).sort()).toEqual([
-    ['Theirs', 1.1],
     ['Theirs (mine)', 1.75],
+    ['Theirs', 1.1],
   ]);
 });
 

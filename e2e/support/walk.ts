@@ -1,6 +1,15 @@
 import { expect, type Page } from '@playwright/test';
 import { pressPlan, sharpPicture } from './studio.ts';
 
+/** Makes a walk on the Moves stage and presses its places on the plan. */
+export async function drawWalk(page: Page, points: readonly (readonly [number, number])[]): Promise<void> {
+  await page.getByRole('link', { name: 'Moves' }).click();
+  await page.getByRole('button', { name: 'New walk' }).click();
+  await expect(page.getByRole('button', { name: 'Done drawing' })).toBeVisible();
+  for (const [x, z] of points) await pressPlan(page, x, z);
+  await page.keyboard.press('Enter');
+}
+
 /** Draws a walk inside the hut, from its middle towards the east wall, on an open Moves stage. */
 export async function walkInHut(page: Page): Promise<void> {
   await page.getByRole('button', { name: 'New walk' }).click();

@@ -5,6 +5,7 @@ export * from './cx.ts';
 export * from './dialog.tsx';
 export * from './empty.tsx';
 export * from './field-gestures.ts';
+export * from './finder.tsx';
 export * from './mark.tsx';
 export * from './menu.tsx';
 export * from './move-icons.tsx';

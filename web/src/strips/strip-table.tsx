@@ -54,7 +54,7 @@ export function StripTable({ walk, rate, strip, onClose, onTime }: StripTablePro
               <td className="py-0.5 text-left">
                 <button
                   type="button"
-                  className="underline decoration-dotted"
+                  className="min-h-6 underline decoration-dotted"
                   onClick={() => {
                     onTime(time);
                     onClose();

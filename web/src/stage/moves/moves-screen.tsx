@@ -13,6 +13,7 @@ import { frameAt } from '@eskovan/core/reel';
 import { Strips } from '../../strips/strips.tsx';
 import { NeedsModel } from '../shared/needs-model.tsx';
 import { SiteComing } from '../shared/site-coming.tsx';
+import { useScoutCommands } from '../shared/use-scout-commands.ts';
 import { keepView } from '../shared/keep-view.ts';
 import { MovePicture } from './move-picture.tsx';
 import { addWalk, MovesShelf } from './moves-shelf.tsx';
@@ -51,6 +52,7 @@ export function MovesScreen() {
 
   const frame = () => frameAt(workbench.get().time, rate);
   const playable = () => duration > 0;
+  useScoutCommands({ canKeep: body !== null, onKeep: keepShown });
   useCommands([
     { id: 'move.new', label: 'New walk', group: 'Moves', run: () => addWalk(document) },
     {
@@ -79,14 +81,6 @@ export function MovesScreen() {
     },
     { id: 'time.start', label: 'To the start', group: 'Time', when: playable, run: () => goToFrame(0, duration, rate) },
     {
-      id: 'scout.back',
-      label: 'Back from scouting',
-      group: 'Picture',
-      keys: 'b',
-      when: () => workbench.get().scout !== null,
-      run: () => workbench.set({ scout: null }),
-    },
-    {
       id: 'gaze.leave',
       label: 'Leave the gaze as it is',
       group: 'Picture',
@@ -94,14 +88,6 @@ export function MovesScreen() {
       hidden: true,
       when: () => workbench.get().aiming,
       run: () => workbench.set({ aiming: false }),
-    },
-    {
-      id: 'view.keep',
-      label: 'Keep what you see as a view',
-      group: 'Picture',
-      keys: 'v',
-      when: () => body !== null,
-      run: keepShown,
     },
   ]);
 

@@ -20,6 +20,7 @@ import { ScoutBar } from '../../picture/scout-bar.tsx';
 import { EyeLensCard } from '../shared/eye-lens-card.tsx';
 import { NeedsModel } from '../shared/needs-model.tsx';
 import { SiteComing } from '../shared/site-coming.tsx';
+import { useScoutCommands } from '../shared/use-scout-commands.ts';
 import { RowShelf } from '../shared/row-shelf.tsx';
 import { drawThumbnail, keepView, updateView } from '../shared/keep-view.ts';
 import { NudgePad } from './nudge-pad.tsx';
@@ -58,23 +59,8 @@ export function ViewsScreen() {
     for (const view of views) if (!view.body.thumbnail) void drawThumbnail(view, aspect);
   }, [views, loaded, scene, aspect]);
 
+  useScoutCommands({ canKeep: sample !== null, onKeep: () => void (sample && keepView(document, sample)) });
   useCommands([
-    {
-      id: 'scout.back',
-      label: 'Back from scouting',
-      group: 'Picture',
-      keys: 'b',
-      when: () => workbench.get().scout !== null,
-      run: () => workbench.set({ scout: null }),
-    },
-    {
-      id: 'view.keep',
-      label: 'Keep what you see as a view',
-      group: 'Picture',
-      keys: 'v',
-      when: () => sample !== null,
-      run: () => sample && keepView(document, sample),
-    },
     {
       id: 'view.update',
       label: 'Update the view to what you see',
