@@ -13,7 +13,8 @@ export interface MenuItem {
 
 export function Menu({ trigger, items }: { trigger: ReactNode; items: readonly MenuItem[] }) {
   return (
-    <DropdownMenu.Root>
+    // What lies around it stays reachable: it is closed by pressing there.
+    <DropdownMenu.Root modal={false}>
       <DropdownMenu.Trigger asChild>{trigger}</DropdownMenu.Trigger>
       <DropdownMenu.Portal>
         <DropdownMenu.Content
