@@ -64,7 +64,7 @@ export function ShelfItem({
         {...attributes}
         {...listeners}
         aria-label={`Move ${row.name}`}
-        className="-ml-1.5 flex h-8 w-3.5 shrink-0 cursor-grab items-center justify-center text-ink-faint opacity-0 group-hover:opacity-100 focus-visible:opacity-100"
+        className="-ml-2 flex h-8 w-6 shrink-0 cursor-grab items-center justify-center text-ink-faint opacity-0 group-hover:opacity-100 focus-visible:opacity-100"
       >
         <GripVertical size={12} aria-hidden />
       </button>
