@@ -67,7 +67,7 @@ async function takeAll(browser, studio) {
   });
   await take('renders');
   await page.goto(`${project}/review`);
-  await page.getByTestId('link-address').waitFor();
+  await page.getByTestId('link-address').filter({ hasText: 'http' }).waitFor();
   await page.waitForLoadState('networkidle').catch(() => undefined);
   const address = await page.getByTestId('link-address').textContent();
   await take('review');

@@ -54,8 +54,9 @@ test('dialogs, menus and the client’s page have no barrier either', async ({ p
   await noBarriers(page);
   await page.keyboard.press('Escape');
   await page.goto(`/project/${DEMO_PROJECT}/review`);
-  const address = await page.getByTestId('link-address').first().textContent();
-  await page.goto(address!);
+  const link = page.getByTestId('link-address').first();
+  await expect(link).toHaveText(/^http/);
+  await page.goto((await link.textContent())!);
   await expect(page.getByRole('heading', { name: 'Ternholm Observatory' })).toBeVisible();
   await noBarriers(page);
 });

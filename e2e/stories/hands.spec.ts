@@ -34,6 +34,8 @@ test('with the keyboard alone: choose a view, start a path, walk it round a corn
     await keyboard.press('Control+k');
     await expect(page.getByRole('combobox', { name: 'Command' })).toBeFocused();
     await keyboard.type(words);
+    // A screen that is still coming brings its commands with it.
+    await expect(page.getByRole('option').first()).toBeVisible();
     await keyboard.press('Enter');
     await expect(page.getByRole('dialog')).toHaveCount(0);
   };

@@ -173,7 +173,9 @@ async function wholeSlice(page: Page, { projectId, path, rise }: Slice): Promise
     await page.getByRole('link', { name: 'Review' }).click();
     await page.getByRole('button', { name: 'Make link' }).click();
     await saved(page);
-    const address = (await page.getByTestId('link-address').first().textContent())!;
+    const link = page.getByTestId('link-address').first();
+    await expect(link).toHaveText(/^http/);
+    const address = (await link.textContent())!;
     const client = await page.context().newPage();
     await client.goto(address);
     const { project } = await documentOf(request, projectId);

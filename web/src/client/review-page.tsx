@@ -31,7 +31,8 @@ export function ReviewPage({ token }: { token: string }) {
   const file = (sha256: string) => `/api/review/${token}/files/${sha256}`;
   const take = page.takes.find(({ id }) => id === chosen) ?? page.takes[0];
   return (
-    <div className="h-full overflow-y-auto bg-desk">
+    // It scrolls, so it can be reached by keys.
+    <div role="group" aria-label={page.project} tabIndex={0} className="h-full overflow-y-auto bg-desk">
       <header className="mx-auto flex max-w-280 items-baseline justify-between gap-4 px-5 pt-6 pb-4">
         <h1 className="text-2xl font-semibold">{page.project}</h1>
         <p className="text-ink-soft">{page.round}</p>
