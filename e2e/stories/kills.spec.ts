@@ -5,8 +5,9 @@ import { readdir } from 'node:fs/promises';
 import { join } from 'node:path';
 import { pipeline } from 'node:stream/promises';
 import { promisify } from 'node:util';
-import { DOCUMENT_VERSION, type Change, type FileRef, type ProjectDocument, type Row } from '@eskovan/core/document';
+import { type Change, type FileRef, type ProjectDocument, type Row } from '@eskovan/core/document';
 import { expect, test } from '@playwright/test';
+import { editOfOtto } from '../support/edits.ts';
 import { ownStudio } from '../support/own-studio.ts';
 import { VIEW } from '../support/rows.ts';
 import { fileURLToPath } from 'node:url';
@@ -14,7 +15,6 @@ import { fileURLToPath } from 'node:url';
 const KILLS = Number(process.env['ESKOVAN_KILLS'] ?? 50);
 /** People who edit and send files all the while. */
 const HANDS = 3;
-const BY = { id: '00000000-0000-4000-8000-0000000000bb', name: 'Otto' };
 
 /** What the server has confirmed to somebody: the last name of each row, and each file that was kept. */
 interface Confirmed {
@@ -39,16 +39,7 @@ test(`${KILLS} kills in the middle of edits and uploads: what was reported as sa
   try {
     const projectId = crypto.randomUUID();
     const send = (label: string, changes: Change[]) => {
-      const edit = {
-        id: crypto.randomUUID(),
-        projectId,
-        label,
-        by: BY,
-        machine: false,
-        version: DOCUMENT_VERSION,
-        changes,
-        given: [],
-      };
+      const edit = editOfOtto(projectId, label, changes);
       return post(studio.address, `/api/projects/${projectId}/edits`, 'application/json', JSON.stringify(edit));
     };
     await send('New project', [{ op: 'make', kind: 'project', id: projectId, name: 'Kills', order: 0, body: {} }]);

@@ -1,4 +1,4 @@
-import type { Row } from '@eskovan/core/document';
+import { MOST_TAKES_OF_LINK, MOST_VIEWS_OF_LINK, type Row } from '@eskovan/core/document';
 import { Copy, ExternalLink, Link as LinkIcon, Trash2 } from 'lucide-react';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
@@ -32,10 +32,6 @@ function useReviewAddress(): string | null {
   });
   return data?.reviewAddress ?? null;
 }
-
-/** What a link can hold: as its schema has it. */
-const MOST_TAKES = 100;
-const MOST_VIEWS = 200;
 
 /** Choose what the client sees, and send a link. */
 export function ReviewScreen() {
@@ -139,10 +135,10 @@ function NewLink() {
   const toggle = (list: readonly string[], id: string) =>
     list.includes(id) ? list.filter((other) => other !== id) : [...list, id];
   const tooMany =
-    chosenViews.length > MOST_VIEWS
-      ? `A link holds ${MOST_VIEWS} views at most; ${chosenViews.length} are chosen.`
-      : chosenTakes.length > MOST_TAKES
-        ? `A link holds ${MOST_TAKES} takes at most; ${chosenTakes.length} are chosen.`
+    chosenViews.length > MOST_VIEWS_OF_LINK
+      ? `A link holds ${MOST_VIEWS_OF_LINK} views at most; ${chosenViews.length} are chosen.`
+      : chosenTakes.length > MOST_TAKES_OF_LINK
+        ? `A link holds ${MOST_TAKES_OF_LINK} takes at most; ${chosenTakes.length} are chosen.`
         : null;
   const make = () => {
     const links = liveRows(document.link);
