@@ -1,5 +1,6 @@
+import { wayFindings } from '@eskovan/core/check';
 import { CompiledWalk, tableAt } from '@eskovan/core/move';
-import { FloorIndex, surveyModel, Walkway, type SurveyResult } from '@eskovan/core/survey';
+import { Footing, surveyModel, Walkway, type SurveyResult } from '@eskovan/core/survey';
 import { DEFAULT_LENS, FIRST_WALKER, type Walk } from '@eskovan/core/document';
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import {
@@ -19,17 +20,18 @@ import {
   WORKSHOP_NORTH,
 } from './building/dimensions.ts';
 import { nosing } from './building/stair.ts';
+import { BOARDWALK_HEIGHT, BOARDWALK_WAY, boardwalkHeight } from './site/boardwalk.ts';
 import { buildModel, COMMISSION_MODELS, modelGlb, readCommission } from './index.ts';
 
 let surveyed: SurveyResult;
 let walkway: Walkway;
-let floor: FloorIndex;
+let footing: Footing;
 
 beforeAll(async () => {
   const site = await readCommission();
   surveyed = surveyModel(site, FIRST_WALKER);
   walkway = (await Walkway.build(site, surveyed.survey, FIRST_WALKER))!;
-  floor = new FloorIndex(surveyed.floor);
+  footing = surveyed.footing;
 }, 120_000);
 
 const EYE = 1.6;
@@ -53,7 +55,7 @@ function walk(points: readonly (readonly [number, number, number])[]): CompiledW
     gaze: { kind: 'ahead', distance: 2 },
     lens: DEFAULT_LENS,
   };
-  return new CompiledWalk(body, floor);
+  return new CompiledWalk(body, footing);
 }
 
 describe('the observatory', () => {
@@ -202,6 +204,32 @@ describe('walking the stair', () => {
       before = eye;
     }
     expect(before).toBeCloseTo(FLOOR + EYE, 2);
+  });
+});
+
+describe('checks of the way', () => {
+  test('the boardwalk is walked on its boards, never on the beams under their joints', () => {
+    const [, ...rest] = BOARDWALK_WAY.slice(0, -1);
+    const compiled = walk(rest.map(([x, z]) => [x, BOARDWALK_HEIGHT, z]));
+    expect(wayFindings(compiled)).toEqual([]);
+    for (let s = 0; s <= compiled.curve.length; s += 0.05) {
+      const [, y] = compiled.placeAt(s);
+      // It climbs to its height over twelve metres, three of which lie before this walk.
+      const from = s + Math.hypot(rest[0]![0] - BOARDWALK_WAY[0][0], rest[0]![1] - BOARDWALK_WAY[0][1]);
+      expect(Math.abs(y - boardwalkHeight(from))).toBeLessThan(0.02);
+    }
+  });
+
+  test('two metres beside the entrance there is a wall, and a step that nobody takes', () => {
+    const compiled = walk([
+      [9.5, 0, -6],
+      [9.5, FLOOR, 3],
+    ]);
+    const found = wayFindings(compiled);
+    expect(found.map(({ rule }) => rule)).toEqual(['wall', 'step']);
+    expect(found[1]!.size!).toBeGreaterThan(0.5);
+    // And nowhere under the floor of the hall.
+    expect(compiled.placeAt(compiled.curve.length)[1]).toBeCloseTo(FLOOR, 3);
   });
 });
 

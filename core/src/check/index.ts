@@ -1,1 +1,3 @@
 export * from './turn.ts';
+export * from './walk.ts';
+export * from './way.ts';

@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { DEFAULT_LENS, type Walk } from '../document/index.ts';
 import { orientationOf } from '../geometry/index.ts';
 import { CompiledWalk, type CameraSample } from '../move/index.ts';
-import { FloorIndex } from '../survey/index.ts';
+import { Footing } from '../survey/index.ts';
 import { turnFindings } from './index.ts';
 
 const degrees = (value: number) => (value * Math.PI) / 180;
@@ -61,7 +61,7 @@ describe('turning too fast', () => {
       },
       lens: DEFAULT_LENS,
     });
-    const nowhere = new FloorIndex(new Float32Array(0));
+    const nowhere = new Footing(new Float32Array(0));
     const [finding] = turnFindings(new CompiledWalk(walk(1), nowhere));
     expect(finding!.worst).toBeCloseTo(1.2 / 1, 1);
     expect(finding!.severity).toBe('problem');

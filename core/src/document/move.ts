@@ -2,13 +2,19 @@ import { z } from 'zod';
 import { lensSchema } from './lens.ts';
 import { finite, idSchema, vec3Schema } from './primitives.ts';
 
-/** A point that a path goes through. Its height is that of the storey it was put on; the eye finds the real floor. */
+/** No site reaches farther than this, nor rises higher, metres: what is said beyond it is damage. */
+export const FARTHEST_PLACE = 100_000;
+const place = finite.min(-FARTHEST_PLACE).max(FARTHEST_PLACE);
+
+/** A point that a path goes through. The eye finds the real floor; the height says which of several is meant. */
 export const pathNodeSchema = z.object({
   id: idSchema,
-  x: finite,
-  /** Height of the storey the node was put on, metres. */
-  y: finite,
-  z: finite,
+  x: place,
+  /** Height of the surface that it was put on, metres; of its storey where {@link surface} is not set. */
+  y: place,
+  z: place,
+  /** The height is that of a surface. Nodes of old knew their storey only. */
+  surface: z.literal(true).optional(),
   kind: z.enum(['smooth', 'corner']).default('smooth'),
   /** Rounding of a corner, metres. Never cuts further than half the shorter leg. */
   radius: finite.min(0).max(100).default(0.5),

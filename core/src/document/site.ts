@@ -21,7 +21,7 @@ export const siteKeySchema = z.string().regex(/^[0-9a-f]{28}$/, 'a site is named
 export const siteBodySchema = z.object({
   /** Storeys, rooms and plan line work, JSON. */
   survey: fileRefSchema,
-  /** Walkable triangles, packed floats. */
+  /** What a walker stands on and comes up against; see `packFooting`. */
   floor: fileRefSchema,
   /** Navigation mesh, as recast keeps it; null where nothing can be walked on. */
   walkway: fileRefSchema.nullable(),

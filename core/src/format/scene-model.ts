@@ -161,17 +161,18 @@ export function countTriangles(model: SceneModel): number {
   return model.parts.reduce((sum, part) => sum + part.indices.length / 3, 0);
 }
 
-/** All triangles of some parts, and which of them one sees through. */
+/** All triangles of some parts, which of them one sees through, and which part (of those wanted) each is of. */
 export function triangleSoup(
   model: SceneModel,
   wanted: (part: ScenePart) => boolean = () => true,
-): { soup: TriangleSoup; seeThrough: Uint8Array } {
+): { soup: TriangleSoup; seeThrough: Uint8Array; partOf: Uint32Array } {
   const parts = model.parts.filter(wanted);
   const count = parts.reduce((sum, part) => sum + part.indices.length / 3, 0);
   const soup = new Float32Array(count * 9);
   const seeThrough = new Uint8Array(count);
+  const partOf = new Uint32Array(count);
   let triangle = 0;
-  for (const part of parts) {
+  for (const [number, part] of parts.entries()) {
     const clear = model.materials[part.material]!.opacity < 0.9 ? 1 : 0;
     const { positions, indices } = part;
     for (let k = 0; k < indices.length; k += 3) {
@@ -183,8 +184,9 @@ export function triangleSoup(
         soup[o + 2] = positions[v + 2]!;
       }
       seeThrough[triangle] = clear;
+      partOf[triangle] = number;
       triangle += 1;
     }
   }
-  return { soup, seeThrough };
+  return { soup, seeThrough, partOf };
 }

@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { Object3D, PerspectiveCamera, Vector3 } from 'three';
 import { DEFAULT_LENS, gazeSchema, type GazeAtObject, type Vec3, type Walk } from '../document/index.ts';
-import { FloorIndex } from '../survey/index.ts';
+import { Footing } from '../survey/index.ts';
 import { CompiledWalk } from '../move/index.ts';
 import { aimWalk, findTarget, gazeAt, type NamedPart } from './index.ts';
 
@@ -38,7 +38,7 @@ const walkAlong = (points: readonly (readonly [number, number])[], at: GazeAtObj
   gaze: at,
   lens: DEFAULT_LENS,
 });
-const nowhere = new FloorIndex(new Float32Array(0));
+const nowhere = new Footing(new Float32Array(0));
 const coordinate = fc.double({ min: -20, max: 20, noNaN: true });
 
 describe('finding a target again', () => {

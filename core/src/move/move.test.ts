@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { PlaneGeometry } from 'three';
 import { DEFAULT_LENS, type Walk } from '../document/index.ts';
 import { anglesOf, forwardOf } from '../geometry/index.ts';
-import { FloorIndex, walkableTriangles } from '../survey/index.ts';
+import { Footing, walkableTriangles } from '../survey/index.ts';
 import { CompiledWalk, tableAt, type UniformTable } from './index.ts';
 import { smoothTable } from './uniform-table.ts';
 
@@ -14,10 +14,10 @@ const plane = (y: number, x0: number, x1: number) => {
     .toNonIndexed();
   return [...flat.getAttribute('position').array];
 };
-const floorOf = (...planes: number[][]) => new FloorIndex(walkableTriangles(Float32Array.from(planes.flat())));
+const floorOf = (...planes: number[][]) => new Footing(walkableTriangles(Float32Array.from(planes.flat())));
 
 function walkOn(
-  floor: FloorIndex,
+  floor: Footing,
   points: readonly (readonly [number, number])[],
   change: Partial<Walk> = {},
   closed = false,
@@ -107,16 +107,20 @@ describe('following the floor', () => {
       [-3, 0],
       [3, 0],
     ]);
-    expect(gap.profile.gaps).toEqual([{ from: expect.closeTo(3, 1), to: expect.closeTo(4, 1) }]);
+    expect(gap.profile.gaps).toEqual([
+      { reason: 'no floor', from: expect.closeTo(3, 3), to: expect.closeTo(4, 3), size: expect.closeTo(1, 3) },
+    ]);
   });
 
   test('where there is nothing at all the eye keeps the height of the storey it was drawn on', () => {
-    const walk = walkOn(new FloorIndex(new Float32Array(0)), [
+    const walk = walkOn(new Footing(new Float32Array(0)), [
       [0, 0],
       [4, 0],
     ]);
     expect(walk.sampleAt(1).position[1]).toBeCloseTo(1.6, 6);
-    expect(walk.profile.gaps).toEqual([{ from: 0, to: expect.closeTo(4, 6) }]);
+    expect(walk.profile.gaps).toEqual([
+      { reason: 'no floor', from: 0, to: expect.closeTo(4, 6), size: expect.closeTo(4, 6) },
+    ]);
   });
 });
 

@@ -14,13 +14,6 @@ export interface CameraSample {
 /** Numbers per sample in the batch form: position (3), orientation (4), focal length in mm (1). */
 export const SAMPLE_STRIDE = 8;
 
-/** A stretch of a move where something is not as it should be. */
-export interface MoveGap {
-  /** Station where it starts and ends, metres. */
-  from: number;
-  to: number;
-}
-
 /** A move ready to be asked for any instant. Made once per edit; asking allocates only the answer. */
 export interface CompiledMove {
   /** seconds */

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { DEFAULT_LENS } from '../document/index.ts';
-import { FloorIndex } from '../survey/index.ts';
+import { Footing } from '../survey/index.ts';
 import { CompiledWalk, tableAt } from './index.ts';
 
 interface Stair {
@@ -21,16 +21,16 @@ const anyStair: fc.Arbitrary<Stair> = fc.record({
 const quad = (x0: number, x1: number, y: number) => [x0, y, -2, x0, y, 2, x1, y, 2, x0, y, -2, x1, y, 2, x1, y, -2];
 
 /** A flight along x: floor before x = 0, tread n from (n − 1)·going, landing after the last nosing. */
-function flight({ riser, going, count }: Stair): FloorIndex {
+function flight({ riser, going, count }: Stair): Footing {
   const treads = Array.from({ length: count - 1 }, (_, n) => quad(n * going, (n + 1) * going, (n + 1) * riser));
-  return new FloorIndex(
+  return new Footing(
     Float32Array.from(
       [quad(-6, 0, 0), ...treads, quad((count - 1) * going, (count - 1) * going + 6, count * riser)].flat(),
     ),
   );
 }
 
-function walkAlong(floor: FloorIndex, from: readonly [number, number], to: readonly [number, number]): CompiledWalk {
+function walkAlong(floor: Footing, from: readonly [number, number], to: readonly [number, number]): CompiledWalk {
   const node = ([x, y]: readonly [number, number], i: number) => ({
     id: `00000000-0000-4000-8000-00000000000${i}`,
     x,

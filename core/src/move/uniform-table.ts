@@ -49,7 +49,7 @@ export function smoothTable(table: UniformTable, halfWidth: number): UniformTabl
   if (last < 2) return table;
   const reach = Math.min(Math.max(1, Math.round((halfWidth / length) * last)), last - 1);
   const turn = values[last]! - values[0]!;
-  const weights = Float64Array.from({ length: 2 * reach + 1 }, (_, k) => reach + 1 - Math.abs(k - reach));
+  const weights = Float64Array.from({ length: 2 * reach + 1 }, (_, k) => reach - Math.abs(k - reach));
   const sum = weights.reduce((a, b) => a + b, 0);
   const at = (k: number): number => {
     if (k >= 0 && k <= last) return values[k]!;

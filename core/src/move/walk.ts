@@ -1,15 +1,23 @@
-import type { Lens, Vec3, Walk } from '../document/index.ts';
+import { FIRST_WALKER, type Lens, type Vec3, type Walk, type Walker } from '../document/index.ts';
 import { GAZE_SMOOTHING, gazeAhead, gazeAt } from '../gaze/index.ts';
 import { orientationOf } from '../geometry/index.ts';
 import { paceProfile, type PaceProfile } from '../pace/index.ts';
 import { PlanCurve } from '../path/index.ts';
-import type { FloorIndex } from '../survey/index.ts';
-import { followFloor, type FloorProfile } from './floor-following.ts';
+import type { Footing } from '../survey/index.ts';
+import { profileFloor, type FloorProfile } from './floor-profile.ts';
+import { findObstacles, type Obstacle } from './in-the-way.ts';
 import { SAMPLE_STRIDE, type CameraSample, type CompiledMove } from './sample.ts';
 import { smoothTable, tableAt, type UniformTable } from './uniform-table.ts';
 
 /** A gaze at something that moves is worked out so often, seconds: good to a hundredth of a degree, passing closely. */
 const GAZE_INSTANT = 0.02;
+
+interface WalkOptions {
+  /** Who walks: how high a step, how much headroom. */
+  walker?: Pick<Walker, 'height' | 'step'>;
+  /** Where a gaze at an object goes as time does; without it the object stands still. */
+  target?: ((time: number) => Vec3) | null;
+}
 
 /** A walk ready to be played: the camera at any time, and the lines that the strips draw. */
 export class CompiledWalk implements CompiledMove {
@@ -21,17 +29,28 @@ export class CompiledWalk implements CompiledMove {
   private readonly gaze: { by: 'station' | 'time'; pan: UniformTable; tilt: UniformTable };
   private readonly lens: Lens;
   private readonly point = new Float64Array(2);
+  private met: Obstacle[] | null = null;
 
   /**
-   * @param target where a gaze at an object goes as time does; without it the object stands still
+   * @param footing what there is to stand on and to come up against
    * @throws RangeError when the path has fewer than two distinct nodes
    */
-  constructor(walk: Walk, floor: FloorIndex, target: ((time: number) => Vec3) | null = null) {
+  constructor(
+    private readonly walk: Walk,
+    private readonly footing: Footing,
+    { walker = FIRST_WALKER, target = null }: WalkOptions = {},
+  ) {
     this.lens = walk.lens;
     const closed = walk.path.closed && walk.path.nodes.length > 2;
     this.curve = new PlanCurve(walk.path);
     this.pace = paceProfile(walk.pace, this.curve.length);
-    this.profile = followFloor(this.curve, floor, walk.path.nodes[0]!.y, closed);
+    if (!(this.curve.length > 0)) throw new RangeError('a path needs two nodes in different places');
+    const anchors = walk.path.nodes.map(({ y, surface }, i) => ({
+      station: this.curve.nodeStations[i]!,
+      y,
+      loose: !surface,
+    }));
+    this.profile = profileFloor(this.curve, footing, walker, anchors, closed);
     const { walkLine } = this.profile;
     this.eyeLine = { ...walkLine, values: walkLine.values.map((y) => y + walk.eyeHeight) };
     const { length } = this.curve;
@@ -64,6 +83,33 @@ export class CompiledWalk implements CompiledMove {
 
   get duration(): number {
     return this.pace.duration;
+  }
+
+  /** What the walker's body goes through; worked out when first asked. */
+  get obstacles(): readonly Obstacle[] {
+    return (this.met ??= findObstacles(this.curve, this.footing, this.profile.walkLine, this.walk.eyeHeight));
+  }
+
+  /** Is it known what stands in the way? */
+  get knowsObstacles(): boolean {
+    return this.footing.knowsSolids;
+  }
+
+  /** The place on the floor at a station, metres. */
+  placeAt(station: number): Vec3 {
+    this.curve.pointAt(station, this.point);
+    return [this.point[0]!, tableAt(this.profile.floor, station), this.point[1]!];
+  }
+
+  /** When the walker passes a station, seconds: the pace never runs backward, so halving finds it. */
+  timeAt(station: number): number {
+    let [low, high] = [0, this.duration];
+    for (let i = 0; i < 50; i += 1) {
+      const middle = (low + high) / 2;
+      if (this.pace.stationAt(middle) < station) low = middle;
+      else high = middle;
+    }
+    return (low + high) / 2;
   }
 
   sampleAt(time: number): CameraSample {

@@ -7,19 +7,32 @@ export function appendNode(path: Path, node: PathNode): Path {
   return { ...path, nodes: [...path.nodes, node] };
 }
 
-export function moveNode(path: Path, id: string, x: number, z: number): Path {
-  return { ...path, nodes: path.nodes.map((node) => (node.id === id ? { ...node, x, z } : node)) };
+/** @param surface height of the surface there, metres; null where there is none: the node keeps its height */
+export function moveNode(path: Path, id: string, x: number, z: number, surface: number | null = null): Path {
+  const onto = surface === null ? {} : { y: surface, surface: true as const };
+  return { ...path, nodes: path.nodes.map((node) => (node.id === id ? { ...node, x, z, ...onto } : node)) };
 }
 
-/** Puts a node onto the path where it is nearest to (x, z), between the two nodes it lies between. */
-export function insertNode(path: Path, id: string, x: number, z: number): Path {
+/**
+ * Puts a node onto the path where it is nearest to (x, z), between the two nodes it lies between.
+ * @param surface height of the surface there, metres; null where there is none: the height of the node before
+ */
+export function insertNode(path: Path, id: string, x: number, z: number, surface: number | null = null): Path {
   if (path.nodes.length < 2) throw new RangeError('a node can be inserted between two others only');
   const curve = new PlanCurve(path);
   const { station, span } = curve.nearest(x, z);
   const point = new Float64Array(2);
   curve.pointAt(station, point);
   const before = path.nodes[span]!;
-  const node: PathNode = { id, x: point[0]!, y: before.y, z: point[1]!, kind: 'smooth', radius: before.radius };
+  const node: PathNode = {
+    id,
+    x: point[0]!,
+    y: surface ?? before.y,
+    z: point[1]!,
+    ...(surface === null ? {} : { surface: true }),
+    kind: 'smooth',
+    radius: before.radius,
+  };
   return { ...path, nodes: [...path.nodes.slice(0, span + 1), node, ...path.nodes.slice(span + 1)] };
 }
 

@@ -20,6 +20,8 @@ export class PlanCurve {
   readonly chain: BezierChain;
   /** For every Bézier, which span of the path (between node i and i + 1) it belongs to. */
   readonly spanOfSegment: Int32Array;
+  /** Where each node is passed, at the middle of its rounding where it has one; a node on top of another shares its place. */
+  readonly nodeStations: Float64Array;
   /** Station at the start of every piece, and the total at the end. */
   private readonly stations: Float64Array;
   /** Parameter within its Bézier where a piece starts and ends: two numbers a piece. */
@@ -34,7 +36,7 @@ export class PlanCurve {
   private readonly scratch = new Float64Array(2);
 
   constructor(path: Path) {
-    const { chain, spanOfSegment } = pathToBeziers(path);
+    const { chain, spanOfSegment, roundings } = pathToBeziers(path);
     this.chain = chain;
     this.spanOfSegment = spanOfSegment;
     const stations = [0];
@@ -58,6 +60,7 @@ export class PlanCurve {
     this.parameters = Float64Array.from(parameters);
     this.bases = Int32Array.from(bases);
     this.length = stations.at(-1)!;
+    this.nodeStations = this.stationsOfNodes(path.nodes.length, roundings);
     this.slopes = new Float64Array(parameters.length);
     for (let k = 0; k < parameters.length; k += 1) {
       const piece = k >> 1;
@@ -65,6 +68,23 @@ export class PlanCurve {
       const span = stations[piece + 1]! - stations[piece]!;
       this.slopes[k] = Math.min(span / Math.max(this.speed(bases[piece]!, parameters[k]!), 1e-12), 3 * width);
     }
+  }
+
+  private stationsOfNodes(nodes: number, roundings: ReadonlySet<number>): Float64Array {
+    const segments = this.spanOfSegment.length;
+    const starts = new Float64Array(segments + 1).fill(this.length);
+    for (let piece = this.bases.length - 1; piece >= 0; piece -= 1)
+      starts[this.bases[piece]! / STRIDE] = this.stations[piece]!;
+    const out = new Float64Array(nodes).fill(Number.NaN);
+    for (let segment = 0; segment < segments; segment += 1) {
+      const node = this.spanOfSegment[segment]!;
+      if (!Number.isNaN(out[node]!)) continue;
+      const rounded = segment > 0 && roundings.has(segment - 1);
+      out[node] = rounded ? (starts[segment - 1]! + starts[segment]!) / 2 : starts[segment]!;
+    }
+    for (let node = 0; node < nodes; node += 1)
+      if (Number.isNaN(out[node]!)) out[node] = node === nodes - 1 ? this.length : node === 0 ? 0 : out[node - 1]!;
+    return out;
   }
 
   /** Writes [x, z] at a station (clamped to the path) into `out`. */

@@ -125,9 +125,14 @@ function setback(before: Float64Array, after: Float64Array, radius: number): num
  * The plan curve of a path: through every smooth node, round every corner.
  * @returns a chain of Béziers and, per node, the index of the segment that starts there (for pointing at the path)
  */
-export function pathToBeziers(path: Path): { chain: BezierChain; spanOfSegment: Int32Array } {
+export function pathToBeziers(path: Path): {
+  chain: BezierChain;
+  spanOfSegment: Int32Array;
+  /** Segments that round the corner at the end of their span. */
+  roundings: ReadonlySet<number>;
+} {
   const nodes = distinct(path);
-  if (nodes.length < 2) return { chain: new Float64Array(0), spanOfSegment: new Int32Array(0) };
+  if (nodes.length < 2) return { chain: new Float64Array(0), spanOfSegment: new Int32Array(0), roundings: new Set() };
   const closed = path.closed && nodes.length > 2;
   const spans = sharpSpans(nodes, closed).map((span) => Float64Array.from(span));
   const count = spans.length;
@@ -138,6 +143,7 @@ export function pathToBeziers(path: Path): { chain: BezierChain; spanOfSegment: 
   });
   const out: number[] = [];
   const owner: number[] = [];
+  const roundings = new Set<number>();
   const push = (values: ArrayLike<number>, span: number) => {
     for (let k = 0; k < STRIDE; k += 1) out.push(values[k]!);
     owner.push(path.nodes.indexOf(nodes[span]!));
@@ -157,10 +163,11 @@ export function pathToBeziers(path: Path): { chain: BezierChain; spanOfSegment: 
     if (rounding[corner]! > 0 && (closed || i < count - 1)) {
       const from = { x: piece[6]!, z: piece[7]! };
       const to = { x: next[0]!, z: next[1]! };
+      roundings.add(owner.length);
       push(fillet(from, direction(piece, 1), to, direction(next, 0)), i);
     }
   });
-  return { chain: Float64Array.from(out), spanOfSegment: Int32Array.from(owner) };
+  return { chain: Float64Array.from(out), spanOfSegment: Int32Array.from(owner), roundings };
 }
 
 function reversed(span: Float64Array): Float64Array {

@@ -1,17 +1,9 @@
 import { TRIANGLE, triangleNormal, type TriangleSoup } from '../geometry/index.ts';
-import { PlanCells, planExtents } from './plan-cells.ts';
+import type { PlanCells } from './plan-cells.ts';
+import { sortIntoCells } from './solid-cells.ts';
 
 /** Steeper than this is no floor, degrees. */
 const WALKABLE_SLOPE = 45;
-
-/** Side of a plan cell, metres: small enough that a cell holds a handful of triangles of a furnished room. */
-const CELL = 0.5;
-/**
- * Triangles wider than this are kept apart in wide cells, metres: one triangle of a landscape would otherwise stand
- * in a thousand small ones.
- */
-const WIDE = 4;
-const WIDE_CELL = 2;
 
 /** Triangles that one could stand on, in the order they came: the part of a model that floor following needs. */
 export function walkableTriangles(soup: TriangleSoup, slope = WALKABLE_SLOPE): TriangleSoup {
@@ -44,7 +36,7 @@ export class FloorIndex {
   }
 
   private get cells(): readonly PlanCells[] {
-    return (this.made ??= makeCells(this.triangles));
+    return (this.made ??= sortIntoCells(this.triangles));
   }
 
   /**
@@ -78,6 +70,21 @@ export class FloorIndex {
     return best;
   }
 
+  /** All surfaces at (x, z), from the highest down; those within `same` metres of each other count once. */
+  surfacesAt(x: number, z: number, same = 0.002): number[] {
+    const heights: number[] = [];
+    for (const cells of this.cells) {
+      const cell = cells.cellAt(x, z);
+      if (cell < 0) continue;
+      for (let k = cells.starts[cell]!; k < cells.starts[cell + 1]!; k += 1) {
+        const y = this.heightIn(cells.entries[k]!, x, z);
+        if (!Number.isNaN(y)) heights.push(y);
+      }
+    }
+    heights.sort((a, b) => b - a);
+    return heights.filter((y, i) => i === 0 || heights[i - 1]! - y > same);
+  }
+
   /** Height of the triangle at offset `o` over (x, z); NaN where it is not over it (NaN compares false). */
   private heightIn(o: number, x: number, z: number): number {
     const t = this.triangles;
@@ -96,16 +103,4 @@ export class FloorIndex {
     if (wa < slack || wb < slack || wc < slack || total <= 0) return Number.NaN;
     return (wa * t[o + 1]! + wb * t[o + 4]! + wc * t[o + 7]!) / total;
   }
-}
-
-function makeCells(walkable: TriangleSoup): readonly PlanCells[] {
-  const extents = planExtents(walkable);
-  const isWide = (e: number) => extents[e + 2]! - extents[e]! > WIDE || extents[e + 3]! - extents[e + 1]! > WIDE;
-  let wide = 0;
-  for (let e = 0; e < extents.length; e += 4) if (isWide(e)) wide += 1;
-  const sorted = { small: new Uint32Array(extents.length / 4 - wide), wide: new Uint32Array(wide) };
-  for (let e = 0, s = 0, w = 0; e < extents.length; e += 4)
-    if (isWide(e)) sorted.wide[w++] = e / 4;
-    else sorted.small[s++] = e / 4;
-  return [new PlanCells(sorted.small, extents, CELL), new PlanCells(sorted.wide, extents, WIDE_CELL)];
 }

@@ -7,3 +7,4 @@ export * from './light/index.ts';
 export * from './blocking.ts';
 export { findRooms, lintelOf, type Room } from './rooms.ts';
 export { drawWalkway, Walkway } from './walkway.ts';
+export { Footing, footingOf, packFooting, SURFACE, unpackFooting } from './footing.ts';

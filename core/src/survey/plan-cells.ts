@@ -72,6 +72,16 @@ export class PlanCells {
     return c < 0 || r < 0 || c >= this.columns || r >= this.rows ? -1 : r * this.columns + c;
   }
 
+  /** Calls for every cell that a rectangle of the plan touches. */
+  forEachCell(x0: number, z0: number, x1: number, z1: number, visit: (cell: number) => void): void {
+    if (x1 < this.minX - SEAM || z1 < this.minZ - SEAM) return;
+    if (x0 > this.minX + this.columns * this.cell + SEAM || z0 > this.minZ + this.rows * this.cell + SEAM) return;
+    const c1 = this.clamp(x1 - this.minX, this.columns);
+    const r1 = this.clamp(z1 - this.minZ, this.rows);
+    for (let r = this.clamp(z0 - this.minZ, this.rows); r <= r1; r += 1)
+      for (let c = this.clamp(x0 - this.minX, this.columns); c <= c1; c += 1) visit(r * this.columns + c);
+  }
+
   private clamp(distance: number, count: number): number {
     const at = Math.floor(distance / this.cell);
     return at < 0 ? 0 : at >= count ? count - 1 : at;

@@ -12,20 +12,6 @@ const LEAST_SHARE = 0.06;
 /** Head room, metres: less and nobody walks there. */
 const HEAD_ROOM = 1.9;
 
-/** Every face one could look down on or up at, turned upward: what can cover a floor. */
-export function coverTriangles(soup: TriangleSoup): TriangleSoup {
-  const normal = new Float64Array(3);
-  const out: number[] = [];
-  for (let i = 0; i < soup.length / TRIANGLE; i += 1) {
-    triangleNormal(soup, i, normal);
-    if (Math.abs(normal[1]!) < 0.1 * Math.hypot(normal[0]!, normal[1]!, normal[2]!)) continue;
-    const o = i * TRIANGLE;
-    const corners = normal[1]! > 0 ? [0, 3, 6] : [0, 6, 3];
-    for (const c of corners) out.push(soup[o + c]!, soup[o + c + 1]!, soup[o + c + 2]!);
-  }
-  return Float32Array.from(out);
-}
-
 /** The open ground shows as a storey of its own when it lies at least this far from a floor inside, metres. */
 const GROUND_SEPARATION = 0.3;
 /** Open ground counts up to this far around what is under cover, metres. */
@@ -60,7 +46,7 @@ interface Patch {
  * Finds storeys: heights at which there is much floor under cover (so that a flat roof is none), apart from each
  * other, and the open ground around them. Without any cover the ground alone is the one storey.
  * @param walkable what one could stand on; see `walkableTriangles`
- * @param cover what can be overhead; see {@link coverTriangles}
+ * @param cover what can be overhead; see `coverTriangles`
  * @returns from the lowest up; empty where nothing can be walked on
  */
 export function findStoreys(walkable: TriangleSoup, cover: FloorIndex): FoundStorey[] {

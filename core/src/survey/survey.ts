@@ -11,14 +11,15 @@ import {
 import { triangleSoup, type SceneModel } from '../format/index.ts';
 import { boundsOf, TRIANGLE, type TriangleSoup } from '../geometry/index.ts';
 import { correctStoreys, planExtent } from './correct-storeys.ts';
-import { FloorIndex, walkableTriangles } from './floor-index.ts';
+import { FloorIndex } from './floor-index.ts';
+import { coverTriangles, footingOf, type Footing } from './footing.ts';
 import { isLandscape } from './landscape.ts';
 import { CUT_HEIGHT, cutAt, OFF_ROUND, planCut, segmentsOf } from './plan-cut.ts';
 import { findRooms, lintelOf, type Room } from './rooms.ts';
-import { coverTriangles, findStoreys, OUTSIDE, type FoundStorey } from './storeys.ts';
+import { findStoreys, OUTSIDE, type FoundStorey } from './storeys.ts';
 
 /** Raised whenever the survey or the light computes something else: sites are then computed again. */
-export const SURVEY_ALGORITHM = 10;
+export const SURVEY_ALGORITHM = 11;
 
 /** Checked in one piece: a landscape's lines are a million numbers. */
 const lineWorkSchema = z.custom<number[]>(
@@ -49,8 +50,7 @@ export type SurveyedStorey = Survey['storeys'][number];
 
 export interface SurveyResult {
   survey: Survey;
-  /** Walkable triangles, for the floor index. */
-  floor: TriangleSoup;
+  footing: Footing;
 }
 
 export interface SurveyOptions {
@@ -74,11 +74,11 @@ export function surveyModel(
   const { soup, seeThrough } = triangleSoup(model);
   if (soup.length === 0) throw new RangeError('a model needs at least one triangle');
   const bounds = boundsOf(soup);
-  const floor = walkableTriangles(soup, slope);
+  const footing = footingOf(model, { slope });
   const cover = new FloorIndex(coverTriangles(soup));
-  const floorIndex = new FloorIndex(floor);
+  const floorIndex = footing.floors;
   onProgress(0.2);
-  const storeys = storeysOf(model, findStoreys(floor, cover), changes, bounds);
+  const storeys = storeysOf(model, findStoreys(footing.walkable, cover), changes, bounds);
   onProgress(0.3);
   const landscape = new Set(model.parts.filter(isLandscape));
   const land = triangleSoup(model, (part) => landscape.has(part)).soup;
@@ -96,7 +96,7 @@ export function surveyModel(
     onProgress(0.3 + (0.7 * (i + 1)) / storeys.length);
     return { ...storey, plan, rooms, walkway: [] };
   });
-  return { survey: { bounds, triangles: soup.length / TRIANGLE, storeys: surveyed }, floor };
+  return { survey: { bounds, triangles: soup.length / TRIANGLE, storeys: surveyed }, footing };
 }
 
 /** Where a level plane meets the ground, four numbers a line: a hill is drawn as a contour, not as a solid wall. */

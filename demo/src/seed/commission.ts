@@ -51,6 +51,7 @@ function walk(
           x,
           y,
           z,
+          surface: true as const,
           kind,
           radius: 0.8,
         })),

@@ -2,7 +2,15 @@ import { FIRST_SUN, FIRST_WALKER, type BodyOf } from '@eskovan/core/document';
 import { countTriangles, listMovements, packModel, READER, readModel, unpackModel } from '@eskovan/core/format';
 import { boundsOf, joinBounds } from '@eskovan/core/geometry';
 import { assemble, glanceOf, sunDirection } from '@eskovan/core/site';
-import { bakeLight, drawWalkway, SURVEY_ALGORITHM, surveyModel, Walkway, type Survey } from '@eskovan/core/survey';
+import {
+  bakeLight,
+  drawWalkway,
+  packFooting,
+  SURVEY_ALGORITHM,
+  surveyModel,
+  Walkway,
+  type Survey,
+} from '@eskovan/core/survey';
 import { createHash } from 'node:crypto';
 import { existsSync } from 'node:fs';
 import { mkdir, readFile, writeFile } from 'node:fs/promises';
@@ -56,7 +64,7 @@ export async function prepareCommission(cache: string): Promise<Prepared> {
     const site = assemble(
       models.map(({ id, entry, packed }) => ({ id, model: unpackModel(packed), placement: entry.placement })),
     );
-    const { survey: measured, floor } = surveyModel(site, FIRST_WALKER);
+    const { survey: measured, footing } = surveyModel(site, FIRST_WALKER);
     const walkway = (await Walkway.build(site, measured, FIRST_WALKER))!;
     const survey = drawWalkway(measured, walkway);
     const lit = bakeLight(site, sunDirection(FIRST_SUN));
@@ -65,7 +73,7 @@ export async function prepareCommission(cache: string): Promise<Prepared> {
     await writeFile(path('scene.bin'), packModel(lit));
     if (glance) await writeFile(path('glance.bin'), packModel(glance));
     await writeFile(path('walkway.bin'), walkway.bytes());
-    await writeFile(path('floor.bin'), new Uint8Array(floor.buffer, floor.byteOffset, floor.byteLength));
+    await writeFile(path('floor.bin'), packFooting(footing));
     // Last: its presence says that the others are whole.
     await writeFile(path('survey.json'), JSON.stringify(survey));
   }

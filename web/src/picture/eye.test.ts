@@ -1,7 +1,7 @@
 import { PLAIN_MATERIAL } from '@eskovan/core/format';
 import { DEFAULT_LENS, type Pose } from '@eskovan/core/document';
 import { anglesOf, forwardOf, orientationOf } from '@eskovan/core/geometry';
-import { FloorIndex, surveyModel } from '@eskovan/core/survey';
+import { surveyModel } from '@eskovan/core/survey';
 import { describe, expect, test } from '@jest/globals';
 import {
   approach,
@@ -126,7 +126,7 @@ describe('walking', () => {
     ...wall(0.5, 0.5, -0.5, 0.5),
     ...wall(-0.5, 0.5, -0.5, -0.5),
   ]);
-  const { survey, floor } = surveyModel(
+  const { survey, footing } = surveyModel(
     {
       parts: [
         {
@@ -144,7 +144,7 @@ describe('walking', () => {
     },
     { slope: 45 },
   );
-  const ground = new Ground(new FloorIndex(floor), survey);
+  const ground = new Ground(footing.floors, survey);
   const north = orientationOf({ pan: 0, tilt: 0, roll: 0 });
   const walk = (from: Pose, forward: number, right: number, steps: number) => {
     let pose = from;

@@ -26,8 +26,6 @@ interface SiteWish {
 
 /** Vertices that a worker lights at a time: short enough for a smooth progress bar and an even share. */
 const BLOCK = 1500;
-/** A file must hold something: the floor of a model without any. */
-const NO_FLOOR = new Float32Array(9);
 
 /**
  * Measures and lights a site in two workers: one measures while the other prepares the light, then both bake.
@@ -66,7 +64,7 @@ export async function computeSite(wish: SiteWish): Promise<void> {
       uploadFile(new Blob([JSON.stringify(content)]), 'application/json', { signal });
     let measured: SiteBody = {
       survey: await keepSurvey(survey),
-      floor: await uploadFile(new Blob([floor.length > 0 ? floor : NO_FLOOR]), 'application/octet-stream', { signal }),
+      floor: await uploadFile(new Blob([floor]), 'application/octet-stream', { signal }),
       walkway: null,
       scene: null,
       glance: null,

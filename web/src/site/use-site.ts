@@ -1,5 +1,5 @@
 import type { Row, SiteBody } from '@eskovan/core/document';
-import { FloorIndex, surveySchema, type Survey } from '@eskovan/core/survey';
+import { surveySchema, unpackFooting, type Footing, type Survey } from '@eskovan/core/survey';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { useWorkbench } from '../desk/workbench.ts';
@@ -23,7 +23,7 @@ export function useSite(): SiteBody | null {
 /** What the page itself needs of a site: plans to draw and floors to walk on. The geometry stays in the worker. */
 export interface SiteData {
   survey: Survey;
-  floor: FloorIndex;
+  footing: Footing;
 }
 
 /** Storeys carry the names that people gave them. */
@@ -39,7 +39,7 @@ export function useSiteData(): { data: SiteData | null; error: Error | null } {
       const [json, triangles] = await Promise.all([fetchFile(site!.survey.sha256), fetchFile(site!.floor.sha256)]);
       return {
         survey: surveySchema.parse(JSON.parse(new TextDecoder().decode(json))),
-        floor: new FloorIndex(new Float32Array(triangles)),
+        footing: unpackFooting(triangles),
       };
     },
   });

@@ -1,6 +1,6 @@
 import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globals';
 import { CompiledWalk } from '@eskovan/core/move';
-import { FloorIndex } from '@eskovan/core/survey';
+import { Footing } from '@eskovan/core/survey';
 import { cleanup, fireEvent, render, screen } from '@testing-library/react';
 import { workbench } from '../desk/workbench.ts';
 import { exampleWalk } from '../testing/studio.tsx';
@@ -11,7 +11,7 @@ const walk = new CompiledWalk(
     [0, 0],
     [8, 0],
   ]),
-  new FloorIndex(new Float32Array(0)),
+  new Footing(new Float32Array(0)),
 );
 const rate = { num: 25, den: 1 };
 const onTime = jest.fn<(time: number) => void>();

@@ -1,4 +1,5 @@
 import { tableAt, type CompiledWalk } from '@eskovan/core/move';
+import { wayFindings } from '@eskovan/core/check';
 import { frameAt, frameTime, timecodeOf } from '@eskovan/core/reel';
 import type { Rate } from '@eskovan/core/document';
 import { useWorkbench } from '../desk/workbench.ts';
@@ -181,12 +182,11 @@ function Section({ walk, times, x, top, height, inner }: StripProps) {
         fillOpacity="0.75"
       />
       <path d={line(floor)} fill="none" stroke="var(--ink)" strokeWidth="1.25" />
-      {walk.profile.gaps.map((gap) => {
-        const from = times.find((_, i) => stations[i]! >= gap.from) ?? 0;
-        const to = times.find((_, i) => stations[i]! >= gap.to) ?? walk.duration;
+      {wayFindings(walk).map(({ rule, ...stretch }) => {
+        const [from, to] = [walk.timeAt(stretch.from), walk.timeAt(stretch.to)];
         return (
           <rect
-            key={gap.from}
+            key={`${rule} ${stretch.from}`}
             x={x(from)}
             y={top}
             width={Math.max(2, x(to) - x(from))}

@@ -1,10 +1,10 @@
 import { followTarget, SiteMotion } from '@eskovan/core/action';
-import type { Lens, Pose, Rate, Walk } from '@eskovan/core/document';
+import type { Lens, Pose, Rate, Walk, Walker } from '@eskovan/core/document';
 import type { SceneModel } from '@eskovan/core/format';
 import { aimWalk } from '@eskovan/core/gaze';
 import { CompiledWalk, type CameraSample } from '@eskovan/core/move';
 import { frameTime } from '@eskovan/core/reel';
-import { FloorIndex } from '@eskovan/core/survey';
+import { unpackFooting } from '@eskovan/core/survey';
 import { PictureRenderer, renderStill, renderVideo, type PictureSize } from '@eskovan/render';
 import { dressModel } from '@eskovan/core/site';
 import * as Comlink from 'comlink';
@@ -14,7 +14,8 @@ import { describeParts } from './parts.ts';
 
 /** What is rendered: a pose that stands, or a move from `from` seconds on. */
 export type FilmSource =
-  { kind: 'pose'; pose: Pose; lens: Lens } | { kind: 'walk'; walk: Walk; floorUrl: string; from: number };
+  | { kind: 'pose'; pose: Pose; lens: Lens }
+  | { kind: 'walk'; walk: Walk; walker: Walker; floorUrl: string; from: number };
 
 export interface FilmOrder {
   scene: PictureScene;
@@ -35,13 +36,17 @@ async function samplerFor(
     const { pose, lens } = source;
     return () => ({ position: pose.position, orientation: pose.orientation, lens });
   }
-  const floor = new FloorIndex(new Float32Array(await fetchBytes(source.floorUrl, controller.signal)));
+  const footing = unpackFooting(await fetchBytes(source.floorUrl, controller.signal));
+  const { walker } = source;
   const { gaze } = source.walk;
   const compile = async () => {
-    if (gaze.kind !== 'object') return new CompiledWalk(source.walk, floor);
+    if (gaze.kind !== 'object') return new CompiledWalk(source.walk, footing, { walker });
     const { model, motion } = await loading;
     const parts = describeParts(model);
-    return new CompiledWalk(aimWalk(source.walk, parts), floor, followTarget(gaze, parts, motion));
+    return new CompiledWalk(aimWalk(source.walk, parts), footing, {
+      walker,
+      target: followTarget(gaze, parts, motion),
+    });
   };
   const walk = await compile();
   return (time) => walk.sampleAt(source.from + time);

@@ -1,7 +1,7 @@
 import type { StoreyChange, Vec3, Walker } from '@eskovan/core/document';
 import { packModel, type SceneModel } from '@eskovan/core/format';
 import { glanceOf } from '@eskovan/core/site';
-import { drawWalkway, LightBake, surveyModel, Walkway, type Survey } from '@eskovan/core/survey';
+import { drawWalkway, LightBake, packFooting, surveyModel, Walkway, type Survey } from '@eskovan/core/survey';
 import * as Comlink from 'comlink';
 import type { PlacedFile } from '../picture/source.ts';
 import { loadPlain } from './load-scene.ts';
@@ -15,7 +15,7 @@ type Packed = Uint8Array<ArrayBuffer>;
 
 interface Measured {
   survey: Survey;
-  floor: Float32Array<ArrayBuffer>;
+  floor: Packed;
 }
 
 const api = {
@@ -24,10 +24,10 @@ const api = {
   },
 
   survey(walker: Walker, changes: readonly StoreyChange[], onProgress: (fraction: number) => void): Measured {
-    const { survey, floor } = surveyModel(site!, walker, { changes, onProgress });
+    const { survey, footing } = surveyModel(site!, walker, { changes, onProgress });
     measured = survey;
-    const copy = Float32Array.from(floor);
-    return Comlink.transfer({ survey, floor: copy }, [copy.buffer]);
+    const floor = packFooting(footing);
+    return Comlink.transfer({ survey, floor }, [floor.buffer]);
   },
 
   /** The navigation mesh, and the survey with it drawn in; null where nothing can be walked on. */

@@ -34,7 +34,7 @@ export function ModelPicture({ row }: { row: Row<'model'> }) {
   const { bounds, placement } = row.body;
   const placed = useMemo(() => placeBounds(bounds, placement), [bounds, placement]);
   const home = useMemo(() => homePose(placed), [placed]);
-  const ground = useMemo(() => (site ? new Ground(site.floor, site.survey) : null), [site]);
+  const ground = useMemo(() => (site ? new Ground(site.footing.floors, site.survey) : null), [site]);
   const pose = scout ?? home;
 
   // Finding the floor of a heavy site takes a moment: the picture goes first.
@@ -172,6 +172,6 @@ function besides({ min, max }: ReturnType<typeof placeBounds>, site: SiteData | 
     : size > 80
       ? [(min[0] + max[0]) / 2, (min[2] + max[2]) / 2]
       : [min[0] - 0.6, max[2] - 0.25 * (max[2] - min[2])];
-  const floor = site?.floor.floorBelow(x, z, min[1] + (size > 80 ? max[1] - min[1] : 0.6)) ?? -Infinity;
+  const floor = site?.footing.floors.floorBelow(x, z, min[1] + (size > 80 ? max[1] - min[1] : 0.6)) ?? -Infinity;
   return [x, Number.isFinite(floor) ? floor : min[1], z];
 }

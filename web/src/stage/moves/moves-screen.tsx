@@ -38,7 +38,7 @@ export function MovesScreen() {
   const rate = project.body.rate;
   const duration = walk?.duration ?? 0;
   usePlayback(duration);
-  const ground = useMemo(() => (site ? new Ground(site.floor, site.survey) : null), [site]);
+  const ground = useMemo(() => (site ? new Ground(site.footing.floors, site.survey) : null), [site]);
 
   const keepShown = () => {
     const sample = moveSample(walk, body, workbench.get());

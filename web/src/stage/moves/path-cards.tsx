@@ -4,6 +4,7 @@ import { deleteNode, insertNode, moveNode, reversePath, setClosed, setNodeKind }
 import { CornerDownRight, FlipHorizontal2, Plus, RotateCcw, Spline, Trash2 } from 'lucide-react';
 import { selection } from '../../desk/selection.ts';
 import { Button, Card, Line, NumberField, Value } from '../../kit/index.ts';
+import { useSiteData } from '../../site/use-site.ts';
 import { keepPath } from './edit-walk.ts';
 
 export function PathCard({ row, body, walk }: { row: Row<'move'>; body: Walk; walk: CompiledWalk | null }) {
@@ -33,6 +34,8 @@ export function PathCard({ row, body, walk }: { row: Row<'move'>; body: Walk; wa
 
 export function NodeCard({ row, body, node }: { row: Row<'move'>; body: Walk; node: PathNode }) {
   const set = (label: string, change: (path: Path) => Path) => keepPath(row, label, change);
+  const { data: site } = useSiteData();
+  const surfaceNear = (x: number, z: number) => site?.footing.surfaceNear(x, z, node.y) ?? null;
   const index = body.path.nodes.findIndex((n) => n.id === node.id);
   const next = body.path.nodes[index + 1] ?? (body.path.closed ? body.path.nodes[0] : undefined);
   return (
@@ -44,7 +47,7 @@ export function NodeCard({ row, body, node }: { row: Row<'move'>; body: Walk; no
           measure="length"
           value={node.x}
           step={0.1}
-          onChange={(x) => set('Move a node', (path) => moveNode(path, node.id, x, node.z))}
+          onChange={(x) => set('Move a node', (path) => moveNode(path, node.id, x, node.z, surfaceNear(x, node.z)))}
         />
         <NumberField
           label="z"
@@ -52,9 +55,21 @@ export function NodeCard({ row, body, node }: { row: Row<'move'>; body: Walk; no
           measure="length"
           value={node.z}
           step={0.1}
-          onChange={(z) => set('Move a node', (path) => moveNode(path, node.id, node.x, z))}
+          onChange={(z) => set('Move a node', (path) => moveNode(path, node.id, node.x, z, surfaceNear(node.x, z)))}
         />
       </div>
+      <NumberField
+        label="Floor at"
+        unit="m"
+        measure="length"
+        value={node.y}
+        step={0.1}
+        onChange={(y) =>
+          set('Put a node on a floor', (path) =>
+            moveNode(path, node.id, node.x, node.z, site?.footing.surfaceNear(node.x, node.z, y) ?? y),
+          )
+        }
+      />
       {node.kind === 'corner' && (
         <NumberField
           label="Rounding"
@@ -88,7 +103,10 @@ export function NodeCard({ row, body, node }: { row: Row<'move'>; body: Walk; no
           disabled={!next}
           onClick={() => {
             const id = crypto.randomUUID();
-            set('Insert a node', (path) => insertNode(path, id, (node.x + next!.x) / 2, (node.z + next!.z) / 2));
+            set('Insert a node', (path) => {
+              const [x, z] = [(node.x + next!.x) / 2, (node.z + next!.z) / 2];
+              return insertNode(path, id, x, z, surfaceNear(x, z));
+            });
             selection.chooseItem('node', row.id, id);
           }}
         >

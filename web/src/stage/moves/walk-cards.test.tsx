@@ -1,6 +1,6 @@
 import { afterEach, describe, expect, test } from '@jest/globals';
 import type { Gaze } from '@eskovan/core/document';
-import { FloorIndex } from '@eskovan/core/survey';
+import { Footing } from '@eskovan/core/survey';
 import { CompiledWalk } from '@eskovan/core/move';
 import { act, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
@@ -19,7 +19,7 @@ import {
 } from '../../testing/studio.tsx';
 import { WalkCards } from './walk-cards.tsx';
 
-const nowhere = new FloorIndex(new Float32Array(0));
+const nowhere = new Footing(new Float32Array(0));
 const POINTS = [
   [0, 0],
   [4, 0],
@@ -121,7 +121,7 @@ describe('the cards of a walk', () => {
 
   test('says where there is no floor, and when the pace is no walk any more', async () => {
     start();
-    expect(screen.getByText(/No floor under the path from 0\.0/)).toBeTruthy();
+    expect(screen.getByText(/No floor for .* from 0\.0/)).toBeTruthy();
     await enter('Walking speed, m/s', '1');
     expect(screen.queryByText(/faster than people walk/)).toBeNull();
     await userEvent.click(screen.getByRole('radio', { name: 'By time' }));

@@ -1,8 +1,10 @@
 import type { MoveBody, Row } from '@eskovan/core/document';
+import { wayFindings } from '@eskovan/core/check';
 import type { CompiledWalk } from '@eskovan/core/move';
 import { appendNode, deleteNode, insertNode, moveNode, setNodeKind } from '@eskovan/core/path';
+import { CUT_HEIGHT } from '@eskovan/core/survey';
 import { PencilLine } from 'lucide-react';
-import { useRef, useState } from 'react';
+import { useMemo, useRef, useState } from 'react';
 import { useCommands } from '../../desk/commands.ts';
 import { itemsOf, selection, useItems } from '../../desk/selection.ts';
 import { useWorkbench, workbench } from '../../desk/workbench.ts';
@@ -13,6 +15,7 @@ import { MovingCamera } from '../../plan/camera-mark.tsx';
 import { PathLayer } from '../../plan/path-layer.tsx';
 import { Plan } from '../../plan/plan.tsx';
 import type { PlanHands } from '../../plan/plan-hands.ts';
+import { DrawingLine } from './drawing-line.tsx';
 import { keepPath } from './edit-walk.ts';
 import { useMoveSample } from './move-sample.ts';
 import { useShownMove } from './show-move.ts';
@@ -35,6 +38,10 @@ export function WalkPlan({ row, body, walk, site, aspect, onDraw }: WalkPlanProp
   const focus = useShownMove(row, site.survey);
   const [pointer, setPointer] = useState<[number, number] | null>(null);
   const elevation = site.survey.storeys[storey]?.elevation ?? 0;
+  const { project } = useProject();
+  const { footing } = site;
+  const surfaceUnder = (x: number, z: number) => footing.surfaceUnder(x, z, elevation + CUT_HEIGHT);
+  const marked = useMemo(() => (walk ? markedStretches(walk) : ''), [walk]);
   const drawing = tool === 'draw' && row !== null && body !== null;
   const lastPress = useRef<[number, number] | null>(null);
   const nodes = body?.path.nodes ?? [];
@@ -90,8 +97,17 @@ export function WalkPlan({ row, body, walk, site, aspect, onDraw }: WalkPlanProp
           if (lastPress.current && Math.hypot(lastPress.current[0] - x, lastPress.current[1] - z) < 0.08) return;
           lastPress.current = [x, z];
           const id = crypto.randomUUID();
+          const y = surfaceUnder(x, z);
           keepPath(row, 'Add a node', (path) =>
-            appendNode(path, { id, x, y: elevation, z, kind: 'smooth', radius: 0.5 }),
+            appendNode(path, {
+              id,
+              x,
+              y: y ?? elevation,
+              z,
+              ...(y === null ? {} : { surface: true }),
+              kind: 'smooth',
+              radius: 0.5,
+            }),
           );
           choose(id);
           workbench.set({ time: 0, scout: null });
@@ -112,7 +128,11 @@ export function WalkPlan({ row, body, walk, site, aspect, onDraw }: WalkPlanProp
       const [dx, dz] = [x - node.x, z - node.z];
       const { ids } = itemsOf('node', row.id);
       const moved = ids.includes(id) ? path.nodes.filter((one) => ids.includes(one.id)) : [node];
-      return moved.reduce((next, one) => moveNode(next, one.id, one.x + dx, one.z + dz), path);
+      // A node stays on its own floor: the surface nearest to where it was, uphill and downhill.
+      return moved.reduce((next, one) => {
+        const [nx, nz] = [one.x + dx, one.z + dz];
+        return moveNode(next, one.id, nx, nz, footing.surfaceNear(nx, nz, one.y));
+      }, path);
     });
   const onDeleteNode = (id: string) => {
     if (!row) return;
@@ -126,7 +146,7 @@ export function WalkPlan({ row, body, walk, site, aspect, onDraw }: WalkPlanProp
   return (
     <Plan
       survey={site.survey}
-      north={useProject().project.body.sun.north}
+      north={project.body.sun.north}
       storey={storey}
       onStorey={setStorey}
       hands={hands}
@@ -155,6 +175,7 @@ export function WalkPlan({ row, body, walk, site, aspect, onDraw }: WalkPlanProp
           walk={body}
           passive={drawing}
           elevation={elevation}
+          marked={marked}
           selectedNodes={chosen.ids}
           onSelectNode={choose}
           onMoveNode={onMoveNode}
@@ -167,26 +188,23 @@ export function WalkPlan({ row, body, walk, site, aspect, onDraw }: WalkPlanProp
             if (!walk) return;
             const { station } = walk.curve.nearest(x, z);
             choose(null);
-            workbench.set({ time: timeAtStation(walk, station), playing: false, scout: null });
+            workbench.set({ time: walk.timeAt(station), playing: false, scout: null });
           }}
           onInsert={(x, z) => {
             const id = crypto.randomUUID();
-            keepPath(row, 'Insert a node', (path) => insertNode(path, id, x, z));
+            const near = walk?.placeAt(walk.curve.nearest(x, z).station)[1] ?? elevation;
+            keepPath(row, 'Insert a node', (path) => insertNode(path, id, x, z, footing.surfaceNear(x, z, near)));
             choose(id);
           }}
         />
       )}
-      {drawing && last && pointer && (
-        <line
-          x1={last.x}
-          y1={last.z}
-          x2={pointer[0]}
-          y2={pointer[1]}
-          stroke="var(--lagoon)"
-          strokeWidth={1.5}
-          strokeDasharray="4 4"
-          vectorEffect="non-scaling-stroke"
-          pointerEvents="none"
+      {drawing && body && pointer && (
+        <DrawingLine
+          last={last}
+          to={{ x: pointer[0], y: surfaceUnder(pointer[0], pointer[1]), z: pointer[1] }}
+          footing={footing}
+          walker={project.body.walker}
+          eyeHeight={body.eyeHeight}
         />
       )}
     </Plan>
@@ -199,13 +217,18 @@ function WalkingCamera({ walk, body, aspect }: { walk: CompiledWalk | null; body
   return sample && <MovingCamera sample={sample} aspect={aspect} />;
 }
 
-/** When the walker passes a station: the pace never runs backward, so halving finds it. */
-function timeAtStation(walk: CompiledWalk, station: number): number {
-  let [low, high] = [0, walk.duration];
-  for (let i = 0; i < 50; i += 1) {
-    const middle = (low + high) / 2;
-    if (walk.pace.stationAt(middle) < station) low = middle;
-    else high = middle;
-  }
-  return (low + high) / 2;
+/** Marks of what a walker cannot do, as SVG path data along the path. */
+function markedStretches(walk: CompiledWalk): string {
+  const point = new Float64Array(2);
+  return wayFindings(walk)
+    .map(({ from, to }) => {
+      // What is met at one place still has to be seen.
+      const [start, end] = [Math.max(0, from - 0.1), Math.min(walk.curve.length, to + 0.1)];
+      const steps = Math.max(1, Math.ceil((end - start) / 0.2));
+      return Array.from({ length: steps + 1 }, (_, i) => {
+        walk.curve.pointAt(start + ((end - start) * i) / steps, point);
+        return `${i === 0 ? 'M' : 'L'}${point[0]!.toFixed(3)} ${point[1]!.toFixed(3)}`;
+      }).join('');
+    })
+    .join('');
 }

@@ -75,7 +75,13 @@ export function RenderForm() {
         ? { ...shared, source: { kind: 'pose', pose: view.body.pose, lens: view.body.lens }, output: { kind: 'still' } }
         : {
             ...shared,
-            source: { kind: 'walk', walk: move!.body, floorUrl: fileUrl(site.floor.sha256), from },
+            source: {
+              kind: 'walk',
+              walk: move!.body,
+              walker: project.body.walker,
+              floorUrl: fileUrl(site.floor.sha256),
+              from,
+            },
             output: { kind: 'video', rate, frames },
           },
     });

@@ -20,20 +20,21 @@ export function useSelectedMove(): Row<'move'> | null {
 /** A walk ready to be played, or null while its path has no length yet. */
 export function useCompiledWalk(body: MoveBody | null): CompiledWalk | null {
   const { data } = useSiteData();
-  const floor = data?.floor ?? null;
+  const footing = data?.footing ?? null;
+  const { walker } = useProject().project.body;
   const atObject = body?.gaze.kind === 'object';
   const parts = useParts(atObject);
   const motion = useSiteMotion(atObject);
   return useMemo(() => {
-    if (!body || !floor) return null;
+    if (!body || !footing) return null;
     try {
       const { gaze } = body;
       const target = motion && gaze.kind === 'object' ? followTarget(gaze, parts, motion) : null;
-      return new CompiledWalk(aimWalk(body, parts), floor, target);
+      return new CompiledWalk(aimWalk(body, parts), footing, { walker, target });
     } catch (error) {
       // A path of one place has no direction: that is a state of drawing, not a fault.
       if (error instanceof RangeError) return null;
       throw error;
     }
-  }, [body, floor, parts, motion]);
+  }, [body, footing, walker, parts, motion]);
 }

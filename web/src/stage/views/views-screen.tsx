@@ -48,7 +48,7 @@ export function ViewsScreen() {
   const lens = row?.body.lens ?? DEFAULT_LENS;
   const pose = scout ?? flown ?? target;
   const sample = useMemo<CameraSample | null>(() => (pose ? { ...pose, lens } : null), [pose, lens]);
-  const ground = useMemo(() => (site ? new Ground(site.floor, site.survey) : null), [site]);
+  const ground = useMemo(() => (site ? new Ground(site.footing.floors, site.survey) : null), [site]);
   leaving.current = pose;
 
   const loaded = usePictureState((state) => state.loaded);

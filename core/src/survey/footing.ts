@@ -1,0 +1,162 @@
+import type { Walker } from '../document/index.ts';
+import { triangleSoup, type SceneModel } from '../format/index.ts';
+import { TRIANGLE, triangleNormal, type TriangleSoup } from '../geometry/index.ts';
+import { FloorIndex } from './floor-index.ts';
+import { SolidCells } from './solid-cells.ts';
+import { isDoorLeaf } from './walkway.ts';
+
+/** What a surface is to a walker who comes up against it. */
+export const SURFACE = { solid: 0, door: 1, glass: 2 } as const;
+
+/** How thick things are that lie on a floor without taking it away, metres: what is nearer overhead than this is the floor itself. */
+export const SAME_SURFACE = 0.02;
+
+/**
+ * What a walker of this site stands on and comes up against: walkable surfaces, everything overhead, everything in the
+ * way. The page keeps one a site; its indexes are made when they are first asked.
+ */
+export class Footing {
+  /** Surfaces that can be stood on, whatever is above them. */
+  readonly floors: FloorIndex;
+  /** Everything that blocks, floors too; kinds one a triangle, see {@link SURFACE}. */
+  readonly solids: SolidCells;
+  private readonly kinds: Uint8Array;
+  private cover: FloorIndex | null = null;
+
+  /**
+   * @param walkable triangles that can be stood on
+   * @param others all other triangles, with their kinds
+   */
+  constructor(
+    readonly walkable: TriangleSoup,
+    readonly others: TriangleSoup = new Float32Array(0),
+    readonly otherKinds: Uint8Array = new Uint8Array(others.length / TRIANGLE),
+  ) {
+    this.floors = new FloorIndex(walkable);
+    const all = new Float32Array(walkable.length + others.length);
+    all.set(walkable);
+    all.set(others, walkable.length);
+    this.solids = new SolidCells(all);
+    this.kinds = new Uint8Array(all.length / TRIANGLE);
+    this.kinds.set(otherKinds, walkable.length / TRIANGLE);
+  }
+
+  /** Is anything known of what stands in the way? Sites measured long ago kept their floors only. */
+  get knowsSolids(): boolean {
+    return this.others.length > 0;
+  }
+
+  kindOf(triangle: number): number {
+    return this.kinds[triangle]!;
+  }
+
+  /** Free height above a floor at (x, z), metres; Infinity under the sky. Door leaves do not count: they open. */
+  headroom(x: number, z: number, floor: number): number {
+    this.cover ??= new FloorIndex(coverTriangles(this.solids.triangles, (i) => this.kinds[i] !== SURFACE.door));
+    return this.cover.nextAbove(x, z, floor + SAME_SURFACE) - floor;
+  }
+
+  /** The surface at (x, z) nearest to a height; null where there is none. */
+  surfaceNear(x: number, z: number, height: number): number | null {
+    const [first, ...others] = this.floors.surfacesAt(x, z);
+    if (first === undefined) return null;
+    return others.reduce((best, y) => (Math.abs(y - height) < Math.abs(best - height) ? y : best), first);
+  }
+
+  /**
+   * The surface that a press on a plan means: the topmost floor below the plan's cut, else the lowest above it (a hill
+   * that rises through the cut). Null where there is nothing to stand on.
+   * @param cut height of the plan's cut, metres
+   */
+  surfaceUnder(x: number, z: number, cut: number): number | null {
+    const below = this.floors.floorBelow(x, z, cut);
+    if (below > -Infinity) return below;
+    const above = this.floors.nextAbove(x, z, cut);
+    return above < Infinity ? above : null;
+  }
+}
+
+/** Every face one could look down on or up at, turned upward: what can cover a floor. */
+export function coverTriangles(soup: TriangleSoup, counts: (triangle: number) => boolean = () => true): TriangleSoup {
+  const normal = new Float64Array(3);
+  const keep: number[] = [];
+  for (let i = 0; i < soup.length / TRIANGLE; i += 1) {
+    triangleNormal(soup, i, normal);
+    const size = Math.hypot(normal[0]!, normal[1]!, normal[2]!);
+    if (size > 0 && Math.abs(normal[1]!) >= 0.1 * size && counts(i)) keep.push(normal[1]! > 0 ? i : -1 - i);
+  }
+  const out = new Float32Array(keep.length * TRIANGLE);
+  keep.forEach((which, k) => {
+    const o = (which < 0 ? -1 - which : which) * TRIANGLE;
+    (which < 0 ? [0, 6, 3] : [0, 3, 6]).forEach((corner, n) =>
+      out.set(soup.subarray(o + corner, o + corner + 3), k * TRIANGLE + 3 * n),
+    );
+  });
+  return out;
+}
+
+/** What a placed model is to a walker. @param slope beyond which nothing is a floor, degrees */
+export function footingOf(model: SceneModel, { slope }: Pick<Walker, 'slope'>): Footing {
+  const { soup, seeThrough, partOf } = triangleSoup(model);
+  const doors = model.parts.map(isDoorLeaf);
+  const level = Math.cos((slope * Math.PI) / 180);
+  const normal = new Float64Array(3);
+  const count = soup.length / TRIANGLE;
+  const stands = new Uint8Array(count);
+  let walkable = 0;
+  for (let i = 0; i < count; i += 1) {
+    triangleNormal(soup, i, normal);
+    const size = Math.hypot(normal[0]!, normal[1]!, normal[2]!);
+    if (size > 1e-10 && normal[1]! > level * size) {
+      stands[i] = 1;
+      walkable += 1;
+    }
+  }
+  const floors = new Float32Array(walkable * TRIANGLE);
+  const others = new Float32Array((count - walkable) * TRIANGLE);
+  const kinds = new Uint8Array(count - walkable);
+  for (let i = 0, f = 0, o = 0; i < count; i += 1) {
+    const from = soup.subarray(i * TRIANGLE, (i + 1) * TRIANGLE);
+    if (stands[i]) floors.set(from, TRIANGLE * f++);
+    else {
+      kinds[o] = doors[partOf[i]!] ? SURFACE.door : seeThrough[i] ? SURFACE.glass : SURFACE.solid;
+      others.set(from, TRIANGLE * o++);
+    }
+  }
+  return new Footing(floors, others, kinds);
+}
+
+/** Says that a file is a footing: as a float it is no number, so a file of mere triangles never begins so. */
+const MAGIC = 0x7fc0_f007;
+const HEADER = 12;
+
+/** Footing as bytes: magic, number of walkable and of other triangles, triangles, kinds. */
+export function packFooting({ walkable, others, otherKinds }: Footing): Uint8Array<ArrayBuffer> {
+  const out = new Uint8Array(HEADER + 4 * (walkable.length + others.length) + otherKinds.length);
+  const head = new DataView(out.buffer);
+  head.setUint32(0, MAGIC, true);
+  head.setUint32(4, walkable.length / TRIANGLE, true);
+  head.setUint32(8, others.length / TRIANGLE, true);
+  out.set(new Uint8Array(walkable.buffer, walkable.byteOffset, walkable.byteLength), HEADER);
+  out.set(new Uint8Array(others.buffer, others.byteOffset, others.byteLength), HEADER + walkable.byteLength);
+  out.set(otherKinds, HEADER + walkable.byteLength + others.byteLength);
+  return out;
+}
+
+/** @throws RangeError for bytes that are neither a footing nor the walkable triangles of an older site */
+export function unpackFooting(bytes: ArrayBuffer): Footing {
+  const head = new DataView(bytes);
+  if (bytes.byteLength < HEADER || head.getUint32(0, true) !== MAGIC) {
+    if (bytes.byteLength % (4 * TRIANGLE) !== 0) throw new RangeError('the floors of this site are damaged');
+    return new Footing(new Float32Array(bytes));
+  }
+  const [walkable, others] = [head.getUint32(4, true), head.getUint32(8, true)];
+  if (bytes.byteLength !== HEADER + 4 * TRIANGLE * (walkable + others) + others)
+    throw new RangeError('the floors of this site are damaged');
+  const end = HEADER + 4 * TRIANGLE * walkable;
+  return new Footing(
+    new Float32Array(bytes, HEADER, TRIANGLE * walkable),
+    new Float32Array(bytes, end, TRIANGLE * others),
+    new Uint8Array(bytes, end + 4 * TRIANGLE * others, others),
+  );
+}

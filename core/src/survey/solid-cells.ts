@@ -1,0 +1,93 @@
+import { TRIANGLE, type TriangleSoup } from '../geometry/index.ts';
+import { PlanCells, planExtents } from './plan-cells.ts';
+
+/** Sides of plan cells for small and for wide triangles, and what counts as wide, metres. */
+const CELL = 0.5;
+const WIDE = 4;
+const WIDE_CELL = 2;
+
+/** Triangles in plan cells: small ones in small cells, wide ones apart, so that none stands in a thousand. */
+export function sortIntoCells(soup: TriangleSoup): readonly PlanCells[] {
+  const extents = planExtents(soup);
+  const isWide = (e: number) => extents[e + 2]! - extents[e]! > WIDE || extents[e + 3]! - extents[e + 1]! > WIDE;
+  let wide = 0;
+  for (let e = 0; e < extents.length; e += 4) if (isWide(e)) wide += 1;
+  const sorted = { small: new Uint32Array(extents.length / 4 - wide), wide: new Uint32Array(wide) };
+  for (let e = 0, s = 0, w = 0; e < extents.length; e += 4)
+    if (isWide(e)) sorted.wide[w++] = e / 4;
+    else sorted.small[s++] = e / 4;
+  return [new PlanCells(sorted.small, extents, CELL), new PlanCells(sorted.wide, extents, WIDE_CELL)];
+}
+
+/** Where a short line meets a surface. */
+export interface LineHit {
+  /** Number of the triangle. */
+  triangle: number;
+  /** Part of the line, 0…1. */
+  at: number;
+}
+
+/**
+ * Answers "what does this short line go through?" for lines of a fraction of a metre: the triangles of one or a few
+ * plan cells are tried. It is made in one pass, so the page can have it without waiting for a tree.
+ */
+export class SolidCells {
+  private made: readonly PlanCells[] | null = null;
+
+  constructor(readonly triangles: TriangleSoup) {}
+
+  private get cells(): readonly PlanCells[] {
+    return (this.made ??= sortIntoCells(this.triangles));
+  }
+
+  /** All surfaces between two points, metres, whichever side they show, in the order they are met. */
+  between(a: readonly [number, number, number], b: readonly [number, number, number]): LineHit[] {
+    const [low, high] = a[1] < b[1] ? [a[1], b[1]] : [b[1], a[1]];
+    const hits: LineHit[] = [];
+    for (const cells of this.cells)
+      cells.forEachCell(
+        Math.min(a[0], b[0]),
+        Math.min(a[2], b[2]),
+        Math.max(a[0], b[0]),
+        Math.max(a[2], b[2]),
+        (cell) => {
+          for (let k = cells.starts[cell]!; k < cells.starts[cell + 1]!; k += 1) {
+            const o = cells.entries[k]!;
+            const at = this.meets(o, a, b, low, high);
+            if (at >= 0) hits.push({ triangle: o / TRIANGLE, at });
+          }
+        },
+      );
+    return hits.length > 1 ? hits.sort((one, other) => one.at - other.at) : hits;
+  }
+
+  /** Möller & Trumbore 1997, both sides; −1 where the line misses. */
+  private meets(
+    o: number,
+    a: readonly [number, number, number],
+    b: readonly [number, number, number],
+    low: number,
+    high: number,
+  ): number {
+    const t = this.triangles;
+    const [y0, y1, y2] = [t[o + 1]!, t[o + 4]!, t[o + 7]!];
+    if ((y0 < low && y1 < low && y2 < low) || (y0 > high && y1 > high && y2 > high)) return -1;
+    const [ux, uy, uz] = [t[o + 3]! - t[o]!, y1 - y0, t[o + 5]! - t[o + 2]!];
+    const [vx, vy, vz] = [t[o + 6]! - t[o]!, y2 - y0, t[o + 8]! - t[o + 2]!];
+    const [dx, dy, dz] = [b[0] - a[0], b[1] - a[1], b[2] - a[2]];
+    const [px, py, pz] = [dy * vz - dz * vy, dz * vx - dx * vz, dx * vy - dy * vx];
+    const det = ux * px + uy * py + uz * pz;
+    if (Math.abs(det) < 1e-12) return -1;
+    const [tx, ty, tz] = [a[0] - t[o]!, a[1] - y0, a[2] - t[o + 2]!];
+    const u = (tx * px + ty * py + tz * pz) / det;
+    // A little slack: what passes exactly through the edge of two triangles meets both, not none.
+    if (u < -SLACK || u > 1 + SLACK) return -1;
+    const [qx, qy, qz] = [ty * uz - tz * uy, tz * ux - tx * uz, tx * uy - ty * ux];
+    const v = (dx * qx + dy * qy + dz * qz) / det;
+    if (v < -SLACK || u + v > 1 + SLACK) return -1;
+    const at = (vx * qx + vy * qy + vz * qz) / det;
+    return at >= 0 && at <= 1 ? at : -1;
+  }
+}
+
+const SLACK = 1e-6;

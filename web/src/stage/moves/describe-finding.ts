@@ -1,0 +1,52 @@
+import type { Finding } from '@eskovan/core/check';
+import { toDegrees } from '@eskovan/core/geometry';
+
+const degrees = (radians: number) => Math.round(toDegrees(radians));
+const place = ({ stretch }: Finding) => `at ${stretch![0].toFixed(1)} m`;
+
+/** A word or two, for the plan: what is wrong where a line is drawn. */
+export function shortFinding(rule: Finding['rule'], size: number | null): string {
+  switch (rule) {
+    case 'no floor':
+      return `no floor for ${size!.toFixed(1)} m`;
+    case 'step':
+      return `step of ${size!.toFixed(2)} m`;
+    case 'headroom':
+      return `headroom ${size!.toFixed(2)} m`;
+    case 'low':
+      return 'something in the way';
+    default:
+      return rule;
+  }
+}
+
+/** A finding in a sentence or two: what, where, how much, and what to do. */
+export function describeFinding(finding: Finding): string {
+  const { rule, stretch, from, to, worst, severity } = finding;
+  switch (rule) {
+    case 'no floor':
+      return `No floor for ${worst!.toFixed(2)} m, from ${stretch![0].toFixed(1)} to ${stretch![1].toFixed(1)} m. The eye keeps its line there; lead the path over a floor.`;
+    case 'step':
+      return `A step of ${worst!.toFixed(2)} m ${place(finding)}, higher than the walker takes. Lead the path over steps, or change the walker in the Model stage.`;
+    case 'headroom':
+      return `Headroom ${worst!.toFixed(2)} m ${place(finding)}: less than the walker is tall.`;
+    case 'wall':
+      return `The path goes through a wall ${place(finding)}. Lead it round, or through a door.`;
+    case 'closed door':
+      return `A closed door ${place(finding)}. Open it with an action, hide its leaf, or lead the path round.`;
+    case 'glass':
+      return `The path goes through glass ${place(finding)}. Lead it round.`;
+    case 'low':
+      return `Something stands in the way ${place(finding)}: furniture, a sill or a parapet. Lead the path round.`;
+    case 'not looked at':
+      return 'What stands in the way has not been looked at: this site was measured by an older program. It is measured again when its models are next opened.';
+    case 'haste':
+      return `${worst!.toFixed(2)} m/s is faster than people walk (0.8 to 1.4 m/s). Give the walk more time.`;
+    case 'turn':
+      return (
+        `The eye turns by up to ${degrees(worst!)}° a second from ${from.toFixed(1)} to ${to.toFixed(1)} s` +
+        (severity === 'problem' ? ', too fast to follow.' : ', faster than 30°.') +
+        ' Walk slower there, round the corner, or look at something farther away.'
+      );
+  }
+}
