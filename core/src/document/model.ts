@@ -39,7 +39,17 @@ export const modelBodySchema = z.object({
   packed: z.object({ reader: z.int().min(1), file: fileRefSchema }).nullable(),
   /** What the file says about itself; null where its format says nothing. */
   declares: z
-    .object({ metresPerUnit: finite.nullable(), up: upAxisSchema.nullable() })
+    .object({
+      metresPerUnit: finite.nullable(),
+      up: upAxisSchema.nullable(),
+      /** Where on earth it stands, degrees. */
+      latitude: finite.min(-90).max(90).optional(),
+      longitude: finite.min(-180).max(180).optional(),
+      /** Where north is in the plan of the file's own axes: angle from up towards the right, radians. */
+      north: finite.optional(),
+      /** The file's zero in the coordinates of a map, metres, and the turn of its x axis from east, radians. */
+      map: z.object({ east: finite, north: finite, height: finite, turn: finite }).optional(),
+    })
     .default({ metresPerUnit: null, up: null }),
   /** In the file's own units and axes. */
   bounds: boundsSchema,

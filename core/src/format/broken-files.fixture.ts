@@ -51,6 +51,8 @@ export async function brokenFiles(): Promise<BrokenFile[]> {
     volcanoGeoTiff(),
     writeIfc([{ name: 'Ground', elevation: 0 }], [{ name: 'W', type: 'wall', from: [0, 0, 0], to: [4, 0.3, 2] }], []),
   ]);
+  const corner = new Uint8Array(64);
+  new Float32Array(corner.buffer).set([0, 0, 0, 1, 0, 0, 0, 1, 0]);
   const nan = new Uint8Array(64);
   new DataView(nan.buffer).setFloat32(0, Number.NaN, true);
   const asc = new TextDecoder().decode(volcanoAsciiGrid());
@@ -169,6 +171,7 @@ export async function brokenFiles(): Promise<BrokenFile[]> {
             nodes: [{ mesh: 0, camera: 0 }],
             cameras: [{ type: 'perspective', perspective: { yfov: 6.98, znear: 0.1 } }],
           }),
+          corner,
         ),
         /camera/i,
       ),
@@ -192,6 +195,7 @@ export async function brokenFiles(): Promise<BrokenFile[]> {
               },
             ],
           }),
+          corner,
         ),
         /“Slide” cannot be played: the times of its keys do not rise/,
       ),

@@ -1,5 +1,5 @@
-import type { ModelBody, UpAxis } from '../document/index.ts';
-import type { TriangleSoup } from '../geometry/index.ts';
+import type { Bounds, ModelBody, Vec3 } from '../document/index.ts';
+import { boundsOf, joinBounds, type TriangleSoup } from '../geometry/index.ts';
 
 export interface SceneTexture {
   bytes: Uint8Array;
@@ -16,8 +16,14 @@ export interface SceneMaterial {
   metalness: number;
   emissive: [number, number, number];
   doubleSided: boolean;
-  /** Index into {@link SceneModel.textures}, or null. */
+  /** Index into {@link SceneModel.textures}, or null. It is multiplied by the colour. */
   texture: number | null;
+  /** Cut out where the picture's alpha is below this, 0…1: leaves, railings, people. Absent where nothing is. */
+  cutOut?: number;
+  /** A picture of its own whose brightness is the alpha, where the alpha is not in {@link texture}. */
+  maskTexture?: number;
+  /** A picture that what shines is multiplied by. */
+  emissiveTexture?: number;
 }
 
 /** Light that was baked into a part: what a white surface there sends out, linear. */
@@ -50,7 +56,7 @@ export interface ScenePart {
   indices: Uint32Array;
 }
 
-/** A camera that came with a file. */
+/** A camera that came with a file, in the file's own 64-bit coordinates. */
 export interface SceneCamera {
   name: string;
   position: [number, number, number];
@@ -119,6 +125,11 @@ export interface SceneMovement {
 
 /** A model, whatever file it came from. Document and format stay apart: this is never saved as it is. */
 export interface SceneModel {
+  /**
+   * What was taken off all coordinates of the file before they became 32-bit floats, 64-bit, in the file's own unit and
+   * axes; nothing where absent. What the file says lies at `position + origin`.
+   */
+  origin?: Vec3;
   parts: ScenePart[];
   materials: SceneMaterial[];
   textures: SceneTexture[];
@@ -131,7 +142,7 @@ export interface SceneModel {
 /** A model fresh from its file, with everything else that the file held. */
 export interface ReadModel extends SceneModel {
   cameras: SceneCamera[];
-  declares: { metresPerUnit: number | null; up: UpAxis | null };
+  declares: ModelBody['declares'];
   /** What could not be read, in plain words. */
   notes: string[];
 }
@@ -156,6 +167,13 @@ export const PLAIN_MATERIAL: SceneMaterial = {
   doubleSided: true,
   texture: null,
 };
+
+/** Extent of a model in its file's own coordinates, 64-bit; null for one without parts. */
+export function ownBounds({ parts, origin = [0, 0, 0] }: SceneModel): Bounds | null {
+  const bounds = joinBounds(parts.map(({ positions }) => boundsOf(positions)));
+  const own = (corner: Vec3) => corner.map((value, k) => value + origin[k]!) as Vec3;
+  return bounds && { min: own(bounds.min), max: own(bounds.max) };
+}
 
 export function countTriangles(model: SceneModel): number {
   return model.parts.reduce((sum, part) => sum + part.indices.length / 3, 0);

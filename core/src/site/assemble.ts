@@ -15,7 +15,9 @@ export interface PlacedModel {
 export function assemble(placed: readonly PlacedModel[]): SceneModel {
   const out: SceneModel = { parts: [], materials: [], textures: [], rooms: [], storeys: [], joints: [], movements: [] };
   for (const { id, model, placement } of placed) {
-    const matrix = placementMatrix(placement);
+    const [x, y, z] = model.origin ?? [0, 0, 0];
+    // In 64 bits: a placement of minus and an origin of plus five hundred kilometres leave what is between them whole.
+    const matrix = placementMatrix(placement).multiply(new Matrix4().makeTranslation(x, y, z));
     const material = out.materials.length;
     const texture = out.textures.length;
     const joint = out.joints!.length;

@@ -4,5 +4,6 @@ export * from './dress.ts';
 export * from './glance.ts';
 export * from './guess.ts';
 export * from './key.ts';
+export * from './line-up.ts';
 export * from './placement.ts';
 export * from './sun.ts';

@@ -1,6 +1,5 @@
 import { FIRST_SUN, FIRST_WALKER, type BodyOf } from '@eskovan/core/document';
-import { countTriangles, listMovements, packModel, READER, readModel, unpackModel } from '@eskovan/core/format';
-import { boundsOf, joinBounds } from '@eskovan/core/geometry';
+import { countTriangles, listMovements, ownBounds, packModel, READER, readModel, unpackModel } from '@eskovan/core/format';
 import { assemble, glanceOf, sunDirection } from '@eskovan/core/site';
 import {
   bakeLight,
@@ -51,7 +50,7 @@ export async function prepareCommission(cache: string): Promise<Prepared> {
         source,
         packed: packModel(model),
         triangles: countTriangles(model),
-        bounds: joinBounds(model.parts.map(({ positions }) => boundsOf(positions)))!,
+        bounds: ownBounds(model)!,
         movements: listMovements(model),
       };
     }),

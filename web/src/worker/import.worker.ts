@@ -1,5 +1,4 @@
-import { countTriangles, listMovements, packModel, readModel, type ReadModel } from '@eskovan/core/format';
-import { boundsOf, joinBounds } from '@eskovan/core/geometry';
+import { countTriangles, listMovements, ownBounds, packModel, readModel, type ReadModel } from '@eskovan/core/format';
 import type { BodyOf, Bounds } from '@eskovan/core/document';
 import * as Comlink from 'comlink';
 import dracoUrl from 'draco3dgltf/draco_decoder_gltf.wasm?url';
@@ -33,7 +32,7 @@ const api = {
     const packed = packModel(model);
     const result: ImportResult = {
       packed,
-      bounds: joinBounds(model.parts.map(({ positions }) => boundsOf(positions)))!,
+      bounds: ownBounds(model)!,
       triangles: countTriangles(model),
       declares,
       notes,

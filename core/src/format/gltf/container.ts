@@ -17,7 +17,12 @@ export function readContainer(bytes: Uint8Array, fileName: string): { json: unkn
     throw new FormatError('wrong-type', fileName, 'this is not a GLB file.', 'Export the model as binary glTF (.glb).');
   const version = view.getUint32(4, true);
   if (version !== 2)
-    throw new FormatError('unsupported', fileName, `it is glTF version ${version}.`, 'Export it as glTF 2.0.');
+    throw new FormatError(
+      'unsupported',
+      fileName,
+      `it is glTF version ${version}.`,
+      'Export it as glTF 2.0, or as OBJ.',
+    );
   const length = view.getUint32(8, true);
   if (length > bytes.byteLength)
     throw new FormatError(
@@ -52,10 +57,11 @@ function parseJson(bytes: Uint8Array, fileName: string): unknown {
   try {
     return JSON.parse(new TextDecoder('utf-8', { fatal: true }).decode(bytes));
   } catch (error) {
+    const at = /position (\d+)/.exec((error as Error).message)?.[1];
     throw new FormatError(
       'damaged',
       fileName,
-      `its scene description is not valid JSON (${(error as Error).message}).`,
+      `its scene description is not valid JSON${at ? ` at character ${at}` : ''}.`,
       'Export the model again.',
     );
   }

@@ -22,6 +22,8 @@ export class MovementReader {
   constructor(
     private readonly document: Document,
     private readonly notes: string[],
+    /** Takes the file's origin off. */
+    private readonly shift: Matrix4,
   ) {
     for (const animation of document.getRoot().listAnimations())
       for (const channel of animation.listChannels()) {
@@ -32,7 +34,7 @@ export class MovementReader {
 
   /**
    * The joint that carries what hangs on a node: its own where it is moved, else the one above.
-   * @param world the node's matrix at rest
+   * @param world the node's matrix at rest, the origin taken off
    */
   enter(node: GltfNode, world: Matrix4, above: number | null): number | null {
     if (!this.moved.has(node)) return above;
@@ -43,6 +45,7 @@ export class MovementReader {
     }
     const parent = node.getParentNode();
     const outer = above === null ? new Matrix4() : this.worlds[above]!.clone().invert();
+    outer.multiply(this.shift);
     const hang = parent ? outer.multiply(new Matrix4().fromArray(parent.getWorldMatrix())) : outer;
     this.worlds.push(world.clone());
     this.nodes.push(node);

@@ -1,5 +1,6 @@
 import {
   WebIO,
+  type Accessor,
   type Document,
   type GLTF,
   type JSONDocument,
@@ -7,19 +8,23 @@ import {
   type Primitive,
 } from '@gltf-transform/core';
 import { Matrix4, Quaternion, Vector3 } from 'three';
+import type { Vec3 } from '../../document/index.ts';
 import { FormatError, noGeometry } from '../errors.ts';
-import { checkIndices, checkPositions, faceNormals, transformPart, TriangleCount } from '../mesh.ts';
+import { withCreasedNormals } from '../crease.ts';
+import { checkIndices, checkPositions, transformPart, TriangleCount } from '../mesh.ts';
 import type { ReadModel, ScenePart } from '../scene-model.ts';
 import type { ReaderTools } from '../tools.ts';
-import { findBeside } from '../zip/index.ts';
+import { findBeside } from '../files.ts';
+import { LeftOut } from '../left-out.ts';
+import { Extent } from '../origin.ts';
+import { placeUvs } from '../texture-place.ts';
 import { readContainer } from './container.ts';
 import { EXTENSIONS } from './extensions.ts';
 import { instanceCount, placesOf } from './instances.ts';
 import { MaterialReader } from './materials.ts';
 import { MovementReader } from './movements.ts';
+import { MODE, trianglesOf } from './primitives.ts';
 import { checkReferences } from './references.ts';
-
-const TRIANGLES = 4;
 
 /** Reads a GLB with everything inside it. @throws FormatError naming the file, the place and the reason */
 export function readGlb(bytes: Uint8Array, fileName: string, tools: ReaderTools = {}): Promise<ReadModel> {
@@ -47,8 +52,17 @@ export async function readGltf(
   let document: Document;
   try {
     document = await io.readJSON({ json, resources: resources.byUri } as JSONDocument);
-  } catch (error) {
-    throw new FormatError('damaged', fileName, `it cannot be read (${(error as Error).message}).`, 'Export it again.');
+  } catch {
+    const { extensionsUsed = [] } = json as GLTF.IGLTF;
+    const packed = extensionsUsed.some((name) => /draco|meshopt/i.test(name));
+    throw new FormatError(
+      'damaged',
+      fileName,
+      packed
+        ? 'its compressed geometry cannot be unpacked.'
+        : 'its members contradict each other, so that no scene comes out of them.',
+      packed ? 'Export it without compression.' : 'Export it again, as one GLB.',
+    );
   }
   return new GltfReader(document, fileName, resources.notes).read();
 }
@@ -122,22 +136,27 @@ class GltfReader {
   private readonly cameras: ReadModel['cameras'] = [];
   private readonly materials = new MaterialReader();
   private readonly movements: MovementReader;
-  private readonly count: TriangleCount;
+  private readonly leftOut = new LeftOut();
+  private readonly origin: Vec3;
+  /** Takes the origin off. */
+  private readonly shift: Matrix4;
 
   constructor(
     private readonly document: Document,
     private readonly fileName: string,
     private readonly notes: string[],
   ) {
-    this.movements = new MovementReader(document, notes);
-    this.count = new TriangleCount(fileName);
+    this.origin = extentOf(document, new TriangleCount(fileName)).origin();
+    const [x, y, z] = this.origin;
+    this.shift = new Matrix4().makeTranslation(-x, -y, -z);
+    this.movements = new MovementReader(document, notes, this.shift);
   }
 
   read(): ReadModel {
     const root = this.document.getRoot();
-    const scene = root.getDefaultScene() ?? root.listScenes()[0];
-    for (const node of scene?.listChildren() ?? []) this.visit(node, '', null);
+    for (const node of sceneOf(this.document)?.listChildren() ?? []) this.visit(node, '', null);
     if (this.parts.length === 0) throw noGeometry(this.fileName);
+    this.notes.push(...this.leftOut.notes(), ...this.materials.notes);
     if (root.listSkins().length > 0) this.notes.push('Bodies that bend with a skeleton stand in their rest pose.');
     return {
       parts: this.parts,
@@ -148,21 +167,29 @@ class GltfReader {
       // The standard fixes both: metres, y up (glTF 2.0 §3.4).
       declares: { metresPerUnit: 1, up: 'y' },
       notes: this.notes,
+      origin: this.origin,
     };
   }
 
   private visit(node: GltfNode, path: string, above: number | null): void {
     const own = node.getName() || node.getMesh()?.getName() || '';
     const name = (own && path ? `${path} / ${own}` : own || path).slice(0, 500);
-    const matrix = new Matrix4().fromArray(node.getWorldMatrix());
+    const matrix = new Matrix4().multiplyMatrices(this.shift, new Matrix4().fromArray(node.getWorldMatrix()));
     const joint = this.movements.enter(node, matrix, above);
-    this.camera(node, matrix);
+    this.camera(node);
     const mesh = node.getMesh();
     if (mesh)
       for (const primitive of mesh.listPrimitives()) {
-        if (primitive.getMode() !== TRIANGLES) continue;
-        const corners = primitive.getIndices()?.getCount() ?? primitive.getAttribute('POSITION')?.getCount() ?? 0;
-        this.count.add((corners / 3) * Math.max(1, instanceCount(node)));
+        const corners = cornersOf(primitive);
+        const copies = Math.max(1, instanceCount(node));
+        const mode = primitive.getMode();
+        if (mode === MODE.POINTS) this.leftOut.add('points', corners * copies);
+        else if (mode < MODE.TRIANGLES)
+          this.leftOut.add(
+            'lines',
+            (mode === MODE.LINES ? Math.floor(corners / 2) : Math.max(0, corners - 1)) * copies,
+          );
+        if (mode < MODE.TRIANGLES) continue;
         for (const place of placesOf(node, matrix)) {
           const part = this.part(primitive, place, name || 'Unnamed part');
           if (part) this.parts.push(joint === null ? part : { ...part, joint });
@@ -171,12 +198,13 @@ class GltfReader {
     for (const child of node.listChildren()) this.visit(child, name, joint);
   }
 
-  private camera(node: GltfNode, matrix: Matrix4): void {
+  /** Cameras keep the file's own 64-bit coordinates. */
+  private camera(node: GltfNode): void {
     const camera = node.getCamera();
     if (!camera) return;
     const name = node.getName() || camera.getName() || `Camera ${this.cameras.length + 1}`;
     const [position, turn] = [new Vector3(), new Quaternion()];
-    matrix.decompose(position, turn, new Vector3());
+    new Matrix4().fromArray(node.getWorldMatrix()).decompose(position, turn, new Vector3());
     const perspective = camera.getType() === 'perspective';
     const angle = perspective ? camera.getYFov() : null;
     const usable = position.toArray().every(Number.isFinite) && turn.toArray().every(Number.isFinite);
@@ -202,17 +230,18 @@ class GltfReader {
     const positions = floats(primitive, 'POSITION', 3, count)!;
     const indices = this.indices(primitive, count, name);
     if (indices.length === 0) return null;
-    const normals = floats(primitive, 'NORMAL', 3, count) ?? faceNormals(positions, indices);
-    const part: ScenePart = {
+    const normals = floats(primitive, 'NORMAL', 3, count);
+    const { material, set, place } = this.materials.of(primitive.getMaterial());
+    const bare = {
       name,
-      material: this.materials.indexOf(primitive.getMaterial()),
+      material,
       positions,
-      normals,
-      uvs: floats(primitive, 'TEXCOORD_0', 2, count),
+      uvs: placeUvs(floats(primitive, `TEXCOORD_${set}`, 2, count), place),
       colors: floats(primitive, 'COLOR_0', 3, count),
       light: null,
       indices,
     };
+    const part: ScenePart = normals ? { ...bare, normals } : withCreasedNormals(bare);
     transformPart(part, matrix);
     checkPositions(part.positions, name, this.fileName);
     return part;
@@ -221,10 +250,30 @@ class GltfReader {
   private indices(primitive: Primitive, count: number, name: string): Uint32Array {
     const accessor = primitive.getIndices();
     const size = accessor ? accessor.getCount() : count;
-    const out = new Uint32Array(size - (size % 3));
-    for (let i = 0; i < out.length; i += 1) out[i] = accessor ? accessor.getScalar(i) : i;
-    checkIndices(out, count, name, this.fileName);
-    return out;
+    const list = Uint32Array.from({ length: size }, (_, i) => (accessor ? accessor.getScalar(i) : i));
+    const triangles = trianglesOf(list, primitive.getMode());
+    checkIndices(triangles, count, name, this.fileName);
+    return this.withArea(triangles, primitive.getAttribute('POSITION')!);
+  }
+
+  /** Leaves out the triangles that name one vertex twice, or three that are in one place or line. */
+  private withArea(triangles: Uint32Array, position: Accessor): Uint32Array {
+    const kept = new Uint32Array(triangles.length);
+    const corner = [[], [], []] as [number[], number[], number[]];
+    let to = 0;
+    for (let i = 0; i < triangles.length; i += 3) {
+      for (const k of [0, 1, 2] as const) position.getElement(triangles[i + k]!, corner[k]);
+      const [a, b, c] = corner;
+      const [u, v] = [b.map((value, k) => value - a[k]!), c.map((value, k) => value - a[k]!)];
+      const flat =
+        u[1]! * v[2]! === u[2]! * v[1]! && u[2]! * v[0]! === u[0]! * v[2]! && u[0]! * v[1]! === u[1]! * v[0]!;
+      if (flat) continue;
+      kept.set(triangles.subarray(i, i + 3), to);
+      to += 3;
+    }
+    this.leftOut.offered(triangles.length / 3);
+    this.leftOut.add('empty faces', (triangles.length - to) / 3);
+    return kept.subarray(0, to);
   }
 }
 
@@ -238,4 +287,37 @@ function floats(primitive: Primitive, semantic: string, size: number, count: num
     for (let k = 0; k < size; k += 1) out[i * size + k] = element[k] ?? 0;
   }
   return out;
+}
+
+const sceneOf = (document: Document) => document.getRoot().getDefaultScene() ?? document.getRoot().listScenes()[0];
+
+const cornersOf = (primitive: Primitive): number =>
+  primitive.getIndices()?.getCount() ?? primitive.getAttribute('POSITION')?.getCount() ?? 0;
+
+/**
+ * Extent of everything in a scene, 64-bit: by the corners of the boxes of its meshes. Triangles are counted on the way:
+ * a small file can ask for more copies than there is memory.
+ */
+function extentOf(document: Document, count: TriangleCount): Extent {
+  const extent = new Extent();
+  const point = new Vector3();
+  const visit = (node: GltfNode) => {
+    const matrix = new Matrix4().fromArray(node.getWorldMatrix());
+    for (const primitive of node.getMesh()?.listPrimitives() ?? []) {
+      const position = primitive.getAttribute('POSITION');
+      if (!position || primitive.getMode() < MODE.TRIANGLES) continue;
+      const triangles = primitive.getMode() === MODE.TRIANGLES ? cornersOf(primitive) / 3 : cornersOf(primitive) - 2;
+      count.add(Math.max(0, triangles) * Math.max(1, instanceCount(node)));
+      const [min, max] = [position.getMinNormalized([]), position.getMaxNormalized([])];
+      for (const place of placesOf(node, matrix))
+        for (let corner = 0; corner < 8; corner += 1) {
+          point.set((corner & 1 ? max : min)[0]!, (corner & 2 ? max : min)[1]!, (corner & 4 ? max : min)[2]!);
+          point.applyMatrix4(place);
+          extent.add(point.x, point.y, point.z);
+        }
+    }
+    node.listChildren().forEach(visit);
+  };
+  sceneOf(document)?.listChildren().forEach(visit);
+  return extent;
 }

@@ -3,7 +3,7 @@ import type { ScenePart, SceneStorey } from '../scene-model.ts';
 
 type Ifc = typeof import('web-ifc');
 /** A line of an IFC file as web-ifc hands it out: attributes by name, references as handles. */
-type Line = Record<string, unknown> & { expressID: number };
+export type Line = Record<string, unknown> & { expressID: number };
 interface Handle {
   value: number;
 }
@@ -12,7 +12,7 @@ const text = (line: Line | null, attribute: string): string => {
   const value = (line?.[attribute] as { value?: unknown } | null | undefined)?.value;
   return typeof value === 'string' ? value.trim() : '';
 };
-const handles = (line: Line, attribute: string): Handle[] => {
+export const handles = (line: Line, attribute: string): Handle[] => {
   const value = line[attribute];
   return (Array.isArray(value) ? value : value ? [value] : []) as Handle[];
 };
@@ -25,7 +25,7 @@ export class IfcNames {
 
   constructor(
     private readonly api: IfcAPI,
-    private readonly ifc: Ifc,
+    readonly ifc: Ifc,
     private readonly model: number,
   ) {
     for (const relation of this.lines(ifc.IFCRELCONTAINEDINSPATIALSTRUCTURE)) {
@@ -56,9 +56,8 @@ export class IfcNames {
     return (text(line, 'LongName') || text(line, 'Name') || 'Room').slice(0, 80);
   }
 
-  /** Storeys by their own placement, in metres, y up, in the coordinates that geometry comes in. */
+  /** Storeys by their own placement, in metres, y up, in the file's own coordinates. */
   storeys(): SceneStorey[] {
-    const shift = this.api.GetCoordinationMatrix(this.model)[13] ?? 0;
     const scale = this.metresPerUnit();
     return this.lines(this.ifc.IFCBUILDINGSTOREY)
       .map((line) => {
@@ -69,7 +68,7 @@ export class IfcNames {
             : this.heightOf(placement.value, 0);
         return {
           name: (text(line, 'Name') || text(line, 'LongName') || 'Storey').slice(0, 80),
-          elevation: height * scale + shift,
+          elevation: height * scale,
         };
       })
       .filter(({ elevation }) => Number.isFinite(elevation))
@@ -87,7 +86,8 @@ export class IfcNames {
     return Number(coordinates[2]?.value ?? 0) + (parent ? this.heightOf(parent.value, depth + 1) : 0);
   }
 
-  private metresPerUnit(): number {
+  /** Metres in the file's unit of length. */
+  metresPerUnit(): number {
     for (const assignment of this.lines(this.ifc.IFCUNITASSIGNMENT))
       for (const { value } of handles(assignment, 'Units')) {
         const unit = this.line(value);
@@ -121,13 +121,14 @@ export class IfcNames {
     return own;
   }
 
-  private lines(type: number): Line[] {
+  /** All lines of a type. */
+  lines(type: number): Line[] {
     const ids = this.api.GetLineIDsWithType(this.model, type);
     return Array.from({ length: ids.size() }, (_, i) => this.line(ids.get(i))).filter((line) => line !== null);
   }
 
   /** One line; null for what the file refers to and does not hold. */
-  private line(id: number | undefined): Line | null {
+  line(id: number | undefined): Line | null {
     if (id === undefined) return null;
     try {
       return (this.api.GetLine(this.model, id) as Line | undefined) ?? null;

@@ -1,11 +1,14 @@
 import type { FlatMesh, IfcAPI, IfcGeometry } from 'web-ifc';
-import { Matrix4 } from 'three';
+import { Matrix4, Vector3 } from 'three';
 import { decodeSrgb } from '../../colour/index.ts';
+import { boundsOf } from '../../geometry/index.ts';
 import { FormatError, noGeometry } from '../errors.ts';
+import { Extent } from '../origin.ts';
 import { checkPositions, transformPart, TriangleCount } from '../mesh.ts';
 import { PLAIN_MATERIAL, type ReadModel, type SceneMaterial, type ScenePart } from '../scene-model.ts';
 import type { ReaderTools } from '../tools.ts';
 import { footprint } from './footprint.ts';
+import { georeferenceOf } from './georeference.ts';
 import { IfcNames } from './names.ts';
 
 export const isIfc = (head: string) => /^\s*ISO-10303-21\s*;/.test(head);
@@ -22,16 +25,19 @@ export async function readIfc(bytes: Uint8Array, fileName: string, tools: Reader
   api.SetLogLevel(ifc.LogLevel.LOG_LEVEL_OFF);
   let model = -1;
   try {
-    model = api.OpenModel(bytes, { COORDINATE_TO_ORIGIN: true });
-    if (model < 0) throw new Error('its schema is not known');
+    model = api.OpenModel(bytes, { COORDINATE_TO_ORIGIN: false });
+    if (model < 0) throw new RangeError('a schema that is not known');
     return new IfcReader(api, ifc, model, fileName, tools).read();
   } catch (error) {
     if (error instanceof FormatError) throw error;
+    const schema = /FILE_SCHEMA\s*\(\s*\(\s*'([^']{0,40})'/i.exec(
+      new TextDecoder('latin1').decode(bytes.subarray(0, 4000)),
+    )?.[1];
     throw new FormatError(
       'damaged',
       fileName,
-      `it cannot be read (${error instanceof Error ? error.message : String(error)}).`,
-      'Export it again as IFC 2x3 or IFC 4.',
+      `its lines do not fit the schema that it names (${schema ?? 'none'}).`,
+      'Export it again as IFC 2x3 or IFC 4, or as GLB.',
     );
   } finally {
     if (model >= 0) api.CloseModel(model);
@@ -56,12 +62,34 @@ function checkEnvelope(bytes: Uint8Array, fileName: string): void {
 
 type Ifc = typeof import('web-ifc');
 
+type Local = Pick<ScenePart, 'positions' | 'normals' | 'indices'>;
+
+/** A geometry and where it belongs, before the origin of the whole is known. */
+interface Piece {
+  part: Pick<ScenePart, 'name' | 'role' | 'material'>;
+  local: Local;
+  matrix: Matrix4;
+}
+
+function extendBy(extent: Extent, positions: Float32Array, matrix: Matrix4): void {
+  const { min, max } = boundsOf(positions);
+  const point = new Vector3();
+  for (let corner = 0; corner < 8; corner += 1) {
+    point.set(corner & 1 ? max[0] : min[0], corner & 2 ? max[1] : min[1], corner & 4 ? max[2] : min[2]);
+    point.applyMatrix4(matrix);
+    extent.add(point.x, point.y, point.z);
+  }
+}
+
 class IfcReader {
   private readonly names: IfcNames;
   private readonly count: TriangleCount;
   private readonly materials: SceneMaterial[] = [];
   private readonly materialIndex = new Map<string, number>();
   private readonly parts: ScenePart[] = [];
+  private readonly pieces: Piece[] = [];
+  /** Takes the origin off, once it is known. */
+  private readonly shift = new Matrix4();
 
   constructor(
     private readonly api: IfcAPI,
@@ -82,16 +110,22 @@ class IfcReader {
       done += 1;
       if (done % 50 === 0) this.tools.onProgress?.(Math.min(0.99, done / elements));
     });
-    if (this.parts.length === 0) throw noGeometry(this.fileName);
+    if (this.pieces.length === 0) throw noGeometry(this.fileName);
+    const extent = new Extent();
+    for (const { local, matrix } of this.pieces) extendBy(extent, local.positions, matrix);
+    const origin = extent.origin();
+    this.shift.makeTranslation(-origin[0], -origin[1], -origin[2]);
+    for (const { part, local, matrix } of this.pieces) this.parts.push(this.place(part, local, matrix));
     return {
       parts: this.parts,
       materials: this.materials,
       textures: [],
       rooms: this.rooms(),
-      storeys: this.names.storeys(),
+      storeys: this.names.storeys().map((storey) => ({ ...storey, elevation: storey.elevation - origin[1] })),
       cameras: [],
+      origin,
       // web-ifc hands out metres and turns Z up into Y up.
-      declares: { metresPerUnit: 1, up: 'y' },
+      declares: { metresPerUnit: 1, up: 'y', ...georeferenceOf(this.names) },
       notes: [],
     };
   }
@@ -100,23 +134,35 @@ class IfcReader {
     const { name, role, material } = this.names.element(mesh.expressID);
     for (let i = 0; i < mesh.geometries.size(); i += 1) {
       const { color, flatTransformation, geometryExpressID } = mesh.geometries.get(i);
-      const made = this.geometry(geometryExpressID, flatTransformation);
-      if (!made) continue;
-      this.count.add(made.indices.length / 3);
-      checkPositions(made.positions, name, this.fileName);
-      this.parts.push({
+      const local = this.geometry(geometryExpressID);
+      if (!local) continue;
+      this.count.add(local.indices.length / 3);
+      const part = {
         name: name.slice(0, 500),
         ...(role ? { role } : {}),
         material: this.material(material, [color.x, color.y, color.z, color.w]),
-        ...made,
-        uvs: null,
-        light: null,
-      });
+      };
+      this.pieces.push({ part, local, matrix: new Matrix4().fromArray(flatTransformation) });
     }
   }
 
-  /** A geometry in its place; null where it has no triangles. */
-  private geometry(id: number, transformation: number[]): Pick<ScenePart, 'positions' | 'normals' | 'indices'> | null {
+  /** A geometry in its place, the origin taken off. */
+  private place(part: Piece['part'], local: Local, matrix: Matrix4): ScenePart {
+    const placed: ScenePart = {
+      ...part,
+      positions: local.positions,
+      normals: local.normals,
+      indices: local.indices,
+      uvs: null,
+      light: null,
+    };
+    transformPart(placed, new Matrix4().multiplyMatrices(this.shift, matrix));
+    checkPositions(placed.positions, part.name, this.fileName);
+    return placed;
+  }
+
+  /** A geometry in its own axes; null where it has no triangles. */
+  private geometry(id: number): Local | null {
     const geometry: IfcGeometry = this.api.GetGeometry(this.model, id);
     try {
       const mixed = this.api.GetVertexArray(geometry.GetVertexData(), geometry.GetVertexDataSize());
@@ -129,9 +175,7 @@ class IfcReader {
           positions[3 * v + k] = mixed[6 * v + k]!;
           normals[3 * v + k] = mixed[6 * v + 3 + k]!;
         }
-      const made = { positions, normals, indices };
-      transformPart(made as ScenePart, new Matrix4().fromArray(transformation));
-      return made;
+      return { positions, normals, indices };
     } finally {
       geometry.delete();
     }
@@ -162,8 +206,9 @@ class IfcReader {
       const faces = [];
       for (let i = 0; i < mesh.geometries.size(); i += 1) {
         const { geometryExpressID, flatTransformation } = mesh.geometries.get(i);
-        const made = this.geometry(geometryExpressID, flatTransformation);
-        if (made) faces.push(made);
+        const local = this.geometry(geometryExpressID);
+        if (local)
+          faces.push(this.place({ name: 'Space', material: 0 }, local, new Matrix4().fromArray(flatTransformation)));
       }
       const floor = footprint(faces);
       if (floor) rooms.push({ name: this.names.space(mesh.expressID), ...floor });

@@ -8,12 +8,13 @@ import type { ReadModel, SceneModel, ScenePart, SceneTrack } from '../scene-mode
  * four bytes, in the order of the header.
  */
 const MAGIC = 0x4d4b5345;
-const VERSION = 3;
+const VERSION = 4;
 
 const count = z.int().min(0);
 const triple = z.tuple([z.number(), z.number(), z.number()]);
 const quadruple = z.tuple([z.number(), z.number(), z.number(), z.number()]);
 const headerSchema = z.object({
+  origin: triple,
   materials: z.array(
     z.object({
       name: z.string(),
@@ -24,6 +25,9 @@ const headerSchema = z.object({
       emissive: triple,
       doubleSided: z.boolean(),
       texture: z.int().nullable(),
+      cutOut: z.number().optional(),
+      maskTexture: count.optional(),
+      emissiveTexture: count.optional(),
     }),
   ),
   textures: z.array(z.object({ mediaType: z.string(), bytes: count })),
@@ -116,6 +120,7 @@ function fromSigned(block: ArrayBuffer): Float32Array {
 export function packModel(model: SceneModel & Partial<UnpackedModel>): Uint8Array<ArrayBuffer> {
   const header = new TextEncoder().encode(
     JSON.stringify({
+      origin: model.origin ?? [0, 0, 0],
       materials: model.materials,
       textures: model.textures.map(({ mediaType, bytes }) => ({ mediaType, bytes: bytes.byteLength })),
       parts: model.parts.map((part) => ({
@@ -231,6 +236,6 @@ export function unpackModel(bytes: Uint8Array): UnpackedModel {
       values: new Float32Array(take(values * 4)),
     })),
   }));
-  const { materials, rooms, storeys, cameras, joints } = header;
-  return { materials, textures, parts, rooms, storeys, cameras, joints, movements };
+  const { origin, materials, rooms, storeys, cameras, joints } = header;
+  return { origin, materials, textures, parts, rooms, storeys, cameras, joints, movements };
 }

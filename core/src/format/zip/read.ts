@@ -1,4 +1,4 @@
-import { strFromU8, unzipSync, type UnzipFileInfo } from 'fflate';
+import { unzipSync, type UnzipFileInfo } from 'fflate';
 import { FormatError } from '../errors.ts';
 
 /** Most that a zip may unpack to, and most entries it may hold. */
@@ -45,24 +45,12 @@ export function readZip(bytes: Uint8Array, fileName: string): Map<string, Uint8A
     files = unzipSync(bytes, { filter: check });
   } catch (error) {
     if (error instanceof FormatError) throw error;
-    throw new FormatError('damaged', fileName, `it cannot be unpacked (${(error as Error).message}).`, 'Zip it again.');
+    throw new FormatError(
+      'damaged',
+      fileName,
+      'it cannot be unpacked: its directory or one of its files is not whole.',
+      'Zip it again.',
+    );
   }
   return new Map(Object.entries(files).map(([name, content]) => [name.replaceAll('\\', '/'), content]));
 }
-
-/** A file beside another one, named as models name their textures: relative, with either slash, in either case. */
-export function findBeside(
-  files: ReadonlyMap<string, Uint8Array>,
-  beside: string,
-  name: string,
-): Uint8Array | undefined {
-  const folder = beside.includes('/') ? beside.slice(0, beside.lastIndexOf('/') + 1) : '';
-  const wanted = decodeURIComponent(name).replaceAll('\\', '/').replace(/^\.\//, '');
-  const exact = files.get(folder + wanted) ?? files.get(wanted);
-  if (exact) return exact;
-  const last = wanted.split('/').at(-1)!.toLowerCase();
-  for (const [path, content] of files) if (path.split('/').at(-1)!.toLowerCase() === last) return content;
-  return undefined;
-}
-
-export const textOf = (bytes: Uint8Array) => strFromU8(bytes);
