@@ -3,6 +3,7 @@ import fc from 'fast-check';
 import {
   applyEdit,
   changesBetween,
+  DOCUMENT_VERSION,
   differingFacets,
   editFault,
   foldChanges,
@@ -29,7 +30,7 @@ const rowOf = (id: string, body: object, change: Partial<Row> = {}): Row => ({
   name: id,
   order: 1,
   body: body as Row['body'],
-  version: 2,
+  version: DOCUMENT_VERSION,
   revision: 1,
   created: NOW,
   updated: NOW,

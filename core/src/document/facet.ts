@@ -22,7 +22,7 @@ const COLLECTIONS: Partial<Record<Kind, readonly string[]>> = { model: ['parts']
  */
 const DERIVED: Partial<Record<Kind, readonly string[]>> = {
   view: ['thumbnail'],
-  model: ['packed', 'declares', 'bounds', 'triangles', 'movements', 'notes'],
+  model: ['packed', 'declares', 'bounds', 'guess', 'triangles', 'movements', 'notes'],
 };
 
 /** Members that are given once, when the row is made. */

@@ -32,6 +32,27 @@ export const partLookSchema = z.object({
 });
 export type PartLook = z.infer<typeof partLookSchema>;
 
+/** What the program makes of a model's unit and up-axis, and how it looks that way. */
+export const modelGuessSchema = z.object({
+  /** The best first. */
+  candidates: z
+    .array(
+      z.object({
+        metresPerUnit: finite.min(1e-6).max(1e6),
+        up: upAxisSchema,
+        /** How sure that is, 0…1. */
+        share: finite.min(0).max(1),
+        /** Why, one sentence each. */
+        why: z.array(z.string().max(300)).max(8),
+      }),
+    )
+    .min(1)
+    .max(5),
+  /** What it looks like from the front with either axis up; see `silhouetteOf`. */
+  silhouettes: z.object({ y: z.array(z.string().max(40)).max(64), z: z.array(z.string().max(40)).max(64) }),
+});
+export type ModelGuess = z.infer<typeof modelGuessSchema>;
+
 export const modelBodySchema = z.object({
   fileName: z.string().min(1).max(255),
   source: fileRefSchema,
@@ -53,6 +74,10 @@ export const modelBodySchema = z.object({
     .default({ metresPerUnit: null, up: null }),
   /** In the file's own units and axes. */
   bounds: boundsSchema,
+  /** Null where it was read before guesses were kept. */
+  guess: modelGuessSchema.nullable().default(null),
+  /** A person has said what its unit and up-axis are: nothing is suggested any more. */
+  settled: z.boolean().default(false),
   triangles: z.int().min(1),
   placement: placementSchema.default(AS_IT_CAME),
   hidden: z.boolean().default(false),

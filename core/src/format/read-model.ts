@@ -8,6 +8,7 @@ import type { ReadModel } from './scene-model.ts';
 import { readStl } from './stl/index.ts';
 import { isAsciiGrid, isTiff, readAsciiGrid, readGeoTiff } from './terrain/index.ts';
 import type { ReaderTools } from './tools.ts';
+import { looksWide, textOf } from './text/decode.ts';
 import { isZip, readZip } from './zip/index.ts';
 
 type Format = 'zip' | 'gltf' | 'ifc' | 'ply' | 'stl' | 'asc' | 'tiff' | 'obj';
@@ -54,7 +55,7 @@ async function readZipped(files: Map<string, Uint8Array>, fileName: string, tool
       'wrong-type',
       fileName,
       `it holds no model (it holds ${[...files.keys()].slice(0, 3).join(', ') || 'nothing'}).`,
-      'Zip the model with its materials and textures.',
+      'Bring the model itself with its materials and textures: as glTF, IFC or OBJ.',
     );
   const model = await readOne(first.format, files, first.path, `${fileName}, ${first.path}`, tools);
   const same = others.filter(({ format }) => format === first.format);
@@ -96,13 +97,15 @@ async function readOne(
         'wrong-type',
         fileName,
         'this is no model that can be read.',
-        `Drop one of these: ${MODEL_EXTENSIONS.join(', ')}.`,
+        `The program that wrote it can usually export glTF, IFC or OBJ; read are ${MODEL_EXTENSIONS.join(', ')}.`,
       );
   }
 }
 
 function formatOf(bytes: Uint8Array, fileName: string): Format | null {
-  const head = new TextDecoder('latin1').decode(bytes.subarray(0, 2000));
+  const start = bytes.subarray(0, 2000);
+  const wide = /^(\xff\xfe|\xfe\xff)/.test(new TextDecoder('latin1').decode(start.subarray(0, 2))) || looksWide(start);
+  const head = wide ? textOf(start) : new TextDecoder('latin1').decode(start);
   const extension = /\.([a-z0-9]+)$/i.exec(fileName)?.[1]?.toLowerCase();
   if (isZip(bytes)) return 'zip';
   if (head.startsWith('glTF')) return 'gltf';

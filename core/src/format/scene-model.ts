@@ -20,7 +20,7 @@ export interface SceneMaterial {
   texture: number | null;
   /** Cut out where the picture's alpha is below this, 0…1: leaves, railings, people. Absent where nothing is. */
   cutOut?: number;
-  /** A picture of its own whose brightness is the alpha, where the alpha is not in {@link texture}. */
+  /** A picture whose alpha (or brightness, where it is opaque) says what is cut out, where {@link texture} does not. */
   maskTexture?: number;
   /** A picture that what shines is multiplied by. */
   emissiveTexture?: number;
@@ -179,6 +179,9 @@ export function countTriangles(model: SceneModel): number {
   return model.parts.reduce((sum, part) => sum + part.indices.length / 3, 0);
 }
 
+/** Does one see through it, and light pass: glass, and what is cut out of a picture? */
+export const seesThrough = ({ opacity, cutOut }: SceneMaterial): boolean => opacity < 0.9 || cutOut !== undefined;
+
 /** All triangles of some parts, which of them one sees through, and which part (of those wanted) each is of. */
 export function triangleSoup(
   model: SceneModel,
@@ -191,7 +194,7 @@ export function triangleSoup(
   const partOf = new Uint32Array(count);
   let triangle = 0;
   for (const [number, part] of parts.entries()) {
-    const clear = model.materials[part.material]!.opacity < 0.9 ? 1 : 0;
+    const clear = seesThrough(model.materials[part.material]!) ? 1 : 0;
     const { positions, indices } = part;
     for (let k = 0; k < indices.length; k += 3) {
       for (let corner = 0; corner < 3; corner += 1) {

@@ -22,7 +22,12 @@ export function assemble(placed: readonly PlacedModel[]): SceneModel {
     const texture = out.textures.length;
     const joint = out.joints!.length;
     for (const made of model.materials)
-      out.materials.push({ ...made, texture: made.texture === null ? null : made.texture + texture });
+      out.materials.push({
+        ...made,
+        texture: made.texture === null ? null : made.texture + texture,
+        ...(made.maskTexture === undefined ? {} : { maskTexture: made.maskTexture + texture }),
+        ...(made.emissiveTexture === undefined ? {} : { emissiveTexture: made.emissiveTexture + texture }),
+      });
     out.textures.push(...model.textures);
     for (const part of model.parts)
       out.parts.push({

@@ -44,12 +44,24 @@ export function dressModel(model: SceneModel, { look, parts, alone }: Dress): Sc
     if (alone ? part.model !== alone.model || !isWithin(part.name, alone.name) : own?.hidden) continue;
     const before = model.materials[part.material]!;
     const glass = before.opacity < 0.9;
+    // What is cut out of a picture keeps its outline in every look.
+    const { cutOut, texture, maskTexture } = before;
+    const outline = cutOut === undefined ? {} : { cutOut, maskTexture: maskTexture ?? texture ?? 0 };
+    const shape = cutOut === undefined ? '' : `${cutOut} ${outline.maskTexture} ${maskTexture === undefined}`;
     if (look === 'line')
-      dressed.push({ ...part, material: glass ? part.material : material('paper', () => PAPER), colors: null });
+      dressed.push({
+        ...part,
+        material: glass ? part.material : material(`paper ${shape}`, () => ({ ...PAPER, ...outline })),
+        colors: null,
+      });
     else if ((look === 'clay' || own?.clay) && !glass)
       dressed.push({
         ...part,
-        material: material(`clay ${before.emissive.join()}`, () => ({ ...CLAY, emissive: before.emissive })),
+        material: material(`clay ${before.emissive.join()} ${shape}`, () => ({
+          ...CLAY,
+          ...outline,
+          emissive: before.emissive,
+        })),
         colors: null,
       });
     else if (own?.color || own?.roughness !== undefined)

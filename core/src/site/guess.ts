@@ -1,4 +1,8 @@
-import type { Bounds, Placement, UpAxis } from '../document/index.ts';
+import type { ModelBody, ModelGuess, Placement, UpAxis } from '../document/index.ts';
+import { joinBounds } from '../geometry/index.ts';
+import { knownPose, knownSize, type KnownSize, type Pose } from './known-sizes.ts';
+import { AXIS, measureShape, silhouetteOf, type NamedSize, type Shape, type ShapeAlong } from './shape.ts';
+import type { ReadModel } from '../format/index.ts';
 
 /** Units that models arrive in, by what people call them. */
 export const UNITS = [
@@ -13,56 +17,259 @@ export const UNITS = [
 export const unitName = (metres: number): string =>
   UNITS.find((unit) => Math.abs(unit.metres / metres - 1) < 1e-6)?.name ?? `units of ${metres} m`;
 
-export interface Guess {
-  metresPerUnit: number;
-  up: UpAxis;
-  /** Why, one sentence each; empty where what the file says is plausible. */
-  reasons: string[];
-}
+/** How often each unit is met where nothing is said, as a logarithm (common practice, no source). */
+const HOW_OFTEN: Record<number, number> = { 0.001: -0.4, 0.01: -0.8, 0.0254: -1.1, 0.3048: -1.1, 1: 0, 1000: -2.5 };
+/** What a file declares is believed unless the shape speaks loudly against it. */
+const DECLARED = 5;
+/** A guess at least this likely is taken as it is; below, the next ones are shown too. */
+export const SURE = 0.85;
+/** Sizes that deserve a look before anything is built on them, metres (common practice, no source). */
+export const ODD_SIZE = { small: 0.005, large: 10_000 } as const;
+/** As many guesses are shown at most, and none less likely than this. */
+const MOST_SHOWN = 3;
+const LEAST_SHOWN = 0.03;
 
-/** A whole commission is between a hand-sized product and a large site (common practice, no source). Metres. */
-const SMALLEST = 0.05;
-const LARGEST = 5000;
-/** Sizes that most models have: from a piece of furniture to a group of buildings. */
-const LIKELY = [0.4, 600] as const;
+/** Heights of storeys, risers of steps, thickness of walls, metres (common practice, no source). */
+const STOREY = [2.4, 4.5] as const;
+const RISER = [0.13, 0.21] as const;
+const WALL = [0.07, 0.6] as const;
+
+interface Evidence {
+  score: number;
+  /** In favour, one sentence each. */
+  why: string[];
+}
 
 /**
- * Guesses unit and up-axis of a model. What the file declares is believed while the size that follows is possible.
- * @param bounds in the file's own units and axes
- * @param declares what the file says; null where its format says nothing
+ * How well a length fits a range: 1 in its middle, a little less at its ends, then down by its distance in factors of
+ * two.
  */
-export function guessPlacement(bounds: Bounds, declares: { metresPerUnit: number | null; up: UpAxis | null }): Guess {
-  const size = bounds.max.map((value, k) => value - bounds.min[k]!);
-  const largest = Math.max(...size);
-  const reasons: string[] = [];
-  let metresPerUnit = declares.metresPerUnit ?? 1;
-  const metres = largest * metresPerUnit;
-  const possible = metres >= SMALLEST && metres <= LARGEST;
-  if (!possible || (declares.metresPerUnit === null && metres > LIKELY[1])) {
-    const better = [1, 0.001, 0.01, 0.0254, 1000].find(
-      (unit) => largest * unit >= LIKELY[0] && largest * unit <= LIKELY[1],
-    );
-    if (better !== undefined && better !== metresPerUnit) {
-      reasons.push(
-        `As ${unitName(metresPerUnit)} it would be ${describe(metres)} across; as ${unitName(better)} it is ${describe(largest * better)}.`,
-      );
-      metresPerUnit = better;
-    }
-  }
-  let up: UpAxis = declares.up ?? 'y';
-  if (declares.up === null && size[2]! < 0.6 * size[1]! && size[0]! > size[2]! && size[1]! > 0.35 * size[0]!) {
-    // Buildings and sites lie flat: the shortest side is the height.
-    up = 'z';
-    reasons.push('Its shortest side runs along Z: buildings and sites are wider than they are high.');
-  }
-  return { metresPerUnit, up, reasons };
+function fit(value: number, [low, high]: readonly [number, number]): number {
+  if (!(value > 0)) return -3;
+  const half = Math.log2(high / low) / 2;
+  const middle = Math.log2(value / Math.sqrt(low * high));
+  const off = Math.max(0, Math.abs(middle) - half);
+  return Math.max(-3, 1 - 0.7 * Math.min(1, (middle / half) ** 2) - 1.5 * off);
 }
 
-const describe = (metres: number) =>
-  metres >= 1 ? `${metres.toLocaleString('en', { maximumFractionDigits: 1 })} m` : `${(metres * 1000).toFixed(0)} mm`;
+const metres = (value: number) =>
+  value >= 1
+    ? `${value.toLocaleString('en', { maximumFractionDigits: value < 10 ? 1 : 0 })} m`
+    : value >= 0.01
+      ? `${(100 * value).toFixed(0)} cm`
+      : `${(1000 * value).toFixed(1)} mm`;
 
-/** A first placement by the guess. */
-export const placementFor = ({ metresPerUnit, up }: Guess): Placement => ({
+/**
+ * The most likely units and up-axes of a model, the best first, with reasons and how sure that is. Weighed are what the
+ * file declares, names of parts and of the file, storeys, steps, walls, proportions, and what lies flat.
+ * @param declares what the file says; null where its format says nothing
+ */
+export function guessModel(
+  shape: Shape,
+  declares: Pick<ModelBody['declares'], 'metresPerUnit' | 'up'>,
+  fileName: string,
+): ModelGuess['candidates'] {
+  const { known, posed } = whatNamesSay(shape, fileName);
+  const all = (['y', 'z'] as const).flatMap((up) =>
+    UNITS.map(({ metres: unit }) => {
+      const axis = axisEvidence(shape, up, posed, fileName);
+      const size = sizeEvidence(shape.along[up], unit, up, known);
+      const said =
+        (declares.metresPerUnit !== null && Math.abs(declares.metresPerUnit / unit - 1) < 1e-6 ? DECLARED : 0) +
+        (declares.up === up ? DECLARED : 0);
+      return {
+        metresPerUnit: unit,
+        up,
+        score: axis.score + size.score + said + HOW_OFTEN[unit]!,
+        why: [...size.why, ...axis.why],
+      };
+    }),
+  );
+  const own = declares.metresPerUnit;
+  if (own !== null && !UNITS.some(({ metres: unit }) => Math.abs(own / unit - 1) < 1e-6))
+    return [{ metresPerUnit: own, up: declares.up ?? 'y', share: 1, why: ['The file says its unit.'] }];
+  const best = Math.max(...all.map(({ score }) => score));
+  const total = all.reduce((sum, { score }) => sum + Math.exp(score - best), 0);
+  const ranked = all
+    .map(({ score, ...rest }) => ({ ...rest, share: Math.exp(score - best) / total }))
+    .sort((a, b) => b.share - a.share);
+  return ranked.filter(({ share }, i) => i === 0 || (i < MOST_SHOWN && share >= LEAST_SHOWN));
+}
+
+type Size = readonly [number, number, number];
+
+interface KnownThing {
+  name: string;
+  size: Size;
+  known: KnownSize;
+}
+
+interface PosedThing {
+  name: string;
+  size: Size;
+  pose: Pose;
+}
+
+const sizeOf = ({ min, max }: Pick<NamedSize, 'min' | 'max'>): Size =>
+  [0, 1, 2].map((k) => max[k]! - min[k]!) as unknown as Size;
+
+/** A thing of several parts is no larger than so many times its largest part. */
+const ONE_THING = 3;
+
+/**
+ * What names say of sizes and of lying or standing. Parts of one thing (seat, back and legs of a chair) are taken
+ * together.
+ */
+function whatNamesSay({ named }: Shape, fileName: string): { known: KnownThing[]; posed: PosedThing[] } {
+  const posed = named.flatMap((part) => {
+    const pose = knownPose(part.name);
+    return pose ? [{ name: part.name, size: sizeOf(part), pose }] : [];
+  });
+  const groups = new Map<KnownSize, NamedSize[]>();
+  for (const part of named) {
+    const known = knownSize(part.name);
+    if (known) groups.set(known, [...(groups.get(known) ?? []), part]);
+  }
+  const known: KnownThing[] = [];
+  for (const [one, parts] of groups) {
+    const whole = joinBounds(parts)!;
+    const largest = Math.max(...parts.map((part) => Math.max(...sizeOf(part))));
+    if (Math.max(...sizeOf({ ...whole })) <= ONE_THING * largest)
+      known.push({ name: parts[0]!.name, size: sizeOf(whole), known: one });
+    else known.push(...parts.map((part) => ({ name: part.name, size: sizeOf(part), known: one })));
+  }
+  const title = fileName.replace(/\.[a-z0-9]+$/i, '');
+  const whole = joinBounds(named);
+  const said = knownSize(title);
+  if (said && whole) known.push({ name: title, size: sizeOf(whole), known: said });
+  return { known, posed };
+}
+
+/** Mean over many things, so that a thousand doors say no more than a few. */
+const mean = (values: readonly number[]) => values.reduce((sum, value) => sum + value, 0) / Math.max(1, values.length);
+
+function sizeEvidence(along: ShapeAlong, unit: number, up: UpAxis, known: readonly KnownThing[]): Evidence {
+  const why: string[] = [];
+  let score = 0;
+  const fits = known.flatMap(({ size, known: { height, largest } }) => [
+    ...(height ? [fit(size[AXIS[up]] * unit, height)] : []),
+    ...(largest ? [fit(Math.max(...size) * unit, largest)] : []),
+  ]);
+  if (fits.length > 0) {
+    const value = mean(fits);
+    score += 3.5 * value;
+    const [one] = known.filter(({ known: { height } }) => height);
+    if (value > 0.6 && one)
+      why.push(`“${one.name.split(' / ').at(-1)}” is ${metres(one.size[AXIS[up]] * unit)} high then.`);
+  }
+  const width = Math.max(...along.plan, along.height) * unit;
+  if (along.heightField) {
+    score += 3 * fit(width, [60, 8000]);
+    if (width >= 60 && width <= 8000) why.push(`The ground is ${metres(width)} across then.`);
+    return { score, why };
+  }
+  const [storey, storeys] = storeyOf(along);
+  if (storey !== null) {
+    const value = fit(storey * unit, STOREY);
+    score += Math.min(4, 2 + 0.4 * storeys) * value;
+    if (value > 0.9)
+      why.push(
+        storeys > 1
+          ? `Its floors are ${metres(storey * unit)} apart then.`
+          : `It is ${metres(storey * unit)} from floor to floor then.`,
+      );
+  }
+  const riser = riserOf(along, unit);
+  if (riser) score += 1.5;
+  if (along.thickness !== null) {
+    score += 1.2 * fit(along.thickness * unit, WALL);
+    if (storey !== null && fit(along.thickness * unit, WALL) === 1)
+      why.push(`Walls are ${metres(along.thickness * unit)} thick then.`);
+  }
+  // A commission is between a ring and a district.
+  score += fit(width, storey === null ? [0.05, 60] : [3, 300]) + Math.min(0, fit(width, [0.004, 30_000]));
+  return { score, why };
+}
+
+/** Distance between large floors, and how many times it comes; null where there is but one level. */
+function storeyOf({ levels }: ShapeAlong): [number | null, number] {
+  const largest = Math.max(0, ...levels.map(({ area }) => area));
+  const large = levels.filter(({ area }) => area > 0.3 * largest);
+  const apart = large.slice(1).map(({ height }, i) => height - large[i]!.height);
+  const most = Math.max(0, ...apart);
+  // The thickness of a slab is no storey.
+  const storeys = apart.filter((distance) => distance > 0.35 * most).sort((a, b) => a - b);
+  return storeys.length === 0 ? [null, 0] : [storeys[Math.floor(storeys.length / 2)]!, storeys.length];
+}
+
+/** Are there small level steps as high as people climb, several alike? */
+function riserOf({ levels }: ShapeAlong, unit: number): boolean {
+  const steps = levels.slice(1).map(({ height }, i) => (height - levels[i]!.height) * unit);
+  return steps.filter((step) => step >= RISER[0] && step <= RISER[1]).length >= 4;
+}
+
+function axisEvidence(shape: Shape, up: UpAxis, posed: readonly PosedThing[], fileName: string): Evidence {
+  const why: string[] = [];
+  const along = shape.along[up];
+  const other = shape.along[up === 'y' ? 'z' : 'y'];
+  let score = 0;
+  if (along.heightField && !other.heightField) {
+    score += 6;
+    why.push(`Seen along ${up.toUpperCase()} nothing lies over anything: a landscape.`);
+  }
+  const [k, o] = [AXIS[up], AXIS[up === 'y' ? 'z' : 'y']];
+  const agree = posed.map(({ size, pose }) => poseAgrees(size, pose, k, o));
+  if (agree.length > 0) {
+    const value = mean(agree);
+    score += 5 * value;
+    const thing = posed.find((_, i) => agree[i] === 1);
+    if (value > 0.4 && thing)
+      why.push(`“${thing.name.split(' / ').at(-1)}” ${thing.pose} as it should with ${up.toUpperCase()} up.`);
+  }
+  const regular = evenlySpaced(along);
+  if (regular > evenlySpaced(other)) {
+    score += Math.min(3, 0.7 * regular);
+    if (regular >= 3) why.push(`Floors lie evenly above each other along ${up.toUpperCase()}.`);
+  }
+  score += 2.5 * (along.lopsided - other.lopsided);
+  score += 1.2 * (Math.min(1, along.cover) - Math.min(1, other.cover));
+  // Most of what is built is wider than it is high, except where it is made of storeys.
+  if (regular < 3) score += along.height < other.height ? 0.7 : along.height > other.height ? -0.7 : 0;
+  if (/\.stl$/i.test(fileName) && up === 'z') score += 0.5;
+  if (/\.(obj|glb|gltf)$/i.test(fileName) && up === 'y') score += 0.5;
+  return { score, why };
+}
+
+/** 1 where a thing lies or stands as its name says with axis `k` up, −1 where it does with the other, else 0. */
+function poseAgrees(size: Size, pose: Pose, k: 1 | 2, o: 1 | 2): number {
+  const [here, there] = [size[k], size[o]];
+  switch (pose) {
+    case 'lies':
+      return here < 0.5 * Math.min(size[0], there) ? 1 : there < 0.5 * Math.min(size[0], here) ? -1 : 0;
+    case 'stands':
+      return here > there && there < 0.4 * size[0] ? 1 : there > here && here < 0.4 * size[0] ? -1 : 0;
+    case 'is tall':
+      return here > 1.5 * Math.max(size[0], there) ? 1 : there > 1.5 * Math.max(size[0], here) ? -1 : 0;
+  }
+}
+
+/** How many floors lie evenly above each other. */
+function evenlySpaced(along: ShapeAlong): number {
+  const [storey, count] = storeyOf(along);
+  if (storey === null || count < 2) return 0;
+  const largest = Math.max(...along.levels.map(({ area }) => area));
+  const large = along.levels.filter(({ area }) => area > 0.3 * largest).map(({ height }) => height);
+  return large.filter((height) => large.some((next) => Math.abs(next - height - storey) < 0.08 * storey)).length;
+}
+
+/** What is made of a model that has just been read, and how it looks either way up. */
+export const guessOf = (model: ReadModel, fileName: string): ModelGuess => ({
+  candidates: guessModel(measureShape(model), model.declares, fileName),
+  silhouettes: { y: silhouetteOf(model, 'y'), z: silhouetteOf(model, 'z') },
+});
+
+/** A first placement by the best guess. */
+export const placementFor = ({ metresPerUnit, up }: { metresPerUnit: number; up: UpAxis }): Placement => ({
   metresPerUnit,
   up,
   turn: 0,

@@ -1,8 +1,10 @@
 export * from './assemble.ts';
 export * from './camera-view.ts';
 export * from './dress.ts';
+export * from './file-changes.ts';
 export * from './glance.ts';
 export * from './guess.ts';
+export { SILHOUETTE } from './shape.ts';
 export * from './key.ts';
 export * from './line-up.ts';
 export * from './placement.ts';

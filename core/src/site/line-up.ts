@@ -41,11 +41,14 @@ export function lineUp(
     if (distance(placeBounds(bounds, beside), placeBounds(theirs, placement)) < ONE_PLACE) return beside;
   }
   if (others.length > 0 && Math.hypot(middleOf(own)[0], middleOf(own)[2]) < ONE_PLACE) return alone;
+  return { ...guess, position: roundMiddle(own).map((value) => 0 - value) as Vec3 };
+}
+
+/** A whole-numbered place near the middle of what lies far from zero; zero along axes where it does not. */
+function roundMiddle(own: Bounds): Vec3 {
   const [x, , z] = middleOf(own);
-  if (Math.hypot(x, z) <= FAR && Math.abs(own.min[1]) <= FAR) return alone;
-  // Whole metres: what is read off a plan in survey coordinates is then found again by adding round numbers.
-  const height = Math.abs(own.min[1]) > FAR ? -Math.round(own.min[1]) : 0;
-  return { ...guess, position: [-Math.round(x), height, -Math.round(z)] };
+  const far = Math.hypot(x, z) > FAR;
+  return [far ? Math.round(x) : 0, Math.abs(own.min[1]) > FAR ? Math.round(own.min[1]) : 0, far ? Math.round(z) : 0];
 }
 
 type MapPlace = NonNullable<ModelBody['declares']['map']>;
@@ -63,10 +66,12 @@ function byMap(map: MapPlace, guess: Placement, { declares, placement }: Placed)
 }
 
 /**
- * What a file's own zero is, seen from the project: its coordinates of the project's zero, metres, y up. Nothing where the
- * model lies at its own coordinates.
+ * How a model of far coordinates is spoken of: where the project's zero is in the file, and a round place of the file from
+ * which its position is counted. Metres, y up. Null for a model that lies at its own coordinates.
  */
-export function ownOffset(placement: Placement): Vec3 | null {
-  const [x, y, z] = placement.position;
-  return Math.hypot(x, y, z) > FAR ? [-x, -y, -z] : null;
+export function ownOffset(bounds: Bounds, placement: Placement): { zero: Vec3; from: Vec3 } | null {
+  const { position } = placement;
+  if (Math.hypot(...position) <= FAR) return null;
+  const zero = position.map((value) => 0 - value) as Vec3;
+  return { zero, from: roundMiddle(placeBounds(bounds, { ...placement, position: [0, 0, 0] })) };
 }

@@ -16,7 +16,6 @@ import {
   assemble,
   dressModel,
   dropTo,
-  guessPlacement,
   placeBounds,
   placementMatrix,
   lightKey,
@@ -76,34 +75,7 @@ describe('the sun', () => {
   });
 });
 
-describe('guessing unit and axis', () => {
-  test.each([
-    ['a house in millimetres', box(12_000, 9_000, 7_000), 0.001],
-    ['a house of 30,000', box(30_000, 8_000, 14_000), 0.001],
-    ['a house in metres', box(24, 8, 12), 1],
-    ['a chair in metres', box(0.5, 0.9, 0.5), 1],
-    ['a quarter of a kilometre, in kilometres', box(0.02, 0.008, 0.012), 1000],
-  ])('%s', (_, bounds, unit) => {
-    expect(guessPlacement(bounds, { metresPerUnit: null, up: null }).metresPerUnit).toBe(unit);
-  });
-
-  test('what the file declares is believed while it is possible, and the guess says why it is not', () => {
-    expect(guessPlacement(box(24, 8, 12), { metresPerUnit: 1, up: 'y' })).toEqual({
-      metresPerUnit: 1,
-      up: 'y',
-      reasons: [],
-    });
-    const guess = guessPlacement(box(30_000, 8_000, 14_000), { metresPerUnit: 1, up: 'y' });
-    expect(guess.metresPerUnit).toBe(0.001);
-    expect(guess.reasons.join()).toMatch(/30,000 m.*millimetres.*30 m/);
-  });
-
-  test('what lies flat along Z has Z up', () => {
-    expect(guessPlacement(box(12, 9, 4), { metresPerUnit: 1, up: null }).up).toBe('z');
-    expect(guessPlacement(box(12, 4, 9), { metresPerUnit: 1, up: null }).up).toBe('y');
-    expect(guessPlacement(box(12, 9, 4), { metresPerUnit: 1, up: 'y' }).up).toBe('y');
-  });
-
+describe('units', () => {
   test('units have names', () => {
     expect(unitName(0.0254)).toBe('inches');
     expect(unitName(0.5)).toBe('units of 0.5 m');
@@ -180,6 +152,8 @@ describe('a site', () => {
     source: file,
     packed: { reader: 3, file },
     declares: { metresPerUnit: 1, up: 'y' },
+    guess: null,
+    settled: false,
     bounds: box(1, 1, 1),
     triangles: 1,
     placement: AS_IT_CAME,

@@ -97,7 +97,9 @@ export function coverTriangles(soup: TriangleSoup, counts: (triangle: number) =>
 
 /** What a placed model is to a walker. @param slope beyond which nothing is a floor, degrees */
 export function footingOf(model: SceneModel, { slope }: Pick<Walker, 'slope'>): Footing {
-  const { soup, seeThrough, partOf } = triangleSoup(model);
+  const { soup, partOf } = triangleSoup(model);
+  // A railing that is cut out of a picture stops a walker as any railing does.
+  const glass = model.parts.map(({ material }) => model.materials[material]!.opacity < 0.9);
   const doors = model.parts.map(isDoorLeaf);
   const level = Math.cos((slope * Math.PI) / 180);
   const normal = new Float64Array(3);
@@ -119,7 +121,7 @@ export function footingOf(model: SceneModel, { slope }: Pick<Walker, 'slope'>): 
     const from = soup.subarray(i * TRIANGLE, (i + 1) * TRIANGLE);
     if (stands[i]) floors.set(from, TRIANGLE * f++);
     else {
-      kinds[o] = doors[partOf[i]!] ? SURFACE.door : seeThrough[i] ? SURFACE.glass : SURFACE.solid;
+      kinds[o] = doors[partOf[i]!] ? SURFACE.door : glass[partOf[i]!] ? SURFACE.glass : SURFACE.solid;
       others.set(from, TRIANGLE * o++);
     }
   }

@@ -43,6 +43,8 @@ export async function seedDemo(
       packed: { reader: READER, file: await api.upload(packed, 'application/octet-stream') },
       declares: { metresPerUnit: 1, up: 'y' },
       bounds,
+      guess: null,
+      settled: true,
       triangles,
       placement: entry.placement,
       hidden: false,

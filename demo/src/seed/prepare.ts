@@ -1,5 +1,13 @@
 import { FIRST_SUN, FIRST_WALKER, type BodyOf } from '@eskovan/core/document';
-import { countTriangles, listMovements, ownBounds, packModel, READER, readModel, unpackModel } from '@eskovan/core/format';
+import {
+  countTriangles,
+  listMovements,
+  ownBounds,
+  packModel,
+  READER,
+  readModel,
+  unpackModel,
+} from '@eskovan/core/format';
 import { assemble, glanceOf, sunDirection } from '@eskovan/core/site';
 import {
   bakeLight,

@@ -16,11 +16,12 @@ import {
   type Texture,
 } from 'three';
 import { Breath } from './breath.ts';
-import { addPart, cellFor, type Chunk } from './chunks.ts';
+import { addPart, cellFor, usesUvs, type Chunk } from './chunks.ts';
+import { Covers } from './covers.ts';
+import { addGlow, type Glow } from './glow.ts';
 import { makeFinish, type FinishUniforms } from './finish.ts';
 import { buildLineWork } from './line-work.ts';
 import { makeLevels } from './stand-in.ts';
-import { decodeTexture } from './textures.ts';
 
 export interface SceneOptions {
   look: Look;
@@ -43,9 +44,8 @@ export async function buildScene(
   model: SceneModel,
   { look, exposure, sun, finish: uniforms, motion }: SceneOptions,
 ): Promise<Group> {
-  const textures = await Promise.all(
-    model.textures.map((texture) => decodeTexture(texture, uniforms ? 'finished' : 'working')),
-  );
+  const use = uniforms ? 'finished' : 'working';
+  const covers = new Covers(model.textures, use);
   const day = daylight(sun);
   const line = look === 'line';
   const chunks = new Map<string, Chunk>();
@@ -65,13 +65,14 @@ export async function buildScene(
   for (const [key, chunk] of chunks) {
     await breath.take();
     let material = looks.get(chunk.look);
-    if (!material) looks.set(chunk.look, (material = makeMaterial(chunk, textures, line, uniforms)));
+    if (!material) looks.set(chunk.look, (material = await makeMaterial(chunk, covers, line, uniforms)));
     const mesh = new Mesh(makeGeometry(chunk), material);
     mesh.matrixAutoUpdate = false;
     mesh.userData['reach'] = chunk.reach;
     mesh.userData['group'] = chunk.group;
     mesh.userData['levels'] = await makeLevels(mesh.geometry, total);
     if (material.transparent) mesh.renderOrder = 1;
+    if (material.userData['depth']) mesh.userData['depth'] = material.userData['depth'];
     group.add(mesh);
     chunks.delete(key);
   }
@@ -85,35 +86,58 @@ export function disposeScene(group: Group): void {
     if (!(object instanceof Mesh || object instanceof LineSegments)) return;
     (object.geometry as BufferGeometry).dispose();
     const material = object.material as MeshBasicMaterial | ShaderMaterial;
+    (material.userData['depth'] as Material | undefined)?.dispose();
     if ('map' in material) material.map?.dispose();
-    else (material.uniforms['cover']?.value as Texture | null)?.dispose();
+    else for (const name of ['cover', 'glow']) (material.uniforms[name]?.value as Texture | null)?.dispose?.();
     material.dispose();
   });
 }
 
-function makeMaterial(
+async function makeMaterial(
   { look, finish }: Chunk,
-  textures: readonly (Texture | null)[],
+  covers: Covers,
   behindLines: boolean,
   uniforms: FinishUniforms | undefined,
-): Material {
-  const [body, sides, cover] = look.split('|') as [string, string, string];
-  const texture = cover.startsWith('texture:') ? textures[Number(cover.slice(8))] : null;
+): Promise<Material> {
+  const [body, sides, cover, cut, shines] = look.split('|') as [string, string, string, string, string];
+  const texture = cover === 'plain' ? null : await covers.of(cover.slice('texture:'.length));
+  const cutOut = cut ? Number(cut.slice('cut:'.length)) : 0;
+  const glow = shines ? await glowOf(shines, covers) : null;
   const glass = body.startsWith('glass:');
-  if (finish && uniforms) return makeFinish(uniforms, sides === 'double', texture ?? null);
-  return new MeshBasicMaterial({
-    vertexColors: true,
-    fog: false,
-    side: sides === 'double' ? DoubleSide : FrontSide,
-    map: texture ?? null,
-    transparent: glass,
-    opacity: glass ? Number(body.slice(6)) / 100 : 1,
-    depthWrite: !glass,
-    // Lines lie on the surfaces that they bound: the surfaces step back a little.
-    polygonOffset: behindLines,
-    polygonOffsetFactor: 1.5,
-    polygonOffsetUnits: 2,
-  });
+  const side = sides === 'double' ? DoubleSide : FrontSide;
+  const made =
+    finish && uniforms
+      ? makeFinish(uniforms, sides === 'double', { cover: texture, cutOut, glow })
+      : new MeshBasicMaterial({
+          vertexColors: true,
+          fog: false,
+          side,
+          map: texture,
+          alphaTest: cutOut,
+          transparent: glass,
+          opacity: glass ? Number(body.slice(6)) / 100 : 1,
+          depthWrite: !glass,
+          // Lines lie on the surfaces that they bound: the surfaces step back a little.
+          polygonOffset: behindLines,
+          polygonOffsetFactor: 1.5,
+          polygonOffsetUnits: 2,
+        });
+  if (glow && made instanceof MeshBasicMaterial) addGlow(made, glow);
+  // Shadows and dark corners have the outline of what is cut out, too.
+  if (cutOut > 0 && texture)
+    made.userData['depth'] = new MeshBasicMaterial({
+      side: DoubleSide,
+      colorWrite: false,
+      map: texture,
+      alphaTest: cutOut,
+    });
+  return made;
+}
+
+async function glowOf(shines: string, covers: Covers): Promise<Glow | null> {
+  const [image, r, g, b] = shines.slice('glow:'.length).split(',').map(Number) as [number, number, number, number];
+  const map = await covers.of(`${image},`);
+  return map && { map, color: [r, g, b] };
 }
 
 function makeGeometry(chunk: Chunk): BufferGeometry {
@@ -121,7 +145,7 @@ function makeGeometry(chunk: Chunk): BufferGeometry {
   const vertices = chunk.positions.length / 3;
   geometry.setAttribute('position', new BufferAttribute(chunk.positions.done(), 3));
   geometry.setAttribute('color', new BufferAttribute(chunk.colors.done(), 4, true));
-  if (chunk.look.includes('texture:')) geometry.setAttribute('uv', new BufferAttribute(chunk.uvs.done(), 2));
+  if (usesUvs(chunk.look)) geometry.setAttribute('uv', new BufferAttribute(chunk.uvs.done(), 2));
   chunk.finish?.addTo(geometry);
   const indices = chunk.indices.done();
   geometry.setIndex(new BufferAttribute(vertices > 65_535 ? indices : Uint16Array.from(indices), 1));

@@ -45,9 +45,18 @@ export function lookOf(material: SceneMaterial): string {
   return [
     material.opacity < 0.99 ? `glass:${Math.round(material.opacity * 100)}` : 'solid',
     material.doubleSided ? 'double' : 'single',
-    material.texture === null ? 'plain' : `texture:${material.texture}`,
+    material.texture === null && material.maskTexture === undefined
+      ? 'plain'
+      : `texture:${material.texture ?? ''},${material.maskTexture ?? ''}`,
+    material.cutOut === undefined ? '' : `cut:${material.cutOut}`,
+    material.emissiveTexture === undefined
+      ? ''
+      : `glow:${material.emissiveTexture},${material.emissive.map((value) => value.toFixed(3)).join()}`,
   ].join('|');
 }
+
+/** Does a look need places of pictures? */
+export const usesUvs = (look: string): boolean => look.includes('texture:') || look.includes('glow:');
 
 /** Class of detail of something of a size in metres, and the distance to which moving pictures show it. */
 export function detailOf(size: number): { detail: number; reach: number } {
@@ -90,7 +99,8 @@ export function addPart(
   const { positions: p, indices } = part;
   const side = cellSide(p, cellOf);
   const colors = colorsOf(part, material, day, flat, gain);
-  const uvs = material.texture === null ? null : part.uvs;
+  const pictured = usesUvs(look);
+  const uvs = pictured ? part.uvs : null;
   // Which vertex of the chunk at hand a vertex of the part has become; −1 where it has not been met yet.
   const index = new Int32Array(p.length / 3).fill(-1);
   for (const [cell, triangles] of byCell(part, side)) {
@@ -120,7 +130,7 @@ export function addPart(
       }
     gather(p, fresh, 3, chunk.positions);
     gather(colors, fresh, 4, chunk.colors);
-    if (material.texture !== null) gather(uvs, fresh, 2, chunk.uvs);
+    if (pictured) gather(uvs, fresh, 2, chunk.uvs);
     if (chunk.finish) for (const v of fresh) chunk.finish.add(part, material, day, gain, v);
     for (const t of triangles) for (let corner = 0; corner < 3; corner += 1) index[indices[t + corner]!] = -1;
   }
@@ -182,10 +192,12 @@ function colorsOf(part: ScenePart, material: SceneMaterial, day: Daylight, flat:
       const light = part.light
         ? part.light.ambient[3 * v + k]! + day.sun[k]! * part.light.sun[v]!
         : plainLight(part.normals, v);
-      const base = (material.texture === null ? material.color[k]! : 1) * (part.colors?.[3 * v + k] ?? 1);
+      const base = material.color[k]! * (part.colors?.[3 * v + k] ?? 1);
       // Paper keeps a breath of shade, so that walls and floors stay apart.
       const shown = flat ? 0.82 + 0.18 * Math.min(1.2, light) : light * metal;
-      out[4 * v + k] = displayByte(gain * (base * shown + 1.6 * material.emissive[k]!));
+      // What shines by a picture is added where the picture is drawn.
+      const glow = material.emissiveTexture === undefined ? 1.6 * material.emissive[k]! : 0;
+      out[4 * v + k] = displayByte(gain * (base * shown + glow));
     }
     out[4 * v + 3] = 255;
   }

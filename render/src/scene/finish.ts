@@ -1,5 +1,6 @@
 import { DoubleSide, FrontSide, ShaderMaterial, type IUniform, type Texture } from 'three';
 import { MOST_AMBIENT, MOST_SUN } from './finish-data.ts';
+import type { Glow } from './glow.ts';
 import { TONE_GLSL } from './tone.ts';
 
 const vertexShader = `
@@ -25,7 +26,7 @@ const vertexShader = `
     vFar = distance(place, shadowCentre);
     // A little off the surface along its normal: it must not shade itself.
     vShadow = (shadowMatrix * vec4(place + normalize(vFacing) * 0.035, 1.0)).xyz * 0.5 + 0.5;
-    #ifdef USE_COVER
+    #if defined(USE_COVER) || defined(USE_GLOW)
       vUv = uv;
     #endif
     gl_Position = projectionMatrix * viewMatrix * vec4(place, 1.0);
@@ -39,6 +40,8 @@ const fragmentShader = `
   uniform sampler2D contactMap;
   uniform vec2 contactTexel;
   uniform sampler2D cover;
+  uniform sampler2D glow;
+  uniform vec3 glowColor;
   uniform float shadowTexel;
   uniform float shadowReach;
   uniform vec3 sun;
@@ -70,7 +73,14 @@ const fragmentShader = `
     } else if (near > 0.0) open = mix(vBaked, 0.0, near);
     vec3 shown = toDisplay(vAmbient * texture2D(contactMap, gl_FragCoord.xy * contactTexel).r + vSun * open);
     #ifdef USE_COVER
-      shown *= texture2D(cover, vUv).rgb;
+      vec4 picture = texture2D(cover, vUv);
+      #ifdef CUT_OUT
+        if (picture.a < CUT_OUT) discard;
+      #endif
+      shown *= picture.rgb;
+    #endif
+    #ifdef USE_GLOW
+      shown += texture2D(glow, vUv).rgb * glowColor;
     #endif
     gl_FragColor = vec4(shown, 1.0);
   }`;
@@ -83,16 +93,36 @@ export type ShadowUniforms = Record<
   IUniform
 >;
 
+/** The pictures of a finished surface: its colours, where they are cut out, and what shines. */
+interface FinishPictures {
+  cover: Texture | null;
+  cutOut: number;
+  glow: Glow | null;
+}
+
 /**
  * The material of a finished picture: light without the sun from the bake, darker in corners, the sun with its shadow
  * from a map.
  */
-export function makeFinish(shared: FinishUniforms, doubleSided: boolean, cover: Texture | null): ShaderMaterial {
+export function makeFinish(
+  shared: FinishUniforms,
+  doubleSided: boolean,
+  { cover, cutOut, glow }: FinishPictures,
+): ShaderMaterial {
   return new ShaderMaterial({
     vertexShader,
     fragmentShader,
     side: doubleSided ? DoubleSide : FrontSide,
-    uniforms: { ...shared, cover: { value: cover } },
-    defines: cover ? { USE_COVER: '' } : {},
+    uniforms: {
+      ...shared,
+      cover: { value: cover },
+      glow: { value: glow?.map ?? null },
+      glowColor: { value: glow?.color ?? [0, 0, 0] },
+    },
+    defines: {
+      ...(cover ? { USE_COVER: '' } : {}),
+      ...(cover && cutOut > 0 ? { CUT_OUT: cutOut.toFixed(3) } : {}),
+      ...(glow ? { USE_GLOW: '' } : {}),
+    },
   });
 }

@@ -1,5 +1,5 @@
 import type { SiteMotion } from '@eskovan/core/action';
-import type { SceneModel, ScenePart } from '@eskovan/core/format';
+import { seesThrough, type SceneModel, type ScenePart } from '@eskovan/core/format';
 import { BufferAttribute, BufferGeometry, Group, LineBasicMaterial, LineSegments } from 'three';
 import { cellSide, detailOf } from './chunks.ts';
 import { featureEdges, joinShapes } from './edges.ts';
@@ -14,7 +14,8 @@ export function buildLineWork(model: SceneModel, motion?: SiteMotion): Group {
   const cells = new Map<string, { lines: Growing<Float32Array>; reach: number; group: number }>();
   const things = new Map<string, ScenePart[]>();
   for (const part of model.parts) {
-    if (model.materials[part.material]!.opacity < 0.9) continue;
+    // Neither glass nor the sheet that a tree is cut out of has edges to draw.
+    if (seesThrough(model.materials[part.material]!)) continue;
     const key = `${part.model}\n${part.name}\n${groupOf(part)}`;
     things.set(key, [...(things.get(key) ?? []), part]);
   }

@@ -3,25 +3,58 @@ import { CanvasTexture, RepeatWrapping, type Texture } from 'three';
 
 /** The largest side that a texture keeps, pixels: in the working view, and in finished pictures. */
 const TEXTURE_SIDE = { working: 1024, finished: 4096 } as const;
+export type TextureUse = keyof typeof TEXTURE_SIDE;
 
-export async function decodeTexture(texture: SceneTexture, use: keyof typeof TEXTURE_SIDE): Promise<Texture | null> {
+/**
+ * A picture ready to be drawn; with a mask its alpha is the mask's, or its brightness where that is opaque. A mask alone is
+ * white where it is not cut out. Null for a picture that cannot be decoded: its surface stays plain, the model usable.
+ */
+export async function decodeTexture(
+  cover: SceneTexture | null,
+  mask: SceneTexture | null,
+  use: TextureUse,
+): Promise<Texture | null> {
+  const first = cover ?? mask;
+  if (!first) return null;
   try {
-    const blob = new Blob([texture.bytes as Uint8Array<ArrayBuffer>], { type: texture.mediaType });
-    const full = await createImageBitmap(blob);
-    const scale = Math.min(1, TEXTURE_SIDE[use] / Math.max(full.width, full.height));
-    const canvas = new OffscreenCanvas(
-      Math.max(1, Math.round(full.width * scale)),
-      Math.max(1, Math.round(full.height * scale)),
-    );
-    canvas.getContext('2d')!.drawImage(full, 0, 0, canvas.width, canvas.height);
-    full.close();
+    const canvas = await canvasOf(first, use);
+    if (mask) cutOut(canvas, cover === null, await canvasOf(mask, use, canvas));
     const made = new CanvasTexture(canvas);
     made.flipY = false;
     made.wrapS = RepeatWrapping;
     made.wrapT = RepeatWrapping;
     return made;
   } catch {
-    // A picture inside the model that cannot be decoded leaves its surface plain; the model stays usable.
     return null;
   }
+}
+
+async function canvasOf(
+  { bytes, mediaType }: SceneTexture,
+  use: TextureUse,
+  like?: OffscreenCanvas,
+): Promise<OffscreenCanvas> {
+  const full = await createImageBitmap(new Blob([bytes as Uint8Array<ArrayBuffer>], { type: mediaType }));
+  const scale = Math.min(1, TEXTURE_SIDE[use] / Math.max(full.width, full.height));
+  const canvas = new OffscreenCanvas(
+    like?.width ?? Math.max(1, Math.round(full.width * scale)),
+    like?.height ?? Math.max(1, Math.round(full.height * scale)),
+  );
+  canvas.getContext('2d')!.drawImage(full, 0, 0, canvas.width, canvas.height);
+  full.close();
+  return canvas;
+}
+
+/** Works a mask of the same size into the alpha of a picture. */
+function cutOut(canvas: OffscreenCanvas, white: boolean, mask: OffscreenCanvas): void {
+  const context = canvas.getContext('2d')!;
+  const picture = context.getImageData(0, 0, canvas.width, canvas.height);
+  const { data } = mask.getContext('2d')!.getImageData(0, 0, canvas.width, canvas.height);
+  let opaque = true;
+  for (let i = 3; i < data.length && opaque; i += 4) opaque = data[i]! > 250;
+  for (let i = 0; i < data.length; i += 4) {
+    if (white) picture.data.fill(255, i, i + 3);
+    picture.data[i + 3] = opaque ? (data[i]! + data[i + 1]! + data[i + 2]!) / 3 : data[i + 3]!;
+  }
+  context.putImageData(picture, 0, 0);
 }

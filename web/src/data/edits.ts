@@ -215,6 +215,12 @@ export function currentRow<K extends Kind>(projectId: string, kind: K, id: strin
   return document && (findRow(document, kind, id) as Row<K> | undefined);
 }
 
+/** The models of a project as they are at this instant, without the deleted ones. */
+export function currentModels(projectId: string): Row<'model'>[] {
+  const document = queryClient.getQueryData<ProjectDocument>(projectKey(projectId));
+  return (document?.model ?? []).filter(({ deleted }) => deleted === null);
+}
+
 /** Ends a conflict by a copy of the row as it is here, beside the one of the others. */
 export function keepBoth(conflict: Conflict): Edit | null {
   const { edit } = conflict.entry;

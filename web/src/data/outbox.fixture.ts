@@ -1,4 +1,12 @@
-import { applyEdit, type Change, type Edit, type EditReply, type Kind, type Row } from '@eskovan/core/document';
+import {
+  applyEdit,
+  DOCUMENT_VERSION,
+  type Change,
+  type Edit,
+  type EditReply,
+  type Kind,
+  type Row,
+} from '@eskovan/core/document';
 import { ApiError, OfflineError } from './api.ts';
 import type { OutboxEntry, OutboxStorage } from './outbox-storage.ts';
 
@@ -67,7 +75,7 @@ export const editOf = (changes: Change[], more: Partial<Edit> = {}): Edit => ({
   label: 'Something',
   by: ME,
   machine: false,
-  version: 2,
+  version: DOCUMENT_VERSION,
   changes,
   given: [],
   ...more,

@@ -1,11 +1,11 @@
 import type { BodyOf, Row } from '@eskovan/core/document';
 import { READER, type SceneCamera } from '@eskovan/core/format';
-import { guessPlacement, placementFor } from '@eskovan/core/site';
+import { asBefore, changesOfFile, lineUp, placementFor, type FileChanges } from '@eskovan/core/site';
 import { create } from 'zustand';
 import { fetchFile, uploadFile } from '../data/api.ts';
 import { changing } from '../data/changes.ts';
 import { editBody, makeRow } from '../data/edit-row.ts';
-import { currentRow, givenOf, saveForMachine } from '../data/edits.ts';
+import { currentModels, currentRow, givenOf, saveForMachine } from '../data/edits.ts';
 import { workUnderWay } from '../data/unfinished.ts';
 import type { ImportResult } from '../worker/import.worker.ts';
 import { readFile } from './read-file.ts';
@@ -24,12 +24,21 @@ interface ImportState {
   cameras: { projectId: string; modelId: string; cameras: SceneCamera[] } | null;
   /** Names of changed parts that the newer file of a model does not have any more. */
   lost: { projectId: string; modelId: string; names: string[] } | null;
+  /** What a newer file has changed, until it is seen. */
+  changes: { projectId: string; modelId: string; changes: FileChanges } | null;
 }
 
-export const useImport = create<ImportState>()(() => ({ running: null, failure: null, cameras: null, lost: null }));
+export const useImport = create<ImportState>()(() => ({
+  running: null,
+  failure: null,
+  cameras: null,
+  lost: null,
+  changes: null,
+}));
 
 export const dismissFailure = () => useImport.setState({ failure: null });
 export const dismissCameras = () => useImport.setState({ cameras: null });
+export const dismissChanges = () => useImport.setState({ changes: null });
 export const dismissLost = () => useImport.setState({ lost: null });
 
 const mediaTypeOf = (fileName: string): string =>
@@ -84,6 +93,7 @@ export async function importModel(projectId: string, file: File, replaced?: Row<
       packed,
       declares: result.declares,
       bounds: result.bounds,
+      guess: result.guess,
       triangles: result.triangles,
       movements: result.movements,
       notes: notesOf(result),
@@ -92,10 +102,14 @@ export async function importModel(projectId: string, file: File, replaced?: Row<
     if (replaced) {
       modelId = replaced.id;
       editBody('model', replaced, `Replace ${replaced.name}`, (body) => ({ ...body, ...read }));
+      const before = { bounds: replaced.body.bounds, triangles: replaced.body.triangles };
+      const changes = changesOfFile(before, result, replaced.body.placement);
+      useImport.setState({ changes: { projectId, modelId, changes } });
       const gone = Object.keys(replaced.body.parts).filter((name) => !result.partNames.includes(name));
       if (gone.length > 0) useImport.setState({ lost: { projectId, modelId, names: gone } });
     } else {
-      const placement = placementFor(guessPlacement(result.bounds, result.declares));
+      const others = currentModels(projectId).map(({ body }) => body);
+      const placement = lineUp(result.bounds, result.declares, placementFor(result.guess.candidates[0]!), others);
       const name =
         file.name
           .replace(/\.[a-z0-9]{2,4}$/i, '')
@@ -104,7 +118,7 @@ export async function importModel(projectId: string, file: File, replaced?: Row<
       modelId = makeRow('model', projectId, `Bring in ${name}`, {
         name,
         order: Date.now(),
-        body: { ...read, placement, hidden: false, parts: {} },
+        body: { ...read, placement, settled: false, hidden: false, parts: {} },
       });
     }
     useImport.setState({
@@ -120,6 +134,17 @@ export async function importModel(projectId: string, file: File, replaced?: Row<
   }
 }
 
+/** Brings in several models, one after the other: one that cannot be read stops none of the others. */
+export async function importModels(projectId: string, files: readonly File[]): Promise<void> {
+  const failures: string[] = [];
+  for (const file of files) {
+    await importModel(projectId, file);
+    const { failure } = useImport.getState();
+    if (failure?.projectId === projectId) failures.push(failure.message);
+  }
+  if (failures.length > 0) useImport.setState({ failure: { projectId, message: failures.join(' ') } });
+}
+
 const notesOf = ({ notes }: ImportResult): string[] => notes.map((note) => note.slice(0, 500)).slice(0, 50);
 
 /** Models that are being read again, and those that could not be: trying at every edit would help nobody. */
@@ -133,16 +158,20 @@ export async function readAgain(row: Row<'model'>): Promise<void> {
     const { signal } = new AbortController();
     const bytes = await fetchFile(row.body.source.sha256);
     const result = await readFile(bytes, row.body.fileName, signal, () => {});
-    const { declares, bounds, triangles, movements } = result;
+    const { declares, bounds, guess, triangles, movements } = result;
     const packed = await store(result, signal);
-    const read = { packed, declares, bounds, triangles, movements, notes: notesOf(result) };
+    const read = { packed, declares, bounds, guess, triangles, movements, notes: notesOf(result) };
     const now = currentRow(row.projectId, 'model', row.id);
     // A newer file has come meanwhile: what was read of the old one is of no use.
     if (!now || now.deleted || now.body.source.sha256 !== row.body.source.sha256) return;
+    // A reader that finds other coordinates than the one before moves nothing: the model stays where people put it.
+    const { moved, grew } = changesOfFile(now.body, result, now.body.placement);
+    const shifted = grew.every((value) => Math.abs(value) < 0.01) && moved.some((value) => Math.abs(value) > 0.001);
+    const placement = shifted ? asBefore({ moved }, now.body.placement) : now.body.placement;
     saveForMachine(
       row.projectId,
       `Read ${row.name} again`,
-      changing('model', now, { body: { ...now.body, ...read } }),
+      changing('model', now, { body: { ...now.body, ...read, placement } }),
       givenOf('model', now, ['source']),
     );
   } catch (error) {

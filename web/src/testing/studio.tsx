@@ -69,6 +69,8 @@ export const exampleModel = (change: Partial<BodyOf<'model'>> = {}): BodyOf<'mod
   packed: { file: exampleFile('1'), reader: READER },
   declares: { metresPerUnit: null, up: null },
   bounds: { min: [0, 0, 0], max: [1, 1, 1] },
+  guess: null,
+  settled: false,
   triangles: 12,
   placement: AS_IT_CAME,
   hidden: false,

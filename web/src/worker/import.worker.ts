@@ -1,5 +1,6 @@
 import { countTriangles, listMovements, ownBounds, packModel, readModel, type ReadModel } from '@eskovan/core/format';
-import type { BodyOf, Bounds } from '@eskovan/core/document';
+import type { BodyOf, Bounds, ModelGuess } from '@eskovan/core/document';
+import { guessOf } from '@eskovan/core/site';
 import * as Comlink from 'comlink';
 import dracoUrl from 'draco3dgltf/draco_decoder_gltf.wasm?url';
 import webIfcUrl from 'web-ifc/web-ifc.wasm?url';
@@ -11,6 +12,7 @@ export interface ImportResult {
   bounds: Bounds;
   triangles: number;
   declares: ReadModel['declares'];
+  guess: ModelGuess;
   notes: string[];
   cameras: ReadModel['cameras'];
   movements: BodyOf<'model'>['movements'];
@@ -35,6 +37,7 @@ const api = {
       bounds: ownBounds(model)!,
       triangles: countTriangles(model),
       declares,
+      guess: guessOf(model, fileName),
       notes,
       cameras,
       movements: listMovements(model),

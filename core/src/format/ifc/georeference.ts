@@ -6,7 +6,9 @@ type Georeference = Pick<ModelBody['declares'], 'latitude' | 'longitude' | 'nort
 const numberOf = (value: unknown): number =>
   Number(typeof value === 'object' && value !== null && 'value' in value ? value.value : value);
 const numbersOf = (line: Line | null, attribute: string): number[] => {
-  const list = line?.[attribute];
+  const given = line?.[attribute];
+  // A list is handed out as it is, or within a value of its own type.
+  const list = typeof given === 'object' && given !== null && 'value' in given ? given.value : given;
   return Array.isArray(list) ? list.map(numberOf) : [];
 };
 

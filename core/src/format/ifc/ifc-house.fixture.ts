@@ -16,12 +16,13 @@ interface Space {
 
 /**
  * A house as IFC 4, written by web-ifc from boxes: metres here, millimetres in the file, Z up. `storeys` by name and
- * height; every box and space belongs to the storey that it stands on.
+ * height; every box and space belongs to the storey that it stands on; `at` is where the site is placed.
  */
 export async function writeIfc(
   storeys: readonly { name: string; elevation: number }[],
   boxes: readonly Box[],
   spaces: readonly Space[],
+  at: readonly [number, number, number] = [0, 0, 0],
 ): Promise<Uint8Array> {
   const api = new ifc.IfcAPI();
   await api.Init();
@@ -57,7 +58,7 @@ export async function writeIfc(
     [context],
     new I.IfcUnitAssignment([unit]),
   );
-  const ground = place(0, null);
+  const ground = new I.IfcLocalPlacement(null, axes(...at));
   const site = new I.IfcSite(
     guid(),
     null,

@@ -1,4 +1,4 @@
-import { unzipSync, type UnzipFileInfo } from 'fflate';
+import { unzipSync, zipSync, type UnzipFileInfo } from 'fflate';
 import { FormatError } from '../errors.ts';
 
 /** Most that a zip may unpack to, and most entries it may hold. */
@@ -54,3 +54,7 @@ export function readZip(bytes: Uint8Array, fileName: string): Map<string, Uint8A
   }
   return new Map(Object.entries(files).map(([name, content]) => [name.replaceAll('\\', '/'), content]));
 }
+
+/** Files by their paths as one zip, as they are: pictures and meshes are packed already. */
+export const zipFiles = (files: ReadonlyMap<string, Uint8Array>): Uint8Array<ArrayBuffer> =>
+  zipSync(Object.fromEntries(files), { level: 0 }) as Uint8Array<ArrayBuffer>;

@@ -55,6 +55,7 @@ export class LightBake {
     const fineEnough = countTriangles(model) > FINE_ENOUGH;
     this.parts = model.parts.map((part) => {
       const fine = fineEnough ? part : subdivide(part, edge);
+      // Glass is as bright as what is behind it; what is cut out of a picture is lit as any surface.
       const clear = model.materials[part.material]!.opacity < 0.9;
       return { fine, seeThrough: clear, first: samePlaces(fine), inward: towardsCentres(fine) };
     });

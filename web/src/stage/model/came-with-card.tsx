@@ -1,12 +1,13 @@
 import { toDegrees } from '@eskovan/core/geometry';
 import { aspectOf, type Row } from '@eskovan/core/document';
-import { viewOfCamera } from '@eskovan/core/site';
+import { asBefore, viewOfCamera } from '@eskovan/core/site';
 import { dispatch } from '../../data/undo.ts';
 import { orderAfter } from '../../data/order.ts';
 import { liveRows, making } from '../../data/changes.ts';
 import { useProject } from '../../data/use-project.ts';
+import { editBody } from '../../data/edit-row.ts';
 import { Button, Card } from '../../kit/index.ts';
-import { dismissCameras, dismissLost, useImport } from '../../site/import-model.ts';
+import { dismissCameras, dismissChanges, dismissLost, useImport } from '../../site/import-model.ts';
 
 /** Cameras that came with a file, offered as views. */
 export function CamerasCard() {
@@ -82,6 +83,57 @@ export function LostCard() {
       <Button small onClick={dismissLost}>
         Understood
       </Button>
+    </Card>
+  );
+}
+
+/** Less than this is no change, metres. */
+const STILL = 0.001;
+
+const signed = (metres: number) => `${metres < 0 ? '−' : '+'}${Math.abs(metres).toFixed(2)} m`;
+
+/** What a newer file has changed. */
+export function ChangesCard() {
+  const { project, model } = useProject();
+  const seen = useImport((state) => (state.changes?.projectId === project.id ? state.changes : null));
+  const row = model.find(({ id }) => id === seen?.modelId);
+  if (!seen || !row) return null;
+  const { moved, grew, triangles } = seen.changes;
+  const large = (values: readonly number[]) => values.some((value) => Math.abs(value) > STILL);
+  const as = ([x, y, z]: readonly [number, number, number]) => `east ${signed(x)}, south ${signed(z)}, up ${signed(y)}`;
+  // Grown on one side only moves the middle by half of that: then nothing has moved.
+  const whole = !large(grew) && large(moved);
+  return (
+    <Card title="The newer file" note={row.name}>
+      <ul className="mb-2 grid gap-1 text-ink-soft">
+        <li>{whole ? `All of it has moved: ${as(moved)}.` : 'Nothing has moved: it lies by its own coordinates.'}</li>
+        {large(grew) && <li>The whole is larger or smaller now: {as(grew)}.</li>}
+        {triangles !== 0 && (
+          <li>
+            {Math.abs(triangles).toLocaleString('en')} triangles {triangles > 0 ? 'more' : 'fewer'}.
+          </li>
+        )}
+      </ul>
+      <div className="flex gap-2">
+        {whole && (
+          <Button
+            small
+            tone="primary"
+            onClick={() => {
+              editBody('model', row, `Keep ${row.name} where it was`, (body) => ({
+                ...body,
+                placement: asBefore(seen.changes, body.placement),
+              }));
+              dismissChanges();
+            }}
+          >
+            Keep it where it was
+          </Button>
+        )}
+        <Button small onClick={dismissChanges}>
+          Understood
+        </Button>
+      </div>
     </Card>
   );
 }

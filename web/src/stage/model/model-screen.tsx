@@ -2,14 +2,14 @@ import { CircleAlert } from 'lucide-react';
 import { useEffect, type ReactNode } from 'react';
 import { useProject } from '../../data/use-project.ts';
 import { Button, Panels, Progress } from '../../kit/index.ts';
-import { dismissFailure, importModel, STEPS, useImport } from '../../site/import-model.ts';
+import { dismissFailure, importModels, STEPS, useImport } from '../../site/import-model.ts';
 import { warmReader } from '../../site/read-file.ts';
 import { useSiteState } from '../../site/site-state.ts';
 import { retrySite } from '../../site/use-site-keeper.ts';
 import { useModels } from '../../site/use-site.ts';
 import { SITE_STEPS } from '../shared/site-coming.tsx';
 import { ActionsCard } from './actions-card.tsx';
-import { CamerasCard, LostCard } from './came-with-card.tsx';
+import { CamerasCard, ChangesCard, LostCard } from './came-with-card.tsx';
 import { DropModel } from '../shared/drop-model.tsx';
 import { ModelPicture } from './model-picture.tsx';
 import { ModelsShelf } from './models-shelf.tsx';
@@ -32,14 +32,14 @@ export function ModelScreen() {
     const timer = setTimeout(warmReader, count === 0 ? 0 : 4000);
     return () => clearTimeout(timer);
   }, [count]);
-  const take = (file: File) => void importModel(project.id, file);
+  const take = (files: readonly File[]) => void importModels(project.id, files);
   if (!row)
     return (
       <div className="mx-auto flex h-full max-w-160 flex-col justify-center gap-3 p-8">
         <Notices />
         {!running && (
           <div className="h-80">
-            <DropModel onFile={take} />
+            <DropModel onFiles={take} />
           </div>
         )}
       </div>
@@ -49,7 +49,7 @@ export function ModelScreen() {
       id="model-shelf"
       direction="vertical"
       panels={[
-        { id: 'models', size: 372, min: 170, content: <ModelsShelf selectedId={row.id} onFile={take} /> },
+        { id: 'models', size: 372, min: 170, content: <ModelsShelf selectedId={row.id} onFiles={take} /> },
         { id: 'parts', min: 120, content: <PartsTree /> },
       ]}
     />
@@ -121,6 +121,7 @@ function Notices() {
         </Alarm>
       )}
       <CamerasCard />
+      <ChangesCard />
       <LostCard />
     </>
   );

@@ -58,21 +58,53 @@ const type = (name: RegExp, text: string) => {
 const placement = () => shownDocument().model[0]!.body.placement;
 
 describe('Is this right?', () => {
+  const candidate = (metresPerUnit: number, up: 'y' | 'z', share: number) => ({
+    metresPerUnit,
+    up,
+    share,
+    why: [`Walls are ${share * 10} cm thick then.`],
+  });
+  const rows = Array.from({ length: 40 }, () => '00ffffff00');
+  const guess = (...candidates: ReturnType<typeof candidate>[]) => ({ candidates, silhouettes: { y: rows, z: rows } });
+
   test('says the size as placed, what was guessed and why, and what could not be read', () => {
-    const row = model();
+    const row = model({ guess: guess(candidate(0.001, 'z', 0.97)) });
     renderInProject(<RightCard row={row} />, exampleDocument({ model: [row] }));
     expect(screen.getByText('24.00 × 12.00 × 6.00')).toBeTruthy();
-    expect(screen.getByText(/Guessed: .*millimetres/)).toBeTruthy();
+    expect(screen.getByText(/Millimetres, Z up\. Walls are/)).toBeTruthy();
     expect(screen.getByText('STL holds shape only.')).toBeTruthy();
   });
 
-  test('offers the guess with one press when the model stands otherwise', async () => {
-    const row = model({ placement: AS_IT_CAME });
+  test('where it is not sure, the likeliest are shown, one press each, and never again once a person has said it', async () => {
+    const row = model({ placement: AS_IT_CAME, guess: guess(candidate(1, 'y', 0.5), candidate(0.001, 'z', 0.4)) });
     renderInProject(<RightCard row={row} />, exampleDocument({ model: [row] }));
-    fireEvent.click(screen.getByRole('button', { name: /Take it as millimetres, Z up/ }));
+    fireEvent.click(screen.getByRole('button', { name: /millimetres, Z up/ }));
     expect(placement()).toMatchObject({ metresPerUnit: 0.001, up: 'z' });
+    expect(shownDocument().model[0]!.body.settled).toBe(true);
     undo(PROJECT);
     await waitFor(() => expect(placement()).toEqual(AS_IT_CAME));
+    expect(shownDocument().model[0]!.body.settled).toBe(false);
+  });
+
+  test('a person who has chosen a unit is not asked again', () => {
+    const row = model({ settled: true, guess: guess(candidate(1, 'y', 0.5), candidate(0.01, 'z', 0.4)) });
+    renderInProject(<RightCard row={row} />, exampleDocument({ model: [row] }));
+    expect(screen.getByText(/As you have set it/)).toBeTruthy();
+    expect(screen.queryByRole('button', { name: /up$/ })).toBeNull();
+  });
+
+  test('survey coordinates are said once; the fields say how far it stands from them', () => {
+    const far = { ...AS_IT_CAME, position: [-512_340, 0, 6_021_077] as [number, number, number] };
+    const bounds = {
+      min: [512_330, 0, -6_021_085] as [number, number, number],
+      max: [512_350, 6, -6_021_069] as [number, number, number],
+    };
+    const row = model({ placement: far, bounds });
+    renderInProject(<RightCard row={row} />, exampleDocument({ model: [row] }));
+    expect(screen.getByText(/East 512,340, North 6,021,077/)).toBeTruthy();
+    expect(field(/East/)).toHaveProperty('value', '0.00');
+    type(/East/, '3m');
+    expect(placement().position).toEqual([-512_337, 0, 6_021_077]);
   });
 
   test('turns by degrees, moves by metres, drops to the ground', () => {

@@ -9,7 +9,7 @@ import { RowShelf } from '../shared/row-shelf.tsx';
 import { DropModel } from '../shared/drop-model.tsx';
 
 /** The models of the project. */
-export function ModelsShelf({ selectedId, onFile }: { selectedId: string; onFile: (file: File) => void }) {
+export function ModelsShelf({ selectedId, onFiles }: { selectedId: string; onFiles: (files: File[]) => void }) {
   const models = useModels();
   return (
     <RowShelf
@@ -33,7 +33,7 @@ export function ModelsShelf({ selectedId, onFile }: { selectedId: string; onFile
         },
       ]}
       empty="No model yet."
-      footer={<DropModel compact onFile={onFile} />}
+      footer={<DropModel compact onFiles={onFiles} />}
     />
   );
 }

@@ -1,64 +1,47 @@
 import { toDegrees, toRadians } from '@eskovan/core/geometry';
 import type { Placement, Row } from '@eskovan/core/document';
-import { dropTo, guessPlacement, placeBounds, UNITS, unitName } from '@eskovan/core/site';
-import { ArrowDownToLine, Check, RefreshCw, TriangleAlert } from 'lucide-react';
+import { dropTo, ODD_SIZE, ownOffset, placeBounds, UNITS, unitName } from '@eskovan/core/site';
+import { ArrowDownToLine, RefreshCw, TriangleAlert } from 'lucide-react';
 import { useRef } from 'react';
 import { editBody } from '../../data/edit-row.ts';
 import { Button, Card, Line, NumberField, Segmented, Select, Value } from '../../kit/index.ts';
 import { importModel } from '../../site/import-model.ts';
+import { gatherFiles } from '../../site/gather-files.ts';
 import { useSite } from '../../site/use-site.ts';
-
-/** Sizes that deserve a look before anything is built on them, metres. */
-const ODD = { small: 0.3, large: 2000 };
+import { GuessedAs } from './guessed-as.tsx';
 
 /** Is the chosen model the right size, the right way up, in the right place? */
 export function RightCard({ row }: { row: Row<'model'> }) {
   const site = useSite();
   const newer = useRef<HTMLInputElement>(null);
-  const { bounds, declares, placement, fileName, triangles, source, notes } = row.body;
+  const { bounds, placement, fileName, triangles, source, notes } = row.body;
   const placed = placeBounds(bounds, placement);
   const [w, h, d] = placed.max.map((value, k) => value - placed.min[k]!) as [number, number, number];
   const largest = Math.max(w, h, d);
-  const guess = guessPlacement(bounds, declares);
-  const asGuessed = Math.abs(guess.metresPerUnit / placement.metresPerUnit - 1) < 1e-6 && guess.up === placement.up;
   const place = (label: string, change: Partial<Placement>) =>
     editBody('model', row, `${label} of ${row.name}`, (body) => ({
       ...body,
       placement: { ...body.placement, ...change },
+      // Who has chosen a unit or an axis is not asked again.
+      ...(change.metresPerUnit === undefined && change.up === undefined ? {} : { settled: true }),
     }));
-  const [x, y, z] = placement.position;
-  const odd = largest < ODD.small || largest > ODD.large;
+  const offset = ownOffset(bounds, placement);
+  // Coordinates of hundreds of kilometres are said once; the fields say how far it stands from there.
+  const [x, y, z] = placement.position.map((value, k) => value + (offset?.from[k] ?? 0)) as [number, number, number];
+  const back = (position: [number, number, number]) =>
+    position.map((value, k) => value - (offset?.from[k] ?? 0)) as [number, number, number];
   return (
     <Card title="Is this right?" note={row.name}>
       <Line label="W × D × H">
         <Value unit="m">{[w, d, h].map((value) => value.toFixed(value < 100 ? 2 : 0)).join(' × ')}</Value>
       </Line>
-      <p className={`mb-1 flex gap-1.5 ${odd || !asGuessed ? 'text-rust' : 'text-ink-soft'}`}>
-        {odd || !asGuessed ? (
+      {(largest < ODD_SIZE.small || largest > ODD_SIZE.large) && (
+        <p className="mb-1 flex gap-1.5 text-rust">
           <TriangleAlert size={15} aria-hidden className="mt-0.5 shrink-0" />
-        ) : (
-          <Check size={15} aria-hidden className="mt-0.5 shrink-0 text-moss" />
-        )}
-        <span>
-          {odd
-            ? `That is ${largest < ODD.small ? 'small' : 'large'} for a commission. Look at the person beside it.`
-            : asGuessed
-              ? guess.reasons.length > 0
-                ? `Guessed: ${guess.reasons.join(' ')}`
-                : 'A size that buildings and products have.'
-              : `Its file looks like ${unitName(guess.metresPerUnit)}, ${guess.up.toUpperCase()} up. ${guess.reasons.join(' ')}`}
-        </span>
-      </p>
-      {!asGuessed && (
-        <Button
-          small
-          tone="primary"
-          className="mb-1"
-          onClick={() => place('Unit and axis', { metresPerUnit: guess.metresPerUnit, up: guess.up })}
-        >
-          Take it as {unitName(guess.metresPerUnit)}, {guess.up.toUpperCase()} up
-        </Button>
+          That is {largest < ODD_SIZE.small ? 'small' : 'large'} for a commission. Look at the person beside it.
+        </p>
       )}
+      <GuessedAs body={row.body} onChoose={(choice) => place('Unit and axis', choice)} />
       <Line label="Unit of the file">
         <Select
           label="Unit of the file"
@@ -107,11 +90,18 @@ export function RightCard({ row }: { row: Row<'model'> }) {
             onChange={(value) => {
               const position: [number, number, number] = [x, y, z];
               position[k] = value;
-              place('Place', { position });
+              place('Place', { position: back(position) });
             }}
           />
         );
       })}
+      {offset && (
+        <p className="mt-1 text-sm text-ink-soft">
+          Its own coordinates are kept: the project’s zero is East {number(offset.zero[0])}, North{' '}
+          {number(-offset.zero[2])}
+          {Math.abs(offset.zero[1]) > 0.5 ? `, height ${number(offset.zero[1])}` : ''} m in the file.
+        </p>
+      )}
       <div className="mt-1.5 flex flex-wrap gap-1.5">
         <Button
           small
@@ -126,12 +116,13 @@ export function RightCard({ row }: { row: Row<'model'> }) {
         <input
           ref={newer}
           type="file"
+          multiple
           aria-label="Newer file of this model"
           className="hidden"
           onChange={(event) => {
-            const file = event.target.files?.[0];
+            const files = [...(event.target.files ?? [])];
             event.target.value = '';
-            if (file) void importModel(row.projectId, file, row);
+            void gatherFiles(files).then(([file]) => file && importModel(row.projectId, file, row));
           }}
         />
       </div>
@@ -148,6 +139,8 @@ export function RightCard({ row }: { row: Row<'model'> }) {
     </Card>
   );
 }
+
+const number = (value: number) => value.toLocaleString('en', { maximumFractionDigits: 0 });
 
 /** Height that models are dropped to: the lowest storey of what is there. */
 const groundOf = (site: ReturnType<typeof useSite>): number => site?.storeys[0]?.elevation ?? 0;

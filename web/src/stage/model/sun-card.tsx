@@ -3,7 +3,8 @@ import type { SunSetting } from '@eskovan/core/document';
 import { sunPosition } from '@eskovan/core/site';
 import { editBody } from '../../data/edit-row.ts';
 import { useProject } from '../../data/use-project.ts';
-import { Card, Line, NumberField, Value } from '../../kit/index.ts';
+import { Button, Card, Line, NumberField, Value } from '../../kit/index.ts';
+import { useModels } from '../../site/use-site.ts';
 
 const field = 'h-7 rounded-lg border border-rule bg-raised px-1.5 font-mono hover:border-ink-faint';
 const HOUR = 3_600_000;
@@ -23,9 +24,31 @@ export function SunCard() {
     const at = Date.parse(`${date}T${time}:00.000Z`);
     if (Number.isFinite(at)) change('Time of day', { instant: new Date(at - sun.clock * HOUR).toISOString() });
   };
+  // What a file says of its place is offered until it is so.
+  const offered = useModels().filter(({ body: { declares, placement } }) => {
+    const { latitude = sun.latitude, longitude = sun.longitude, north } = declares;
+    const turn = north === undefined ? sun.north : north - placement.turn;
+    return [latitude - sun.latitude, longitude - sun.longitude, turn - sun.north].some((off) => Math.abs(off) > 1e-6);
+  });
   const { azimuth, altitude } = sunPosition(new Date(sun.instant), sun.latitude, sun.longitude);
   return (
     <Card title="Sun and north" note={altitude > 0 ? `${toDegrees(altitude).toFixed(1)}° high` : 'below the horizon'}>
+      {offered.map(({ id, name, body }) => (
+        <Button
+          key={id}
+          small
+          className="mb-1 w-full"
+          onClick={() =>
+            change(`Place and north of ${name}`, (now) => ({
+              latitude: body.declares.latitude ?? now.latitude,
+              longitude: body.declares.longitude ?? now.longitude,
+              north: body.declares.north === undefined ? now.north : body.declares.north - body.placement.turn,
+            }))
+          }
+        >
+          Take place and north from {name}
+        </Button>
+      ))}
       <NumberField
         label="Latitude"
         unit="°"

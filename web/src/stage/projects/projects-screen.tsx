@@ -13,7 +13,7 @@ import { newEdit, queryClient } from '../../data/edits.ts';
 import { Button, Dialog, Empty, Menu } from '../../kit/index.ts';
 import { DropModel } from '../shared/drop-model.tsx';
 import { SavedNote } from '../shared/saved-note.tsx';
-import { importModel } from '../../site/import-model.ts';
+import { importModels } from '../../site/import-model.ts';
 
 const KEY = ['projects'];
 
@@ -140,8 +140,8 @@ function NewProject({ open, onClose }: { open: boolean; onClose: () => void }) {
   const [problem, setProblem] = useState<string | null>(null);
   const underWay = useRef(false);
   const field = 'h-8 w-full rounded-lg border border-rule bg-raised px-2.5 hover:border-ink-faint';
-  const make = async (file?: File) => {
-    const wanted = name.trim() || file?.name.replace(/\.[^.]*$/, '').slice(0, 120) || '';
+  const make = async (files?: readonly File[]) => {
+    const wanted = name.trim() || files?.[0]?.name.replace(/\.[^.]*$/, '').slice(0, 120) || '';
     if (wanted === '') {
       setProblem('Give the project a name, or drop its model.');
       return;
@@ -154,7 +154,7 @@ function NewProject({ open, onClose }: { open: boolean; onClose: () => void }) {
       const body = projectBodySchema.parse({ client });
       await sendEdit(newEdit(id, `New project ${wanted}`, [making('project', { id, name: wanted, order: 0, body })]));
       await navigate(`/project/${id}/model`);
-      if (file) void importModel(id, file);
+      if (files) void importModels(id, files);
     } catch (error) {
       setProblem(error instanceof Error ? error.message : String(error));
     } finally {
@@ -191,7 +191,7 @@ function NewProject({ open, onClose }: { open: boolean; onClose: () => void }) {
           <span className="font-medium">Client</span>
           <input className={field} value={client} maxLength={120} onChange={(event) => setClient(event.target.value)} />
         </label>
-        <DropModel compact onFile={(file) => void make(file)} />
+        <DropModel compact onFiles={(files) => void make(files)} />
         {problem && (
           <p id="new-project-fault" role="alert" className="text-madder">
             {problem}

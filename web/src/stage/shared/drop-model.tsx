@@ -2,19 +2,20 @@ import { MODEL_EXTENSIONS } from '@eskovan/core/format';
 import { Upload } from 'lucide-react';
 import { useDropzone } from 'react-dropzone';
 import { Button, cx } from '../../kit/index.ts';
+import { gatherFiles } from '../../site/gather-files.ts';
 
 interface DropModelProps {
-  onFile: (file: File) => void;
+  /** Each a model of its own; see `gatherFiles`. */
+  onFiles: (files: File[]) => void;
   compact?: boolean;
 }
 
 /** Takes a model by drop or picker. What it is is decided by reading it, not by its name. */
-export function DropModel({ onFile, compact }: DropModelProps) {
+export function DropModel({ onFiles, compact }: DropModelProps) {
   const { getRootProps, getInputProps, open, isDragActive } = useDropzone({
-    multiple: false,
     noClick: true,
     noKeyboard: true,
-    onDrop: ([file]) => file && onFile(file),
+    onDrop: (dropped) => void gatherFiles(dropped).then((files) => files.length > 0 && onFiles(files)),
   });
   return (
     <div
@@ -30,8 +31,8 @@ export function DropModel({ onFile, compact }: DropModelProps) {
       {!compact && (
         <p className="max-w-110 text-ink-soft">
           Drop a building, an interior, a landscape or a product here: glTF and GLB, OBJ, STL, PLY, IFC, heights as
-          ASCII grid or GeoTIFF, or a zip of a model with its textures. It is measured, cut into plans and lit while you
-          wait.
+          ASCII grid or GeoTIFF. A model of several files comes with all of them: together, as a folder or as a zip. It
+          is measured, cut into plans and lit while you wait.
         </p>
       )}
       <Button tone={compact ? 'plain' : 'primary'} small={compact ?? false} icon={<Upload size={14} />} onClick={open}>

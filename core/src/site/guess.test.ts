@@ -1,0 +1,58 @@
+import { describe, expect, test } from '@jest/globals';
+import { strToU8 } from 'fflate';
+import { hutGlb } from '../format/files.fixture.ts';
+import { readModel } from '../format/index.ts';
+import { randomFrom } from '../move/floor-scenes.fixture.ts';
+import { trueModels } from './guess-models.fixture.ts';
+import { guessModel, SURE } from './guess.ts';
+import { measureShape, SILHOUETTE, silhouetteOf } from './shape.ts';
+
+const NOTHING = { metresPerUnit: null, up: null };
+
+describe('guessing unit and up-axis', () => {
+  test('of sixty models of known truth the first guess holds for at least 54, and the rest show the truth', async () => {
+    const models = trueModels(randomFrom(11));
+    expect(models).toHaveLength(60);
+    const wrong: string[] = [];
+    const missed: string[] = [];
+    let sureAndWrong = 0;
+    for (const { what, fileName, text, metresPerUnit, up } of models) {
+      const candidates = guessModel(measureShape(await readModel(strToU8(text), fileName)), NOTHING, fileName);
+      const is = (one: { metresPerUnit: number; up: string }) => one.metresPerUnit === metresPerUnit && one.up === up;
+      const [first] = candidates;
+      if (is(first!)) continue;
+      if (first!.share >= SURE) sureAndWrong += 1;
+      wrong.push(`${what}: ${candidates.map((c) => `${c.metresPerUnit} ${c.up} ${c.share.toFixed(2)}`).join(', ')}`);
+      if (!candidates.some(is)) missed.push(what);
+    }
+    expect({ wrong: wrong.length <= 6 ? [] : wrong, missed, sureAndWrong }).toEqual({
+      wrong: [],
+      missed: [],
+      sureAndWrong: 0,
+    });
+  });
+
+  test('what a file declares is believed, unless the shape speaks loudly against it', async () => {
+    const hut = measureShape(await readModel(await hutGlb(), 'hut.glb'));
+    const declared = { metresPerUnit: 1, up: 'y' as const };
+    expect(guessModel(hut, declared, 'hut.glb')[0]).toMatchObject({ ...declared, share: expect.any(Number) });
+    const large = await readModel(await hutGlb(), 'hut.glb');
+    for (const { positions } of large.parts) positions.forEach((value, k) => (positions[k] = 1000 * value));
+    const [first] = guessModel(measureShape(large), declared, 'hut.glb');
+    expect(first).toMatchObject({ metresPerUnit: 0.001, up: 'y' });
+    expect(first!.why.length).toBeGreaterThan(0);
+  });
+
+  test('a silhouette shows what there is, from the front', async () => {
+    const rows = silhouetteOf(await readModel(await hutGlb(), 'hut.glb'), 'y');
+    expect(rows).toHaveLength(SILHOUETTE);
+    const filled = rows
+      .join('')
+      .split('')
+      .reduce((sum, digit) => sum + parseInt(digit, 16).toString(2).replaceAll('0', '').length, 0);
+    // 4.4 wide and 2.8 high: about 64 % of the square.
+    expect(filled / SILHOUETTE ** 2).toBeGreaterThan(0.5);
+    expect(filled / SILHOUETTE ** 2).toBeLessThan(0.7);
+    expect(rows[0]).toBe('0000000000');
+  });
+});

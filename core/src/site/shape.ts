@@ -1,0 +1,201 @@
+import type { UpAxis, Vec3 } from '../document/index.ts';
+import type { SceneModel } from '../format/index.ts';
+import { boundsOf, cornerNormal } from '../geometry/index.ts';
+
+/** Number of the axis in a position. */
+export const AXIS: Record<UpAxis, 1 | 2> = { y: 1, z: 2 };
+const BINS = 400;
+/** Side of a silhouette, points. */
+export const SILHOUETTE = 40;
+
+/** A level surface that is large for its model. */
+export interface Level {
+  height: number;
+  area: number;
+}
+
+/** What of a model's shape says which way is up and how large it is, for one axis taken as up. In the file's unit. */
+export interface ShapeAlong {
+  /** Extent along the axis, and of the plan. */
+  height: number;
+  plan: [number, number];
+  /** Level surfaces, from the lowest up. */
+  levels: Level[];
+  /** The largest level surface as a share of the plan's rectangle. */
+  cover: number;
+  /** Nowhere anything over or under anything else: a terrain. */
+  heightField: boolean;
+  /** How different below and above are, 0…1. */
+  lopsided: number;
+  /** Distances between the two faces of things that stand upright and are thin: walls. Median; null where there are none. */
+  thickness: number | null;
+}
+
+export interface NamedSize {
+  name: string;
+  min: Vec3;
+  max: Vec3;
+}
+
+export interface Shape {
+  along: Record<UpAxis, ShapeAlong>;
+  named: NamedSize[];
+}
+
+/** Most parts whose names are looked at. */
+const MOST_NAMED = 400;
+
+export function measureShape(model: Pick<SceneModel, 'parts'>): Shape {
+  const named = model.parts.slice(0, MOST_NAMED).map(({ name, positions }): NamedSize => {
+    return { name, ...boundsOf(positions) };
+  });
+  return { along: { y: shapeAlong(model, 1), z: shapeAlong(model, 2) }, named };
+}
+
+function shapeAlong({ parts }: Pick<SceneModel, 'parts'>, up: 1 | 2): ShapeAlong {
+  const [min, max] = extent(parts);
+  const height = max[up]! - min[up]!;
+  const [u, v] = up === 1 ? [0, 2] : [0, 1];
+  const plan: [number, number] = [max[u]! - min[u]!, max[v]! - min[v]!];
+  const [upward, downward] = [new Float64Array(BINS + 1), new Float64Array(BINS + 1)];
+  const profile = new Float64Array(20);
+  const upright = [new Map<number, number>(), new Map<number, number>()] as const;
+  const normal = new Float64Array(3);
+  let [up1, down1, total] = [0, 0, 0];
+  const span = height || 1;
+  for (const { positions: p, indices } of parts)
+    for (let t = 0; t < indices.length; t += 3) {
+      const [a, b, c] = [3 * indices[t]!, 3 * indices[t + 1]!, 3 * indices[t + 2]!];
+      cornerNormal(p, a, b, c, normal);
+      const area = Math.hypot(normal[0]!, normal[1]!, normal[2]!) / 2;
+      if (!(area > 0)) continue;
+      total += area;
+      const cosine = normal[up]! / (2 * area);
+      const middle = ((p[a + up]! + p[b + up]! + p[c + up]!) / 3 - min[up]!) / span;
+      profile[Math.min(19, Math.floor(middle * 20))]! += area;
+      if (cosine > 0.02) up1 += area * cosine;
+      else if (cosine < -0.02) down1 -= area * cosine;
+      if (cosine > 0.98) upward[Math.round(middle * BINS)]! += area;
+      else if (cosine < -0.98) downward[Math.round(middle * BINS)]! += area;
+      else if (Math.abs(cosine) < 0.05)
+        for (const [k, axis] of [u, v].entries()) {
+          if (Math.abs(normal[axis]!) < 1.96 * area) continue;
+          const at = Math.round(((p[a + axis]! - min[axis]!) / (plan[k] || 1)) * 2000);
+          upright[k as 0 | 1].set(at, (upright[k as 0 | 1].get(at) ?? 0) + area);
+        }
+    }
+  const side =
+    upward.reduce((x, y) => Math.max(x, y), 0) >= downward.reduce((x, y) => Math.max(x, y), 0) ? upward : downward;
+  const levels = levelsOf(side, min[up]!, span);
+  const largest = Math.max(0, ...levels.map(({ area }) => area));
+  let odd = 0;
+  for (let i = 0; i < 10; i += 1) odd += Math.abs(profile[i]! - profile[19 - i]!);
+  return {
+    height,
+    plan,
+    levels: levels.filter(({ area }) => area > 0.04 * largest),
+    cover: largest / (plan[0] * plan[1] || 1),
+    heightField:
+      Math.min(up1, down1) < 0.001 * Math.max(up1, down1) &&
+      Math.max(up1, down1) > 0.8 * plan[0] * plan[1] &&
+      largest < 0.6 * total,
+    lopsided: odd / (total || 1),
+    thickness: thicknessOf(upright, plan),
+  };
+}
+
+function extent(parts: SceneModel['parts']): [number[], number[]] {
+  const [min, max] = [
+    [Infinity, Infinity, Infinity],
+    [-Infinity, -Infinity, -Infinity],
+  ];
+  for (const { positions } of parts) {
+    const bounds = boundsOf(positions);
+    for (let k = 0; k < 3; k += 1) {
+      min[k] = Math.min(min[k]!, bounds.min[k]!);
+      max[k] = Math.max(max[k]!, bounds.max[k]!);
+    }
+  }
+  return [min, max];
+}
+
+/** Neighbouring height classes are one level. */
+function levelsOf(bins: Float64Array, low: number, span: number): Level[] {
+  const levels: Level[] = [];
+  let before = -2;
+  for (let i = 0; i <= BINS; i += 1) {
+    if (bins[i] === 0) continue;
+    const height = low + (i / BINS) * span;
+    if (i - before === 1) {
+      const last = levels.at(-1)!;
+      if (bins[i]! > last.area) last.height = height;
+      last.area += bins[i]!;
+    } else levels.push({ height, area: bins[i]! });
+    before = i;
+  }
+  return levels;
+}
+
+/** The median distance between neighbouring upright planes that are near each other for the size of the plan. */
+function thicknessOf(upright: readonly ReadonlyMap<number, number>[], plan: readonly [number, number]): number | null {
+  const distances: number[] = [];
+  upright.forEach((planes, k) => {
+    const most = Math.max(0, ...planes.values());
+    const at = [...planes]
+      .filter(([, area]) => area > 0.03 * most)
+      .map(([place]) => place)
+      .sort((a, b) => a - b);
+    for (let i = 1; i < at.length; i += 1)
+      if (at[i]! - at[i - 1]! < 120) distances.push(((at[i]! - at[i - 1]!) / 2000) * plan[k]!);
+  });
+  if (distances.length === 0) return null;
+  return distances.sort((a, b) => a - b)[Math.floor(distances.length / 2)]!;
+}
+
+/**
+ * What a model looks like from the front with an axis up, as rows of hexadecimal digits from the top: a bit a point, set
+ * where there is something. Height and width keep their proportion; the longer one fills the square.
+ */
+export function silhouetteOf({ parts }: Pick<SceneModel, 'parts'>, up: UpAxis): string[] {
+  const axis = AXIS[up];
+  const [min, max] = extent(parts);
+  const scale = Math.max(max[0]! - min[0]!, max[axis]! - min[axis]!) || 1;
+  const grid = new Uint8Array(SILHOUETTE * SILHOUETTE);
+  const place = (value: number, k: number) =>
+    Math.min(SILHOUETTE - 1, Math.floor(((value - min[k]!) / scale) * SILHOUETTE));
+  for (const { positions: p, indices } of parts)
+    for (let t = 0; t < indices.length; t += 3) {
+      const corner = (i: 0 | 1 | 2) => 3 * indices[t + i]!;
+      const xs = ([0, 1, 2] as const).map((i) => p[corner(i)]!);
+      const ys = ([0, 1, 2] as const).map((i) => p[corner(i) + axis]!);
+      const [x0, x1, y0, y1] = [
+        place(Math.min(...xs), 0),
+        place(Math.max(...xs), 0),
+        place(Math.min(...ys), axis),
+        place(Math.max(...ys), axis),
+      ];
+      for (let y = y0; y <= y1; y += 1)
+        for (let x = x0; x <= x1; x += 1) {
+          const [px, py] = [min[0]! + ((x + 0.5) / SILHOUETTE) * scale, min[axis]! + ((y + 0.5) / SILHOUETTE) * scale];
+          const slack = scale / SILHOUETTE;
+          if (x1 - x0 < 2 || y1 - y0 < 2 || inside(xs, ys, px, py, slack))
+            grid[(SILHOUETTE - 1 - y) * SILHOUETTE + x] = 1;
+        }
+    }
+  return Array.from({ length: SILHOUETTE }, (_, row) => {
+    let digits = '';
+    for (let x = 0; x < SILHOUETTE; x += 4)
+      digits += [0, 1, 2, 3].reduce((sum, k) => 2 * sum + grid[row * SILHOUETTE + x + k]!, 0).toString(16);
+    return digits;
+  });
+}
+
+/** Is a point in a triangle, or within half a slack of it? */
+function inside(xs: readonly number[], ys: readonly number[], x: number, y: number, slack: number): boolean {
+  const side = (i: number, j: number) => {
+    const [dx, dy] = [xs[j]! - xs[i]!, ys[j]! - ys[i]!];
+    return ((x - xs[i]!) * dy - (y - ys[i]!) * dx) / (Math.hypot(dx, dy) || 1);
+  };
+  const sides = [side(0, 1), side(1, 2), side(2, 0)];
+  return sides.every((value) => value <= slack / 2) || sides.every((value) => value >= -slack / 2);
+}
