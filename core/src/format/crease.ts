@@ -83,7 +83,7 @@ export function withCreasedNormals(part: Omit<ScenePart, 'normals'>): ScenePart 
 }
 
 /** For every vertex the number of the first one at exactly the same place. */
-function samePlace(positions: Float32Array): Uint32Array {
+export function samePlace(positions: Float32Array): Uint32Array {
   const count = positions.length / 3;
   // Adding nothing makes minus zero zero: they are one place.
   const bits = new Int32Array(Float32Array.from(positions, (value) => value + 0).buffer);

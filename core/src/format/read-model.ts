@@ -9,6 +9,7 @@ import { readStl } from './stl/index.ts';
 import { isAsciiGrid, isTiff, readAsciiGrid, readGeoTiff } from './terrain/index.ts';
 import type { ReaderTools } from './tools.ts';
 import { looksWide, textOf } from './text/decode.ts';
+import { mendWinding } from './winding.ts';
 import { isZip, readZip } from './zip/index.ts';
 
 type Format = 'zip' | 'gltf' | 'ifc' | 'ply' | 'stl' | 'asc' | 'tiff' | 'obj';
@@ -37,11 +38,14 @@ const PREFERENCE: readonly Format[] = ['gltf', 'ifc', 'obj', 'ply', 'stl', 'asc'
 export async function readModel(bytes: Uint8Array, fileName: string, tools: ReaderTools = {}): Promise<ReadModel> {
   if (bytes.byteLength === 0) throw new FormatError('empty', fileName, 'the file is empty.', 'Export the model again.');
   const format = formatOf(bytes, fileName);
-  return mendNames(
+  const model =
     format === 'zip'
       ? await readZipped(readZip(bytes, fileName), fileName, tools)
-      : await readOne(format, new Map([[fileName, bytes]]), fileName, fileName, tools),
-  );
+      : await readOne(format, new Map([[fileName, bytes]]), fileName, fileName, tools);
+  return mendNames({
+    ...model,
+    parts: model.parts.map((part) => (part.role === 'terrain' ? part : mendWinding(part))),
+  });
 }
 
 async function readZipped(files: Map<string, Uint8Array>, fileName: string, tools: ReaderTools): Promise<ReadModel> {

@@ -1,4 +1,5 @@
 export { CORRECTION_REACH, joinExtents } from './correct-storeys.ts';
+export { contoursOf, type Contour } from './contours.ts';
 export * from './floor-index.ts';
 export * from './plan-cut.ts';
 export * from './storeys.ts';

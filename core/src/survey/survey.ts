@@ -9,17 +9,18 @@ import {
   type Walker,
 } from '../document/index.ts';
 import { triangleSoup, type SceneModel } from '../format/index.ts';
-import { boundsOf, TRIANGLE, type TriangleSoup } from '../geometry/index.ts';
+import { boundsOf, TRIANGLE } from '../geometry/index.ts';
 import { correctStoreys, planExtent } from './correct-storeys.ts';
 import { FloorIndex } from './floor-index.ts';
 import { coverTriangles, footingOf, type Footing } from './footing.ts';
 import { isLandscape } from './landscape.ts';
-import { CUT_HEIGHT, cutAt, OFF_ROUND, planCut, segmentsOf } from './plan-cut.ts';
+import { contoursOf } from './contours.ts';
+import { cutAt, OFF_ROUND, planCut } from './plan-cut.ts';
 import { findRooms, lintelOf, type Room } from './rooms.ts';
 import { findStoreys, OUTSIDE, type FoundStorey } from './storeys.ts';
 
 /** Raised whenever the survey or the light computes something else: sites are then computed again. */
-export const SURVEY_ALGORITHM = 11;
+export const SURVEY_ALGORITHM = 12;
 
 /** Checked in one piece: a landscape's lines are a million numbers. */
 const lineWorkSchema = z.custom<number[]>(
@@ -44,6 +45,8 @@ export const surveySchema = z.object({
       walkway: lineWorkSchema,
     }),
   ),
+  /** Of the landscape, where there is one. */
+  contours: z.array(z.object({ height: finite, index: z.boolean(), lines: lineWorkSchema })).default([]),
 });
 export type Survey = z.infer<typeof surveySchema>;
 export type SurveyedStorey = Survey['storeys'][number];
@@ -90,18 +93,16 @@ export function surveyModel(
   };
   const surveyed = storeys.map((storey, i) => {
     const plan = planCut(built.soup, built.seeThrough, storey.elevation);
-    plan.below.push(...contours(land, storey.elevation + CUT_HEIGHT + OFF_ROUND));
     // The open ground has no rooms; what lies under the house is not one either.
     const rooms = roomsOf(model, storey) ?? (storey.name === OUTSIDE ? [] : foundRooms(storey));
     onProgress(0.3 + (0.7 * (i + 1)) / storeys.length);
     return { ...storey, plan, rooms, walkway: [] };
   });
-  return { survey: { bounds, triangles: soup.length / TRIANGLE, storeys: surveyed }, footing };
+  return {
+    survey: { bounds, triangles: soup.length / TRIANGLE, storeys: surveyed, contours: contoursOf(land) },
+    footing,
+  };
 }
-
-/** Where a level plane meets the ground, four numbers a line: a hill is drawn as a contour, not as a solid wall. */
-const contours = (land: TriangleSoup, height: number) =>
-  segmentsOf(cutAt(land, new Uint8Array(land.length / TRIANGLE), height));
 
 /** A storey of the file and one found nearer than this are the same, metres. */
 const SAME_STOREY = 0.6;

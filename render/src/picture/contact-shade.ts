@@ -38,11 +38,7 @@ export class ContactShade {
   private readonly seenFrom = new Matrix4();
   private stale = true;
 
-  constructor(
-    private readonly renderer: WebGLRenderer,
-    near: number,
-    far: number,
-  ) {
+  constructor(private readonly renderer: WebGLRenderer) {
     this.pass = new DepthPass(renderer);
     const material = new ShaderMaterial({
       vertexShader: CONTACT_VERTEX,
@@ -50,7 +46,7 @@ export class ContactShade {
       uniforms: {
         depthMap: { value: null },
         texel: { value: new Vector2() },
-        range: { value: new Vector3(near * far, far, far - near) },
+        range: { value: new Vector3() },
         lens: { value: new Vector4() },
         ways: { value: contactWays() },
       },
@@ -74,6 +70,8 @@ export class ContactShade {
     this.pass.draw(model, camera, this.depth!);
     const { elements } = camera.projectionMatrix;
     const { uniforms } = this.quad.material;
+    const { near, far } = camera;
+    (uniforms['range']!.value as Vector3).set(near * far, far, far - near);
     (uniforms['lens']!.value as Vector4).set(elements[0]!, elements[5]!, elements[8]!, elements[9]!);
     this.renderer.setRenderTarget(this.shade);
     this.renderer.render(this.quadScene, this.quadCamera);

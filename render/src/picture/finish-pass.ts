@@ -12,9 +12,9 @@ export class FinishPass {
   private readonly contact: ContactShade;
 
   /** @param sun unit vector towards the sun */
-  constructor(renderer: WebGLRenderer, sun: readonly [number, number, number], near: number, far: number) {
+  constructor(renderer: WebGLRenderer, sun: readonly [number, number, number]) {
     this.shadow = new SunShadow(renderer);
-    this.contact = new ContactShade(renderer, near, far);
+    this.contact = new ContactShade(renderer);
     this.shadow.setSun(sun);
     this.uniforms = { ...this.shadow.uniforms, ...this.contact.uniforms };
   }

@@ -1,8 +1,10 @@
 import type { SiteMotion } from '@eskovan/core/action';
 import type { SceneModel, ScenePart } from '@eskovan/core/format';
 import type { CameraSample } from '@eskovan/core/move';
-import { projectionWindow } from '@eskovan/core/optics';
+import type { Bounds } from '@eskovan/core/document';
+import { depthRange, projectionWindow } from '@eskovan/core/optics';
 import {
+  Box3,
   Color,
   Fog,
   LinearSRGBColorSpace,
@@ -26,9 +28,6 @@ import { FinishPass } from './finish-pass.ts';
 import { jitter } from './jitter.ts';
 import type { PictureSize } from './picture-size.ts';
 
-/** Nearer than this nothing is drawn, metres. */
-const NEAR = 0.08;
-const FAR = 900;
 /** Height in pixels from which moving pictures show detail as far as it reaches; smaller ones show less of it. */
 const DETAIL_HEIGHT = 250;
 
@@ -44,6 +43,7 @@ export class PictureRenderer {
   private readonly camera = new PerspectiveCamera();
   private readonly accumulator: Accumulator;
   private model: Group | null = null;
+  private bounds: Bounds | null = null;
   private moving: MovingMeshes | null = null;
   private finish: FinishPass | null = null;
   private person: Group | null = null;
@@ -87,7 +87,7 @@ export class PictureRenderer {
   async setModel(model: SceneModel | null, options: SceneOptions, finished = false): Promise<void> {
     const asked = (this.asked += 1);
     this.finish?.dispose();
-    this.finish = finished ? new FinishPass(this.renderer, options.sun, NEAR, FAR) : null;
+    this.finish = finished ? new FinishPass(this.renderer, options.sun) : null;
     // The new one is made whole before the old one goes: pictures asked for meanwhile still show something.
     const made =
       model && (await buildScene(model, this.finish ? { ...options, finish: this.finish.uniforms } : options));
@@ -101,6 +101,7 @@ export class PictureRenderer {
       disposeScene(this.model);
     }
     this.model = made;
+    this.bounds = made && boundsOfGroup(made);
     this.setMotion(options.motion);
     if (made) this.scene.add(made);
     paintSky(this.sky, options.sun, 2 ** options.exposure, options.look === 'line');
@@ -226,13 +227,15 @@ export class PictureRenderer {
     const centreY = (window.bottom + window.top) / 2 + pixel * jy;
     const [halfX, halfY] = [(pixel * size.width) / 2, (pixel * size.height) / 2];
     const { camera } = this;
+    const { near, far } = depthRange(sample.position, this.bounds ?? NOTHING);
+    Object.assign(camera, { near, far });
     camera.projectionMatrix.makePerspective(
-      (centreX - halfX) * NEAR,
-      (centreX + halfX) * NEAR,
-      (centreY + halfY) * NEAR,
-      (centreY - halfY) * NEAR,
-      NEAR,
-      FAR,
+      (centreX - halfX) * near,
+      (centreX + halfX) * near,
+      (centreY + halfY) * near,
+      (centreY - halfY) * near,
+      near,
+      far,
     );
     camera.projectionMatrixInverse.copy(camera.projectionMatrix).invert();
     camera.position.fromArray(sample.position);
@@ -240,7 +243,7 @@ export class PictureRenderer {
     camera.updateMatrix();
     camera.updateMatrixWorld(true);
     this.sky.position.copy(camera.position);
-    this.sky.scale.setScalar(FAR / 2);
+    this.sky.scale.setScalar((near + far) / 2);
   }
 
   private pass(): void {
@@ -250,3 +253,18 @@ export class PictureRenderer {
 }
 
 const middle = new Vector3();
+
+/** A picture of nothing still has a sky. */
+const NOTHING: Bounds = { min: [-100, -100, -100], max: [100, 100, 100] };
+
+/** Extent of everything drawn, with room for what moves and for a person beside it, metres. */
+function boundsOfGroup(group: Group): Bounds {
+  const box = new Box3();
+  for (const child of group.children as Mesh[]) {
+    child.geometry.computeBoundingBox();
+    box.union(child.geometry.boundingBox!);
+  }
+  const size = box.getSize(new Vector3()).length();
+  box.expandByScalar(Math.min(3, 0.5 * size));
+  return { min: box.min.toArray(), max: box.max.toArray() };
+}

@@ -3,18 +3,7 @@ import { DEFAULT_LENS, type Pose } from '@eskovan/core/document';
 import { anglesOf, forwardOf, orientationOf } from '@eskovan/core/geometry';
 import { surveyModel } from '@eskovan/core/survey';
 import { describe, expect, test } from '@jest/globals';
-import {
-  approach,
-  blendPoses,
-  goRound,
-  Ground,
-  homePose,
-  lookAround,
-  lookAt,
-  poseDistance,
-  rayThrough,
-  slide,
-} from './eye.ts';
+import { approach, blendPoses, goRound, Ground, lookAround, lookAt, poseDistance, rayThrough, slide } from './eye.ts';
 
 const start: Pose = { position: [1, 1.6, 2], orientation: orientationOf({ pan: 0.4, tilt: 0.1, roll: 0 }) };
 
@@ -68,11 +57,6 @@ describe('the hands', () => {
       metres: expect.closeTo(0, 6),
       degrees: expect.closeTo(0, 1),
     });
-  });
-
-  test('the first look at a model sees its middle', () => {
-    const home = homePose({ min: [0, 0, 0], max: [20, 8, 12] });
-    expect(seen(home, [10, 3.2, 6])[0]).toBeCloseTo(1, 3);
   });
 });
 

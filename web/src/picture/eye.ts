@@ -1,7 +1,7 @@
 import type { Bounds, Lens, Pose } from '@eskovan/core/document';
 import { anglesOf, forwardOf, orientationOf, slerp, toDegrees } from '@eskovan/core/geometry';
 import { viewAngles } from '@eskovan/core/optics';
-import { blockingOf, stepAside, type Blocking, type FloorIndex, type Survey } from '@eskovan/core/survey';
+import { blockingOf, joinExtents, stepAside, type Blocking, type FloorIndex, type Survey } from '@eskovan/core/survey';
 
 /** A body's half width when the scout walks, metres. */
 const BODY = 0.22;
@@ -130,15 +130,20 @@ export class Ground {
   }
 }
 
-/** A first look at a model nobody has looked at yet: from the south-west, above the eye of a person. */
-export function homePose({ min, max }: Bounds, reach = 40): Pose {
-  const centre = [0, 1, 2].map((k) => (min[k]! + max[k]!) / 2) as Triple;
-  // A house in a landscape: look at the house.
-  const size = Math.min(reach, Math.max(max[0] - min[0], max[2] - min[2]));
-  const height = Math.min(max[1] - min[1], size);
-  const from: Triple = [centre[0] - size * 0.75, min[1] + height * 0.5 + size * 0.35, centre[2] + size * 0.95];
-  return lookAt(from, [centre[0], min[1] + height * 0.4, centre[2]]);
+/** The house of a site, where there is one in a landscape; else all of it. */
+export function worthSeeing(bounds: Bounds, survey: Pick<Survey, 'storeys'> | null): Bounds {
+  const inside = survey?.storeys.filter(({ rooms }) => rooms.length > 0) ?? [];
+  if (inside.length === 0) return bounds;
+  const wide = Math.max(bounds.max[0] - bounds.min[0], bounds.max[2] - bounds.min[2]);
+  const [x0, z0, x1, z1] = joinExtents(inside.map(({ extent }) => extent))!;
+  // Alone, or nearly: then all of it is the house.
+  if (wide < 1.6 * Math.max(x1 - x0, z1 - z0)) return bounds;
+  const heights = inside.map(({ elevation }) => elevation);
+  return { min: [x0, Math.min(...heights) - 1, z0], max: [x1, Math.max(...heights) + ROOF, z1] };
 }
+
+/** What is over the floor of the highest storey, about, metres. */
+const ROOF = 4.5;
 
 export function lookAt(from: Triple, to: Triple): Pose {
   const [dx, dy, dz] = [to[0] - from[0], to[1] - from[1], to[2] - from[2]];

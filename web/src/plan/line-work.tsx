@@ -1,10 +1,12 @@
-import type { SurveyedStorey } from '@eskovan/core/survey';
+import type { Contour, SurveyedStorey } from '@eskovan/core/survey';
 import { useEffect, useRef } from 'react';
 import { useTheme } from '../kit/theme.ts';
 import type { Viewport } from './viewport.ts';
 
 interface LineWorkProps {
   storey: SurveyedStorey | null;
+  /** Of the landscape around. */
+  contours?: readonly Contour[];
   view: Viewport;
   width: number;
   height: number;
@@ -12,13 +14,15 @@ interface LineWorkProps {
   walkway?: boolean;
 }
 
+const NONE: readonly Contour[] = [];
+
 /** Longest piece of drawing without a pause, milliseconds: a heavy plan must not hold up the hand. */
 const SLICE = 12;
 /** Lines drawn between two looks at the clock. */
 const BATCH = 400;
 
 /** The drawn plan, on a canvas of its own: it is redrawn when it moves, not when something on it does. */
-export function LineWork({ storey, view, width, height, walkway = false }: LineWorkProps) {
+export function LineWork({ storey, contours = NONE, view, width, height, walkway = false }: LineWorkProps) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const theme = useTheme();
   useEffect(() => {
@@ -40,10 +44,16 @@ export function LineWork({ storey, view, width, height, walkway = false }: LineW
     );
     if (!storey) return;
     if (walkway) drawWalkway(context, storey.walkway, color('--lagoon'));
-    const colors = { ink: color('--wall'), soft: color('--ink-faint'), glass: color('--lagoon') };
-    return inSlices(draw(context, storey, view.scale, colors));
+    const colors = {
+      ink: color('--wall'),
+      soft: color('--ink-faint'),
+      glass: color('--lagoon'),
+      earth: color('--rust'),
+      paper: color('--desk'),
+    };
+    return inSlices(draw(context, storey, contours, view.scale, colors));
     // The theme decides what the colours above are.
-  }, [storey, view, width, height, walkway, theme]);
+  }, [storey, contours, view, width, height, walkway, theme]);
   return <canvas ref={canvas} aria-hidden className="absolute inset-0 h-full w-full" />;
 }
 
@@ -63,6 +73,8 @@ interface Colors {
   ink: string;
   soft: string;
   glass: string;
+  earth: string;
+  paper: string;
 }
 
 /** One fill of all triangles, so that their seams do not show. */
@@ -83,11 +95,13 @@ function drawWalkway(context: CanvasRenderingContext2D, triangles: readonly numb
 function* draw(
   context: CanvasRenderingContext2D,
   storey: SurveyedStorey,
+  contours: readonly Contour[],
   scale: number,
   colors: Colors,
 ): Generator<void> {
   const { cut, openCut, glass, below } = storey.plan;
   context.lineCap = 'round';
+  yield* drawContours(context, contours, scale, colors);
   context.strokeStyle = colors.soft;
   context.globalAlpha = 0.5;
   context.lineWidth = 0.75 / scale;
@@ -108,6 +122,39 @@ function* draw(
     context.closePath();
     context.fill('evenodd');
     context.stroke();
+    yield;
+  }
+}
+
+/** Heights of the land: thin brown lines, every fifth one stronger with its height on it. */
+function* drawContours(
+  context: CanvasRenderingContext2D,
+  contours: readonly Contour[],
+  scale: number,
+  { earth, paper }: Colors,
+): Generator<void> {
+  context.strokeStyle = earth;
+  for (const { index, lines: pieces } of contours) {
+    context.globalAlpha = index ? 0.75 : 0.4;
+    context.lineWidth = (index ? 1.3 : 0.8) / scale;
+    yield* lines(context, pieces);
+  }
+  context.globalAlpha = 1;
+  context.font = `${11 / scale}px ${getComputedStyle(context.canvas).getPropertyValue('--font-mono')}`;
+  context.textAlign = 'center';
+  context.textBaseline = 'middle';
+  context.lineJoin = 'round';
+  const strong = contours.filter(({ index }) => index);
+  for (const { height, lines: pieces } of strong.length > 0 ? strong : contours) {
+    // Somewhere along it: a third of the way, so that the heights of neighbours do not stand in a row.
+    const at = 4 * Math.floor(pieces.length / 12);
+    const [x, z] = [(pieces[at]! + pieces[at + 2]!) / 2, (pieces[at + 1]! + pieces[at + 3]!) / 2];
+    const words = Number.isInteger(height) ? String(height) : height.toFixed(1);
+    context.strokeStyle = paper;
+    context.lineWidth = 4 / scale;
+    context.strokeText(words, x, z);
+    context.fillStyle = earth;
+    context.fillText(words, x, z);
     yield;
   }
 }

@@ -10,7 +10,8 @@ import {
   type PointerEvent,
   type ReactNode,
 } from 'react';
-import { Segmented, useSize } from '../kit/index.ts';
+import { useSize } from '../kit/index.ts';
+import { StoreyPicker } from './storey-picker.tsx';
 import { LineWork } from './line-work.tsx';
 import { Cursor, NorthArrow, ScaleAndZoom } from './plan-corners.tsx';
 import type { PlanHands } from './plan-hands.ts';
@@ -181,6 +182,7 @@ export function Plan({
         {fitted && (
           <LineWork
             storey={survey.storeys[storey] ?? null}
+            contours={survey.contours}
             view={shown}
             width={width}
             height={height}
@@ -228,8 +230,8 @@ export function Plan({
         )}
         {survey.storeys.length > 1 && (
           <div className="absolute bottom-3 left-3">
-            <Segmented
-              label="Storey"
+            <StoreyPicker
+              compact={compact === true || width < NARROW}
               value={String(storey)}
               onChange={(next) => onStorey(Number(next))}
               options={survey.storeys.map((s, i) => ({

@@ -5,6 +5,7 @@ import { nameStoreys } from './names.ts';
 const survey: Survey = {
   bounds: { min: [0, 0, 0], max: [1, 1, 1] },
   triangles: 1,
+  contours: [],
   storeys: [0, 3].map((elevation) => ({
     name: 'Found',
     elevation,

@@ -8,7 +8,8 @@ import { editBody } from '../../data/edit-row.ts';
 import { useProject } from '../../data/use-project.ts';
 import { Button, Empty, Panels, Segmented } from '../../kit/index.ts';
 import { markPart, pickSurface, standPerson, usePictureState } from '../../picture/client.ts';
-import { Ground, homePose } from '../../picture/eye.ts';
+import { firstLook } from '@eskovan/core/optics';
+import { Ground, worthSeeing } from '../../picture/eye.ts';
 import { PicturePane } from '../../picture/picture-pane.tsx';
 import { MovingCamera } from '../../plan/camera-mark.tsx';
 import { Plan } from '../../plan/plan.tsx';
@@ -33,7 +34,7 @@ export function ModelPicture({ row }: { row: Row<'model'> }) {
   const [version, setVersion] = useState(0);
   const { bounds, placement } = row.body;
   const placed = useMemo(() => placeBounds(bounds, placement), [bounds, placement]);
-  const home = useMemo(() => homePose(placed), [placed]);
+  const home = useMemo(() => firstLook(worthSeeing(placed, site?.survey ?? null)), [placed, site?.survey]);
   const ground = useMemo(() => (site ? new Ground(site.footing.floors, site.survey) : null), [site]);
   const pose = scout ?? home;
 

@@ -4,7 +4,7 @@ import { Eye, EyeOff, Focus, RotateCw, Scan, X } from 'lucide-react';
 import { useWorkbench, workbench } from '../../desk/workbench.ts';
 import { useProject } from '../../data/use-project.ts';
 import { Button, Card, ColourField, Line, NumberField, Value } from '../../kit/index.ts';
-import { homePose } from '../../picture/eye.ts';
+import { firstLook } from '@eskovan/core/optics';
 import { useModels } from '../../site/use-site.ts';
 import { hexOf, linearOf } from './colour.ts';
 import { useParts } from '../../site/use-parts.ts';
@@ -46,7 +46,7 @@ export function PartCard() {
       }
     >
       <div className="mb-1.5 flex flex-wrap gap-1.5">
-        <Button small icon={<Focus size={13} />} onClick={() => workbench.set({ scout: homePose(bounds) })}>
+        <Button small icon={<Focus size={13} />} onClick={() => workbench.set({ scout: firstLook(bounds) })}>
           Frame it
         </Button>
         <Button

@@ -31,7 +31,7 @@ export function describeFinding(finding: Finding): string {
     case 'headroom':
       return `Headroom ${worst!.toFixed(2)} m ${place(finding)}: less than the walker is tall.`;
     case 'wall':
-      return `The path goes through a wall ${place(finding)}. Lead it round, or through a door.`;
+      return `The path goes through a wall or a pillar ${place(finding)}. Lead it round, or through a door.`;
     case 'closed door':
       return `A closed door ${place(finding)}. Open it with an action, hide its leaf, or lead the path round.`;
     case 'glass':

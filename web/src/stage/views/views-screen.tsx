@@ -14,7 +14,8 @@ import { useModels, usePictureScene, useSite, useSiteData } from '../../site/use
 import { Button, Card, Empty, Line, Panels, Value } from '../../kit/index.ts';
 import { usePictureState } from '../../picture/client.ts';
 import { sceneKey } from '../../picture/source.ts';
-import { Ground, homePose } from '../../picture/eye.ts';
+import { firstLook } from '@eskovan/core/optics';
+import { Ground, worthSeeing } from '../../picture/eye.ts';
 import { PicturePane } from '../../picture/picture-pane.tsx';
 import { ScoutBar } from '../../picture/scout-bar.tsx';
 import { EyeLensCard } from '../shared/eye-lens-card.tsx';
@@ -40,7 +41,10 @@ export function ViewsScreen() {
   const scout = useWorkbench((state) => state.scout);
   const row = views.find((view) => view.id === chosen) ?? views[0] ?? null;
   const aspect = aspectOf(project.body);
-  const home = useMemo(() => (measured ? homePose(measured.bounds) : null), [measured]);
+  const home = useMemo(
+    () => (measured ? firstLook(worthSeeing(measured.bounds, site?.survey ?? null), DEFAULT_LENS, aspect) : null),
+    [measured, site?.survey, aspect],
+  );
   const target = row?.body.pose ?? home;
   const leaving = useRef<Pose | null>(null);
   const flown = useFlight(row?.id ?? 'home', target, () => leaving.current);

@@ -1,0 +1,143 @@
+import { boundsOf, cornerNormal } from '../geometry/index.ts';
+import { samePlace } from './crease.ts';
+import type { ScenePart } from './scene-model.ts';
+
+/** Parts of more triangles are taken as they come: scans are closed by no one, and sorting them takes seconds. */
+const MOST_TRIANGLES = 150_000;
+
+/**
+ * A part whose closed bodies all face outward: neighbours are turned to agree, and a body that is inside out is turned
+ * whole. Open sheets stay as they came.
+ * @returns the part itself where nothing had to be turned
+ */
+export function mendWinding(part: ScenePart): ScenePart {
+  const faces = part.indices.length / 3;
+  if (faces > MOST_TRIANGLES) return part;
+  const place = samePlace(welded(part.positions));
+  const corner = (face: number, k: number) => place[part.indices[3 * face + (k % 3)]!]!;
+  const edges = edgesOf(faces, corner, part.positions.length / 3);
+  const turned = new Uint8Array(faces);
+  const seen = new Uint8Array(faces);
+  let any = false;
+  for (let start = 0; start < faces; start += 1) {
+    if (seen[start]) continue;
+    seen[start] = 1;
+    const body = [start];
+    let closed = true;
+    for (let i = 0; i < body.length; i += 1) {
+      const face = body[i]!;
+      for (let k = 0; k < 3; k += 1) {
+        const [a, b] = [corner(face, k), corner(face, k + 1)];
+        const beside = edges.get(keyOf(a, b, edges.vertices))!;
+        if (beside.length !== 2) {
+          closed = false;
+          continue;
+        }
+        const other = beside[0] === face ? beside[1]! : beside[0]!;
+        if (seen[other]) continue;
+        seen[other] = 1;
+        // Neighbours that agree go along their common edge in opposite directions.
+        turned[other] = goesAlong(other, a, b, corner) ? 1 - turned[face]! : turned[face]!;
+        body.push(other);
+      }
+    }
+    // An open sheet has no inside: which of its sides is meant only its maker knows.
+    if (!closed) for (const face of body) turned[face] = 0;
+    else if (volumeOf(body, turned, part, corner) < 0) for (const face of body) turned[face] = 1 - turned[face]!;
+    any ||= body.some((face) => turned[face] === 1);
+  }
+  return any ? turn(part, turned) : part;
+}
+
+/** Nearer to each other than this part of the whole, two corners are one. */
+const WELD = 1e-6;
+
+/** Positions on a grid so fine that only what is meant to be one place falls together: seams are seldom closed exactly. */
+function welded(positions: Float32Array): Float32Array {
+  const { min, max } = boundsOf(positions);
+  const cell = WELD * Math.max(...max.map((value, k) => value - min[k]!), 1e-12);
+  return positions.map((value, i) => Math.round((value - min[i % 3]!) / cell));
+}
+
+type Corner = (face: number, k: number) => number;
+
+const keyOf = (a: number, b: number, vertices: number) => Math.min(a, b) * vertices + Math.max(a, b);
+
+/** The faces at each edge. */
+function edgesOf(faces: number, corner: Corner, vertices: number): Map<number, number[]> & { vertices: number } {
+  const edges = Object.assign(new Map<number, number[]>(), { vertices });
+  for (let face = 0; face < faces; face += 1)
+    for (let k = 0; k < 3; k += 1) {
+      const key = keyOf(corner(face, k), corner(face, k + 1), vertices);
+      const list = edges.get(key);
+      if (list) list.push(face);
+      else edges.set(key, [face]);
+    }
+  return edges;
+}
+
+const goesAlong = (face: number, a: number, b: number, corner: Corner): boolean =>
+  [0, 1, 2].some((k) => corner(face, k) === a && corner(face, k + 1) === b);
+
+/** Six times the volume that a body encloses; negative where it is inside out. */
+function volumeOf(body: readonly number[], turned: Uint8Array, { positions: p }: ScenePart, corner: Corner): number {
+  let volume = 0;
+  // Against a corner of its own: far from the origin the sum would lose its sign.
+  const o = 3 * corner(body[0]!, 0);
+  for (const face of body) {
+    const [a, b, c] = [0, 1, 2].map((k) => 3 * corner(face, k)) as [number, number, number];
+    const x = (i: number, k: number) => p[i + k]! - p[o + k]!;
+    const six =
+      x(a, 0) * (x(b, 1) * x(c, 2) - x(b, 2) * x(c, 1)) +
+      x(a, 1) * (x(b, 2) * x(c, 0) - x(b, 0) * x(c, 2)) +
+      x(a, 2) * (x(b, 0) * x(c, 1) - x(b, 1) * x(c, 0));
+    volume += turned[face] ? -six : six;
+  }
+  return volume;
+}
+
+/** Turns faces, with vertices of their own where a neighbour that is not turned shares them. */
+function turn(part: ScenePart, turned: Uint8Array): ScenePart {
+  const count = part.positions.length / 3;
+  const own = new Int32Array(count).fill(-1);
+  const used = new Uint8Array(count);
+  const indices = part.indices.slice();
+  for (let face = 0; face < turned.length; face += 1)
+    if (!turned[face]) for (let k = 0; k < 3; k += 1) used[indices[3 * face + k]!] = 1;
+  const copies: number[] = [];
+  /** How far the normals that came agree with the turned faces around them. */
+  const agreement = new Float64Array(count);
+  const facing = new Float64Array(3);
+  for (let face = 0; face < turned.length; face += 1) {
+    if (!turned[face]) continue;
+    const o = 3 * face;
+    const [a, b, c] = [part.indices[o]!, part.indices[o + 2]!, part.indices[o + 1]!];
+    cornerNormal(part.positions, 3 * a, 3 * b, 3 * c, facing);
+    for (const v of [a, b, c]) for (let k = 0; k < 3; k += 1) agreement[v]! += facing[k]! * part.normals[3 * v + k]!;
+    for (let k = 0; k < 3; k += 1) {
+      const v = indices[o + k]!;
+      if (own[v]! < 0) own[v] = used[v] ? count + copies.push(v) - 1 : v;
+      indices[o + k] = own[v]!;
+    }
+    [indices[o + 1], indices[o + 2]] = [indices[o + 2]!, indices[o + 1]!];
+  }
+  const grown = (values: Float32Array, width: number) => {
+    const out = new Float32Array(values.length + copies.length * width);
+    out.set(values);
+    copies.forEach((v, i) => out.set(values.subarray(v * width, (v + 1) * width), values.length + i * width));
+    return out;
+  };
+  const normals = grown(part.normals, 3);
+  for (let v = 0; v < count; v += 1)
+    // Normals that were written as they should be stay.
+    if (own[v]! >= 0 && agreement[v]! < 0)
+      for (let k = 0; k < 3; k += 1) normals[3 * own[v]! + k] = -normals[3 * own[v]! + k]!;
+  return {
+    ...part,
+    positions: grown(part.positions, 3),
+    normals,
+    uvs: part.uvs && grown(part.uvs, 2),
+    ...(part.colors ? { colors: grown(part.colors, 3) } : {}),
+    indices,
+  };
+}
