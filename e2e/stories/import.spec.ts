@@ -3,6 +3,7 @@ import { brokenFiles } from '../../core/src/format/broken-files.fixture.ts';
 import { HUT_TRIANGLES, hutGlb, ply, stl, zippedGltf, zippedObj } from '../../core/src/format/files.fixture.ts';
 import { volcanoAsciiGrid, volcanoGeoTiff } from '../../core/src/format/heights.fixture.ts';
 import { writeIfc } from '../../core/src/format/ifc/ifc-house.fixture.ts';
+import { readZip } from '../../core/src/format/zip/index.ts';
 import { bringIn, documentOf, newProject, pictureStatistics, saved, sharpPicture, siteOf } from '../support/studio.ts';
 
 const right = (page: Page) => page.getByRole('region', { name: 'Is this right?' });
@@ -109,6 +110,25 @@ test.describe('models of every format, written by libraries that are not ours', 
     await expect(page.getByRole('region', { name: 'Front door' })).toBeVisible();
     await pictureShows(page);
   });
+});
+
+test('a model of several files comes in one drop; its materials alone say what is missing', async ({ page }) => {
+  const projectId = await newProject(page, 'Import together');
+  const files = [...readZip(await zippedGltf(), 'hut.zip')].map(([path, bytes]) => ({
+    name: path.split('/').at(-1)!,
+    mimeType: 'application/octet-stream',
+    buffer: Buffer.from(bytes),
+  }));
+  expect(files.length).toBeGreaterThan(1);
+  await page.getByLabel('Model file').setInputFiles(files);
+  await expect(right(page)).toBeVisible({ timeout: 60_000 });
+  expect(await sizeShown(page)).toEqual([4.4, 3.4, 2.8].map((value) => expect.closeTo(value, 1)));
+  const { model } = await documentOf(page.request, projectId);
+  expect(model.map(({ body }) => body.fileName)).toEqual(['hut.zip']);
+  // One part of it alone: the file that is missing is named, and the way out.
+  const description = files.find(({ name }) => name.endsWith('.gltf'))!;
+  await page.getByLabel('Model file').setInputFiles([description]);
+  await expect(page.getByText(/hut\.gltf: its geometry is kept in another file, “hut.*\.bin”/)).toBeVisible();
 });
 
 test('cameras of a file become views with exact angles', async ({ page }) => {

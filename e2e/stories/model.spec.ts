@@ -3,15 +3,21 @@ import { hutGlb, stl } from '../../core/src/format/files.fixture.ts';
 import { foreignModel } from '../support/foreign-model.ts';
 import { bringIn, documentOf, newProject, pictureStatistics, saved, sharpPicture, siteOf } from '../support/studio.ts';
 
-test('a model of the wrong size is seen, corrected with one press, and measured again', async ({ page }) => {
+test('a model whose file does not say its size is shown as it may be, set with one press, and measured again', async ({
+  page,
+}) => {
   const projectId = await newProject(page, 'Right size');
   await bringIn(page, { name: 'hut.stl', bytes: stl(true) });
   const card = page.getByRole('region', { name: 'Is this right?' });
-  await expect(card.getByText(/Guessed: .*millimetres/)).toBeVisible();
-  await card.getByRole('combobox', { name: 'Unit of the file' }).click();
-  await page.getByRole('option', { name: 'metres', exact: true }).click();
-  await expect(card.getByText(/large for a commission/)).toBeVisible();
-  await card.getByRole('button', { name: /Take it as millimetres/ }).click();
+  // Shape alone does not say which way is up: the likeliest answers are shown as pictures, the best one taken.
+  await expect(card.getByText(/Which is it\?/)).toBeVisible();
+  await expect(card.getByRole('button', { name: /millimetres, Y up/ })).toHaveAttribute('aria-pressed', 'true');
+  await card.getByRole('button', { name: /millimetres, Z up/ }).click();
+  await expect(card.getByText('4.40 × 2.80 × 3.40')).toBeVisible();
+  // Who has decided is not asked again.
+  await expect(card.getByText(/As you have set it/)).toBeVisible();
+  await expect(card.getByRole('button', { name: /millimetres, Y up/ })).toBeHidden();
+  await card.getByRole('radio', { name: 'Y', exact: true }).click();
   await expect(card.getByText('4.40 × 3.40 × 2.80')).toBeVisible();
   await card.getByLabel('Up, m').fill('1.5');
   await card.getByLabel('Up, m').press('Enter');

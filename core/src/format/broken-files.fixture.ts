@@ -1,5 +1,5 @@
 import { strToU8, zipSync } from 'fflate';
-import { hutGlb, plainObj, ply, stl, zippedGltf } from './files.fixture.ts';
+import { hutGlb, plainObj, ply as plyFile, stl, zippedGltf } from './files.fixture.ts';
 import { rawGlb } from './gltf/raw-glb.fixture.ts';
 import { volcanoAsciiGrid, volcanoGeoTiff } from './heights.fixture.ts';
 import { writeIfc } from './ifc/ifc-house.fixture.ts';
@@ -239,7 +239,7 @@ export async function brokenFiles(): Promise<BrokenFile[]> {
     file('an OBJ of points', 'points.obj', text('v 0 0 0\nv 1 0 0\nv 0 1 0\n'), /no triangles/),
     file('a binary STL cut off', 'cut.stl', cut(stl(true), 0.7), /ends after/),
     file('a text STL cut off', 'text.stl', cut(stl(false), 0.7), /facets/),
-    file('a PLY cut off', 'cut.ply', cut(ply(true), 0.4), /ends after/),
+    file('a PLY cut off', 'cut.ply', cut(plyFile(true), 0.4), /ends after/),
     file(
       'a PLY without an end to its header',
       'head.ply',
@@ -276,6 +276,166 @@ export async function brokenFiles(): Promise<BrokenFile[]> {
       text('ncols 99999\nnrows 99999\ncellsize 1\n1 2 3\n'),
       /99999 × 99999/,
     ),
-    file('a GeoTIFF cut off', 'cut.tif', cut(tiff, 0.3), /cannot be read|ends|fewer/i),
+    file('a GeoTIFF cut off', 'cut.tif', cut(tiff, 0.3), /not in the file/i),
+    ...brokenTexts(file, { asc, ifc }),
+    ...brokenScenes(file),
+  ];
+}
+
+type MakeFile = (what: string, name: string, bytes: Uint8Array, says: RegExp) => BrokenFile;
+
+const ply = (...lines: string[]) => text(`ply\nformat ascii 1.0\n${lines.join('\n')}\n`);
+const VERTICES = ['element vertex 3', 'property float x', 'property float y', 'property float z'];
+const FACE = ['element face 1', 'property list uchar int vertex_indices', 'end_header'];
+const CORNERS = ['0 0 0', '1 0 0', '0 1 0'];
+const facet = (inside: string) =>
+  text(`solid a\nfacet normal 0 0 1\nouter loop\n${inside}\nendloop\nendfacet\nendsolid a\n`);
+
+/** Text formats, each broken at one place that its message must name. */
+function brokenTexts(file: MakeFile, { asc, ifc }: { asc: string; ifc: Uint8Array }): BrokenFile[] {
+  const triangleObj = (face: string) => text(`v 0 0 0\nv 1 0 0\nv 0 1 0\nvt 0 0\nvn 0 0 1\n${face}\n`);
+  const ifcText = new TextDecoder().decode(ifc);
+  return [
+    file('an OBJ vertex of two numbers', 'short.obj', text('v 0 0 0\nv 1 0\nv 0 1 0\nf 1 2 3\n'), /line 2/),
+    file('an OBJ vertex at infinity', 'infinite.obj', text('v 0 0 0\nv Infinity 0 0\nv 0 1 0\nf 1 2 3\n'), /line 2/),
+    file('an OBJ face of the vertex zero', 'zero.obj', triangleObj('f 0 1 2'), /line 6 names vertex 0/),
+    file('an OBJ face of half a vertex', 'half.obj', triangleObj('f 1.5 2 3'), /line 6 names vertex 1\.5/),
+    file('an OBJ face from before the first vertex', 'before.obj', triangleObj('f -4 -2 -1'), /line 6 names vertex -4/),
+    file(
+      'an OBJ face of a texture vertex that is not there',
+      'uv.obj',
+      triangleObj('f 1/1 2/7 3/1'),
+      /texture vertex 7/,
+    ),
+    file('an OBJ face of a normal that is not there', 'normal.obj', triangleObj('f 1//1 2//1 3//9'), /normal 9/),
+    file('an OBJ corner of nothing', 'corner.obj', triangleObj('f /1 2 3'), /line 6 names no vertex/),
+    file('an OBJ normal of one number', 'vn.obj', text('vn 1\nv 0 0 0\n'), /line 1/),
+    file('an OBJ of faces without area', 'flat.obj', triangleObj('f 1 1 2'), /no triangles/),
+    file(
+      'an OBJ beyond all measure',
+      'far.obj',
+      text('v 0 0 0\nv 1e30 0 0\nv 0 1e30 0\nf 1 2 3\n'),
+      /vertex 0|vertex 1/,
+    ),
+    file(
+      'a PLY face of a vertex that is not there',
+      'face.ply',
+      ply(...VERTICES, ...FACE, ...CORNERS, '3 0 1 7'),
+      /face 1 names vertex 7/,
+    ),
+    file(
+      'a PLY with a word among its numbers',
+      'word.ply',
+      ply(...VERTICES, ...FACE, '0 0 0', '1 none 0', '0 1 0', '3 0 1 2'),
+      /vertex 2 is “none”/,
+    ),
+    file(
+      'a PLY that ends in its faces',
+      'ends.ply',
+      ply(...VERTICES, ...FACE, ...CORNERS, '3 0 1'),
+      /ends after face 1/,
+    ),
+    file('a PLY of points', 'cloud.ply', ply(...VERTICES, 'end_header', ...CORNERS), /no triangles/),
+    file(
+      'a PLY without coordinates',
+      'plain.ply',
+      ply('element vertex 1', 'property float red', 'end_header', '1'),
+      /vertices have no x/,
+    ),
+    file(
+      'a PLY of a type nobody knows',
+      'type.ply',
+      ply('element vertex 1', 'property quaternion x', 'end_header', '1'),
+      /quaternion/,
+    ),
+    file('a PLY property of nothing', 'orphan.ply', ply('property float x', 'end_header'), /before any element/),
+    file(
+      'a PLY of minus three vertices',
+      'minus.ply',
+      ply('element vertex -3', 'property float x', 'end_header'),
+      /“-3”/,
+    ),
+    file(
+      'a PLY of a billion vertices',
+      'billion.ply',
+      ply('element vertex 1000000000', 'property float x', 'end_header', '1'),
+      /ends after/,
+    ),
+    file('a PLY face of half a vertex', 'half.ply', ply(...VERTICES, ...FACE, ...CORNERS, '3 0 1 1.5'), /vertex 1\.5/),
+    file('a text STL vertex of words', 'vertex.stl', facet('vertex 0 0 0\nvertex here 0 0\nvertex 0 1 0'), /line 5/),
+    file('a text STL vertex of two numbers', 'two.stl', facet('vertex 0 0 0\nvertex 1 0\nvertex 0 1 0'), /line 5/),
+    file('a text STL without its end', 'open.stl', text('solid a\nfacet normal 0 0 1\nendfacet\n'), /facets/),
+    file('a text STL without any area', 'line.stl', facet('vertex 0 0 0\nvertex 1 0 0\nvertex 2 0 0'), /no triangles/),
+    file('a binary STL of nowhere', 'nan.stl', nanStl(), /triangle 1/),
+    file(
+      'a binary STL of four billion triangles',
+      'many.stl',
+      withUint32(stl(true), 80, 4_294_967_295),
+      /4294967295 triangles/,
+    ),
+    file(
+      'a grid of one column',
+      'column.asc',
+      text('ncols 1\nnrows 9\ncellsize 1\n1 2 3 4 5 6 7 8 9\n'),
+      /how many columns/,
+    ),
+    file(
+      'a grid of nothing but holes',
+      'holes.asc',
+      text(`ncols 2\nnrows 2\ncellsize 1\nNODATA_value -1\n-1 -1\n-1 -1\n`),
+      /no heights/,
+    ),
+    file('a grid with too many heights', 'long.asc', text(`${asc}\n1 2 3\n`), /holds \d+/),
+    file(
+      'an IFC of a schema that does not exist',
+      'schema.ifc',
+      text(ifcText.replace(/FILE_SCHEMA\(\('IFC4'\)\)/, "FILE_SCHEMA(('IFC99'))")),
+      /IFC99|no triangles/,
+    ),
+  ];
+}
+
+function nanStl(): Uint8Array {
+  const bytes = stl(true).slice();
+  new DataView(bytes.buffer, bytes.byteOffset).setFloat32(84 + 12, Number.NaN, true);
+  return bytes;
+}
+
+/** Scene descriptions, each broken in one member that its message must name. */
+function brokenScenes(file: MakeFile): BrokenFile[] {
+  const json = (value: unknown) => text(JSON.stringify(value));
+  return [
+    file(
+      'glTF 1, which is another format',
+      'one.gltf',
+      json({ asset: { version: '1.0' }, scenes: {}, nodes: {} }),
+      /version 1\.0/,
+    ),
+    file('a glTF whose nodes are no list', 'nodes.gltf', json(triangle({ nodes: { a: 1 } })), /nodes/),
+    file(
+      'a glTF whose matrix has nine numbers',
+      'matrix.glb',
+      rawGlb(triangle({ nodes: [{ mesh: 0, matrix: [1, 0, 0, 0, 1, 0, 0, 0, 1] }] })),
+      /nodes\.0\.matrix/,
+    ),
+    file('a glTF whose buffer is a word', 'buffer.glb', rawGlb(triangle({ buffers: ['walls'] })), /buffers\.0/),
+    file(
+      'a glTF primitive of a mode that does not exist',
+      'mode.glb',
+      rawGlb(triangle({ meshes: [{ primitives: [{ attributes: { POSITION: 0 }, mode: 9 }] }] })),
+      /mode/,
+    ),
+    file(
+      'a glTF accessor of letters',
+      'letters.glb',
+      rawGlb(triangle({ accessors: [{ bufferView: 0, componentType: 5126, count: 3, type: 'VEC9' }] })),
+      /accessors\.0\.type/,
+    ),
+    file(
+      'a glTF scene that stops in the middle',
+      'half.gltf',
+      text(JSON.stringify(triangle()).slice(0, 90)),
+      /not valid JSON/,
+    ),
   ];
 }

@@ -16,13 +16,7 @@ export function readContainer(bytes: Uint8Array, fileName: string): { json: unkn
   if (bytes.byteLength < 12 || view.getUint32(0, true) !== MAGIC)
     throw new FormatError('wrong-type', fileName, 'this is not a GLB file.', 'Export the model as binary glTF (.glb).');
   const version = view.getUint32(4, true);
-  if (version !== 2)
-    throw new FormatError(
-      'unsupported',
-      fileName,
-      `it is glTF version ${version}.`,
-      'Export it as glTF 2.0, or as OBJ.',
-    );
+  if (version !== 2) throw otherVersion(version, fileName);
   const length = view.getUint32(8, true);
   if (length > bytes.byteLength)
     throw new FormatError(
@@ -54,8 +48,9 @@ export function readContainer(bytes: Uint8Array, fileName: string): { json: unkn
 }
 
 function parseJson(bytes: Uint8Array, fileName: string): unknown {
+  let json: unknown;
   try {
-    return JSON.parse(new TextDecoder('utf-8', { fatal: true }).decode(bytes));
+    json = JSON.parse(new TextDecoder('utf-8', { fatal: true }).decode(bytes));
   } catch (error) {
     const at = /position (\d+)/.exec((error as Error).message)?.[1];
     throw new FormatError(
@@ -65,4 +60,16 @@ function parseJson(bytes: Uint8Array, fileName: string): unknown {
       'Export the model again.',
     );
   }
+  const version = (json as { asset?: { version?: unknown } } | null)?.asset?.version;
+  // The first version is another format of the same name: its lists are objects by name.
+  if (typeof version === 'string' && /^[01]\b/.test(version)) throw otherVersion(version, fileName);
+  return json;
 }
+
+const otherVersion = (version: string | number, fileName: string) =>
+  new FormatError(
+    'unsupported',
+    fileName,
+    `it is glTF version ${version} (asset.version).`,
+    'Export it as glTF 2.0, or as OBJ.',
+  );

@@ -72,5 +72,8 @@ export function readHeader(bytes: Uint8Array, fileName: string): PlyHeader {
       element.properties.push(property);
     }
   }
+  const vertex = elements.find(({ name }) => name === 'vertex');
+  for (const axis of ['x', 'y', 'z'])
+    if (vertex && !vertex.properties.some(({ name }) => name === axis)) throw damaged(`its vertices have no ${axis}.`);
   return { format, elements, end: end.index + end[0].length };
 }

@@ -27,7 +27,13 @@ export async function readGeoTiff(bytes: Uint8Array, fileName: string): Promise<
       );
     const notes: string[] = [];
     const [data] = (await image.readRasters({ samples: [0] })) as unknown as [ArrayLike<number>];
-    if (data.length < columns * rows) throw new Error('it holds fewer heights than it announces');
+    if (data.length < columns * rows)
+      throw new FormatError(
+        'truncated',
+        fileName,
+        `it announces ${columns * rows} heights and holds ${data.length}.`,
+        'The copy or export stopped early; get the file again.',
+      );
     const nothing = image.getGDALNoData();
     const heights = Float32Array.from(data, (value) =>
       value === nothing || !(Math.abs(value) < 12_000) ? Number.NaN : value,
@@ -36,7 +42,12 @@ export async function readGeoTiff(bytes: Uint8Array, fileName: string): Promise<
     return terrainModel({ columns, rows, cell, heights }, fileName, notes);
   } catch (error) {
     if (error instanceof FormatError) throw error;
-    throw new FormatError('damaged', fileName, `it cannot be read (${(error as Error).message}).`, 'Export it again.');
+    throw new FormatError(
+      'damaged',
+      fileName,
+      'its directory names heights that are not in the file, or packs them in a way that cannot be read.',
+      'Get the file again, or export it without compression.',
+    );
   }
 }
 
