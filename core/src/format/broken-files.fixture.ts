@@ -358,7 +358,7 @@ function brokenTexts(file: MakeFile, { asc, ifc }: { asc: string; ifc: Uint8Arra
     file(
       'a PLY of a billion vertices',
       'billion.ply',
-      ply('element vertex 1000000000', 'property float x', 'end_header', '1'),
+      ply('element vertex 1000000000', 'property float x', 'property float y', 'property float z', 'end_header', '1'),
       /ends after/,
     ),
     file('a PLY face of half a vertex', 'half.ply', ply(...VERTICES, ...FACE, ...CORNERS, '3 0 1 1.5'), /vertex 1\.5/),
