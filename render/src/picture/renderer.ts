@@ -15,9 +15,11 @@ import {
   type Group,
   type LineSegments,
   type Mesh,
+  type MeshBasicMaterial,
 } from 'three';
 import { buildScene, disposeScene, type SceneOptions } from '../scene/build-scene.ts';
 import { MovingMeshes } from '../scene/moving.ts';
+import { makeGroundShadow } from '../scene/ground-shadow.ts';
 import { makeMark } from '../scene/mark.ts';
 import { makePerson } from '../scene/person.ts';
 import { makeSky, paintSky } from '../scene/sky.ts';
@@ -47,6 +49,7 @@ export class PictureRenderer {
   private moving: MovingMeshes | null = null;
   private finish: FinishPass | null = null;
   private person: Group | null = null;
+  private ground: Mesh | null = null;
   private marked: { lines: LineSegments; group: number } | null = null;
   private asked = 0;
   private warm: Group | null = null;
@@ -104,12 +107,30 @@ export class PictureRenderer {
     this.bounds = made && boundsOfGroup(made);
     this.setMotion(options.motion);
     if (made) this.scene.add(made);
+    this.setGround(made && options.look !== 'line' ? makeGroundShadow(model!, options.sun) : null);
     paintSky(this.sky, options.sun, 2 ** options.exposure, options.look === 'line');
   }
 
   /** Lets the same parts move in another way; see `SiteMotion.layout`. */
   setMotion(motion: SiteMotion | undefined): void {
     this.moving = this.model && motion && motion.count > 0 ? new MovingMeshes(this.model, motion) : null;
+  }
+
+  /** The shadow under a model that brings no ground along. */
+  private setGround(shadow: Mesh | null): void {
+    if (this.ground) {
+      this.scene.remove(this.ground);
+      const material = this.ground.material as MeshBasicMaterial;
+      material.alphaMap?.dispose();
+      material.dispose();
+      this.ground.geometry.dispose();
+    }
+    this.ground = shadow;
+    if (!shadow) return;
+    this.scene.add(shadow);
+    // It reaches beyond what casts it.
+    const reach = new Box3().setFromObject(shadow).union(boxOf(this.bounds ?? NOTHING));
+    this.bounds = { min: reach.min.toArray(), max: reach.max.toArray() };
   }
 
   /** Stands a person at a point, metres; null takes it away. */
@@ -253,6 +274,8 @@ export class PictureRenderer {
 }
 
 const middle = new Vector3();
+
+const boxOf = ({ min, max }: Bounds) => new Box3(new Vector3(...min), new Vector3(...max));
 
 /** A picture of nothing still has a sky. */
 const NOTHING: Bounds = { min: [-100, -100, -100], max: [100, 100, 100] };

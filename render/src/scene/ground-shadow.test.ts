@@ -1,0 +1,50 @@
+import { PLAIN_MATERIAL, type SceneModel } from '@eskovan/core/format';
+import { describe, expect, test } from '@jest/globals';
+import { BoxGeometry } from 'three';
+import { castShadow } from './ground-shadow.ts';
+
+const boxModel = (size: [number, number, number], opacity = 1): SceneModel => {
+  const geometry = new BoxGeometry(...size).translate(0, size[1] / 2, 0);
+  return {
+    parts: [
+      {
+        name: 'Box',
+        material: 0,
+        positions: Float32Array.from(geometry.getAttribute('position').array),
+        normals: Float32Array.from(geometry.getAttribute('normal').array),
+        uvs: null,
+        light: null,
+        indices: Uint32Array.from(geometry.index!.array),
+      },
+    ],
+    materials: [{ ...PLAIN_MATERIAL, opacity }],
+    textures: [],
+  };
+};
+
+/** Darkness at a place in plan, 0…1. */
+const at = ({ values, x0, z0, size }: NonNullable<ReturnType<typeof castShadow>>, x: number, z: number) => {
+  const side = Math.sqrt(values.length);
+  return values[Math.floor(((z - z0) / size) * side) * side + Math.floor(((x - x0) / size) * side)]! / 255;
+};
+
+describe('the shadow on level ground', () => {
+  test('falls away from the sun, as long as the sun is low, and is soft at its edge', () => {
+    // The sun in the west at 45°: a box of two metres throws a shadow of two metres to the east.
+    const cast = castShadow(boxModel([2, 2, 2]), [-Math.SQRT1_2, Math.SQRT1_2, 0])!;
+    expect(cast.y).toBeCloseTo(0, 6);
+    expect(at(cast, 0, 0)).toBeCloseTo(1, 2);
+    expect(at(cast, 2.5, 0)).toBeCloseTo(1, 2);
+    expect(at(cast, 3.5, 0)).toBe(0);
+    expect(at(cast, -1.5, 0)).toBe(0);
+    const edge = at(cast, 3, 0);
+    expect(edge).toBeGreaterThan(0.2);
+    expect(edge).toBeLessThan(0.8);
+  });
+
+  test('is none of glass, and none where there is a landscape', () => {
+    const glass = castShadow(boxModel([2, 2, 2], 0.3), [0, 1, 0])!;
+    expect(Math.max(...glass.values)).toBe(0);
+    expect(castShadow(boxModel([80, 0.01, 80]), [0, 1, 0])).toBeNull();
+  });
+});

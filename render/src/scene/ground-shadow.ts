@@ -1,0 +1,150 @@
+import { seesThrough, type SceneModel } from '@eskovan/core/format';
+import { isLandscape } from '@eskovan/core/survey';
+import { DataTexture, DoubleSide, LinearFilter, Mesh, MeshBasicMaterial, PlaneGeometry, RedFormat } from 'three';
+
+/** Points of the shadow's side. */
+const SIDE = 256;
+/** So many triangles cast a shadow; of more, evenly chosen ones do, each for its neighbours. */
+const MOST_TRIANGLES = 250_000;
+/** How dark the shadow is in its middle. */
+const DARKNESS = 0.42;
+/** The sun is taken as no lower than this, so that shadows stay near what casts them (sine of its height). */
+const LOWEST_SUN = 0.35;
+
+/** Where the shadow of a model falls on level ground: numbers 0…1, row by row, and where they lie in plan, metres. */
+export interface ShadowCast {
+  values: Uint8Array;
+  x0: number;
+  z0: number;
+  size: number;
+  y: number;
+}
+
+/**
+ * The shadow that a model without ground of its own casts on a level ground at its lowest point, softly.
+ * @param sun unit vector towards the sun
+ * @returns null for a model that brings its ground along
+ */
+export function castShadow(model: SceneModel, sun: readonly [number, number, number], side = SIDE): ShadowCast | null {
+  if (model.parts.length === 0 || model.parts.some(isLandscape)) return null;
+  const [min, max] = extentOf(model);
+  const height = max[1]! - min[1]!;
+  const up = Math.max(LOWEST_SUN, sun[1]);
+  const flat = Math.hypot(sun[0], sun[2]) || 1;
+  // Away from the sun, by so much per metre of height.
+  const lean = Math.min(1.6, Math.sqrt(Math.max(0, 1 - up * up)) / up);
+  const [dx, dz] = [(-sun[0] / flat) * lean, (-sun[2] / flat) * lean];
+  const reach = [
+    Math.min(0, dx * height),
+    Math.max(0, dx * height),
+    Math.min(0, dz * height),
+    Math.max(0, dz * height),
+  ];
+  const wide = Math.max(max[0]! - min[0]! + reach[1]! - reach[0]!, max[2]! - min[2]! + reach[3]! - reach[2]!);
+  const size = 1.5 * wide;
+  const [x0, z0] = [
+    (min[0]! + reach[0]! + max[0]! + reach[1]!) / 2 - size / 2,
+    (min[2]! + reach[2]! + max[2]! + reach[3]!) / 2 - size / 2,
+  ];
+  const grid = new Float32Array(side * side);
+  const scale = side / size;
+  const total = model.parts.reduce((sum, { indices }) => sum + indices.length / 3, 0);
+  const every = Math.ceil(total / MOST_TRIANGLES);
+  for (const part of model.parts) {
+    if (seesThrough(model.materials[part.material]!)) continue;
+    const { positions: p, indices } = part;
+    for (let t = 0; t < indices.length; t += 3 * every) {
+      const at = (k: number, axis: 0 | 2) => {
+        const v = 3 * indices[t + k]!;
+        const above = p[v + 1]! - min[1]!;
+        return axis === 0 ? (p[v]! + dx * above - x0) * scale : (p[v + 2]! + dz * above - z0) * scale;
+      };
+      fill(grid, side, [at(0, 0), at(1, 0), at(2, 0)], [at(0, 2), at(1, 2), at(2, 2)]);
+    }
+  }
+  const soft = blur(blur(grid, side, Math.round(side / 64)), side, Math.round(side / 64));
+  return { values: Uint8Array.from(soft, (value) => Math.round(255 * Math.min(1, value))), x0, z0, size, y: min[1]! };
+}
+
+function extentOf({ parts }: SceneModel): [number[], number[]] {
+  const [min, max] = [
+    [Infinity, Infinity, Infinity],
+    [-Infinity, -Infinity, -Infinity],
+  ];
+  for (const { positions } of parts)
+    for (let i = 0; i < positions.length; i += 1) {
+      const k = i % 3;
+      if (positions[i]! < min[k]!) min[k] = positions[i]!;
+      if (positions[i]! > max[k]!) max[k] = positions[i]!;
+    }
+  return [min, max];
+}
+
+type Three = readonly [number, number, number];
+
+/** Fills a triangle of the grid; one that is smaller than a point fills the point it is in. */
+function fill(grid: Float32Array, side: number, xs: Three, zs: Three): void {
+  const clamp = (value: number) => Math.min(side - 1, Math.max(0, Math.floor(value)));
+  const [c0, c1] = [clamp(Math.min(...xs)), clamp(Math.max(...xs))];
+  const [r0, r1] = [clamp(Math.min(...zs)), clamp(Math.max(...zs))];
+  const edge = (i: 0 | 1 | 2, j: 0 | 1 | 2, x: number, z: number) =>
+    (xs[j] - xs[i]) * (z - zs[i]) - (zs[j] - zs[i]) * (x - xs[i]);
+  const small = c1 - c0 < 2 && r1 - r0 < 2;
+  for (let r = r0; r <= r1; r += 1)
+    for (let c = c0; c <= c1; c += 1) {
+      const [x, z] = [c + 0.5, r + 0.5];
+      const [a, b, d] = [edge(0, 1, x, z), edge(1, 2, x, z), edge(2, 0, x, z)];
+      if (small || (a >= 0 && b >= 0 && d >= 0) || (a <= 0 && b <= 0 && d <= 0)) grid[r * side + c] = 1;
+    }
+}
+
+/** A running mean of ± reach points along rows, then along columns. */
+function blur(grid: Float32Array, side: number, reach: number): Float32Array {
+  const along = (from: Float32Array, step: number, next: number) => {
+    const out = new Float32Array(from.length);
+    for (let line = 0; line < side; line += 1) {
+      let sum = 0;
+      for (let i = -reach; i < side + reach; i += 1) {
+        if (i + reach < side) sum += from[line * next + (i + reach) * step]!;
+        if (i - reach - 1 >= 0) sum -= from[line * next + (i - reach - 1) * step]!;
+        if (i >= 0 && i < side) out[line * next + i * step] = sum / (2 * reach + 1);
+      }
+    }
+    return out;
+  };
+  return along(along(grid, 1, side), side, 1);
+}
+
+/** The shadow as something to draw, a hair under the model; null where there is none. */
+export function makeGroundShadow(model: SceneModel, sun: readonly [number, number, number]): Mesh | null {
+  const cast = castShadow(model, sun);
+  if (!cast) return null;
+  const map = new DataTexture(cast.values as Uint8Array<ArrayBuffer>, SIDE, SIDE, RedFormat);
+  map.minFilter = LinearFilter;
+  map.magFilter = LinearFilter;
+  map.needsUpdate = true;
+  const geometry = new PlaneGeometry(1, 1);
+  // Turned to lie with its first row in the north, as the grid is.
+  geometry.rotateX(Math.PI / 2);
+  const material = new MeshBasicMaterial({
+    color: 0x1d2126,
+    alphaMap: map,
+    transparent: true,
+    opacity: DARKNESS,
+    depthWrite: false,
+    fog: false,
+    side: DoubleSide,
+  });
+  material.onBeforeCompile = (shader) => {
+    // One channel is all there is.
+    shader.fragmentShader = shader.fragmentShader.replace(
+      '#include <alphamap_fragment>',
+      'diffuseColor.a *= texture2D(alphaMap, vAlphaMapUv).r;',
+    );
+  };
+  const mesh = new Mesh(geometry, material);
+  mesh.scale.set(cast.size, 1, cast.size);
+  mesh.position.set(cast.x0 + cast.size / 2, cast.y - 0.0005 * cast.size, cast.z0 + cast.size / 2);
+  mesh.renderOrder = -0.5;
+  return mesh;
+}
