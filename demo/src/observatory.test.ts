@@ -1,6 +1,6 @@
 import { wayFindings } from '@eskovan/core/check';
 import { CompiledWalk, tableAt } from '@eskovan/core/move';
-import { Footing, surveyModel, Walkway, type SurveyResult } from '@eskovan/core/survey';
+import { type Footing, surveyModel, Walkway, type SurveyResult } from '@eskovan/core/survey';
 import { DEFAULT_LENS, FIRST_WALKER, type Walk } from '@eskovan/core/document';
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import {

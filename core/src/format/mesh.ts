@@ -1,4 +1,4 @@
-import { Matrix3, Vector3, type BufferGeometry, type Matrix4 } from 'three';
+import { Matrix3, Vector3, type Matrix4 } from 'three';
 import { FormatError } from './errors.ts';
 import type { ScenePart } from './scene-model.ts';
 
@@ -53,26 +53,6 @@ export function checkIndices(indices: ArrayLike<number>, count: number, part: st
       );
 }
 
-/** Area-weighted vertex normals for files that bring none. */
-export function faceNormals(positions: Float32Array, indices: Uint32Array): Float32Array {
-  const normals = new Float32Array(positions.length);
-  const [a, b, c] = [new Vector3(), new Vector3(), new Vector3()];
-  for (let k = 0; k < indices.length; k += 3) {
-    const [i, j, l] = [indices[k]! * 3, indices[k + 1]! * 3, indices[k + 2]! * 3];
-    a.fromArray(positions, i);
-    b.fromArray(positions, j).sub(a);
-    c.fromArray(positions, l).sub(a);
-    b.cross(c);
-    for (const vertex of [i, j, l]) {
-      normals[vertex]! += b.x;
-      normals[vertex + 1]! += b.y;
-      normals[vertex + 2]! += b.z;
-    }
-  }
-  for (let k = 0; k < normals.length; k += 3) a.fromArray(normals, k).normalize().toArray(normals, k);
-  return normals;
-}
-
 /** Puts positions and normals through a matrix; a mirroring one turns the triangles back, so that outside stays outside. */
 export function transformPart(part: ScenePart, matrix: Matrix4): void {
   const toNormal = new Matrix3().getNormalMatrix(matrix);
@@ -84,53 +64,4 @@ export function transformPart(part: ScenePart, matrix: Matrix4): void {
   }
   if (matrix.determinant() < 0)
     for (let k = 0; k < indices.length; k += 3) [indices[k + 1], indices[k + 2]] = [indices[k + 2]!, indices[k + 1]!];
-}
-
-/** A part from a geometry that a general-purpose loader made. `group` picks a stretch of its triangles. */
-export function partFromGeometry(
-  geometry: BufferGeometry,
-  name: string,
-  material: number,
-  fileName: string,
-  group?: { start: number; count: number },
-): ScenePart | null {
-  const position = geometry.getAttribute('position');
-  if (!position) return null;
-  const all = geometry.index
-    ? Uint32Array.from(geometry.index.array)
-    : Uint32Array.from({ length: position.count }, (_, i) => i);
-  const stretch = group ? all.subarray(group.start, group.start + group.count) : all;
-  const indices = stretch.slice(0, stretch.length - (stretch.length % 3));
-  if (indices.length === 0) return null;
-  checkIndices(indices, position.count, name, fileName);
-  // Only the vertices that these triangles use.
-  const index = new Int32Array(position.count).fill(-1);
-  let count = 0;
-  for (let i = 0; i < indices.length; i += 1) {
-    const v = indices[i]!;
-    if (index[v]! < 0) index[v] = count++;
-    indices[i] = index[v]!;
-  }
-  const pick = (attribute: string, size: number): Float32Array | null => {
-    const from = geometry.getAttribute(attribute);
-    if (!from || from.itemSize < size) return null;
-    const out = new Float32Array(count * size);
-    for (let v = 0; v < index.length; v += 1)
-      if (index[v]! >= 0) for (let k = 0; k < size; k += 1) out[index[v]! * size + k] = from.getComponent(v, k);
-    return out;
-  };
-  const positions = pick('position', 3)!;
-  checkPositions(positions, name, fileName);
-  const normals = pick('normal', 3);
-  const usable = normals !== null && normals.some((n) => n !== 0) && normals.every(Number.isFinite);
-  return {
-    name,
-    material,
-    positions,
-    normals: usable ? normals : faceNormals(positions, indices),
-    uvs: pick('uv', 2),
-    colors: pick('color', 3),
-    light: null,
-    indices,
-  };
 }

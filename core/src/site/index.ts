@@ -2,6 +2,7 @@ export * from './assemble.ts';
 export * from './camera-view.ts';
 export * from './dress.ts';
 export * from './file-changes.ts';
+export * from './first-look.ts';
 export * from './glance.ts';
 export * from './guess.ts';
 export { SILHOUETTE } from './shape.ts';

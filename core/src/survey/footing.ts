@@ -3,7 +3,7 @@ import { triangleSoup, type SceneModel } from '../format/index.ts';
 import { TRIANGLE, triangleNormal, type TriangleSoup } from '../geometry/index.ts';
 import { FloorIndex } from './floor-index.ts';
 import { SolidCells } from './solid-cells.ts';
-import { isDoorLeaf } from './walkway.ts';
+import { isDoorLeaf } from './door-leaf.ts';
 
 /** What a surface is to a walker who comes up against it. */
 export const SURFACE = { solid: 0, door: 1, glass: 2 } as const;

@@ -8,7 +8,8 @@ import {
 } from '@recast-navigation/core';
 import { generateTiledNavMesh } from '@recast-navigation/generators';
 import type { Bounds, Vec3, Walker } from '../document/index.ts';
-import { triangleSoup, type SceneModel, type ScenePart } from '../format/index.ts';
+import { triangleSoup, type SceneModel } from '../format/index.ts';
+import { isDoorLeaf } from './door-leaf.ts';
 import type { Survey } from './survey.ts';
 
 /** Side of a voxel in plan, and its height, metres. */
@@ -20,10 +21,6 @@ const TILE = 96;
 const SURROUNDINGS = 30;
 /** Larger sites get larger voxels: at most about this many in plan. */
 const MOST_CELLS = 1_500_000;
-
-/** A door leaf stands in nobody's way: people open it. */
-export const isDoorLeaf = ({ role, name }: Pick<ScenePart, 'role' | 'name'>): boolean =>
-  role === 'door' || /\bdoors?\b/i.test(name.split(' / ').at(-1)!);
 
 /**
  * Where a walker can get to: a navigation mesh (recast) over everything shown, for a walker of a given radius, height,

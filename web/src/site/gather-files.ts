@@ -21,7 +21,7 @@ export async function gatherFiles(dropped: readonly File[]): Promise<File[]> {
   const models = [
     ...whole,
     ...(await Promise.all(
-      inParts.map((model) => (companions.length === 0 ? model : together(model, [model, ...companions]))),
+      inParts.map(async (model) => (companions.length === 0 ? model : await together(model, [model, ...companions]))),
     )),
   ];
   // Nothing that is known: the reader says so, with what can be done.

@@ -8,7 +8,7 @@ import { editBody } from '../../data/edit-row.ts';
 import { useProject } from '../../data/use-project.ts';
 import { Button, Empty, Panels, Segmented } from '../../kit/index.ts';
 import { markPart, pickSurface, standPerson, usePictureState } from '../../picture/client.ts';
-import { firstLook } from '@eskovan/core/optics';
+import { firstLook } from '@eskovan/core/site';
 import { Ground, worthSeeing } from '../../picture/eye.ts';
 import { PicturePane } from '../../picture/picture-pane.tsx';
 import { MovingCamera } from '../../plan/camera-mark.tsx';

@@ -4,7 +4,7 @@ import { Eye, EyeOff, Focus, RotateCw, Scan, X } from 'lucide-react';
 import { useWorkbench, workbench } from '../../desk/workbench.ts';
 import { useProject } from '../../data/use-project.ts';
 import { Button, Card, ColourField, Line, NumberField, Value } from '../../kit/index.ts';
-import { firstLook } from '@eskovan/core/optics';
+import { firstLook } from '@eskovan/core/site';
 import { useModels } from '../../site/use-site.ts';
 import { hexOf, linearOf } from './colour.ts';
 import { useParts } from '../../site/use-parts.ts';

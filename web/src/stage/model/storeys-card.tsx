@@ -67,7 +67,9 @@ export function StoreysCard() {
                 />
               </span>
               <span className="w-14 shrink-0 text-right">
-                <Value unit="m²">{storey.area.toFixed(0)}</Value>
+                <Value unit={storey.area < 1e5 ? 'm²' : 'km²'}>
+                  {storey.area < 1e5 ? storey.area.toFixed(0) : (storey.area / 1e6).toFixed(2)}
+                </Value>
               </span>
               <Button
                 tone="quiet"

@@ -14,7 +14,7 @@ import { useModels, usePictureScene, useSite, useSiteData } from '../../site/use
 import { Button, Card, Empty, Line, Panels, Value } from '../../kit/index.ts';
 import { usePictureState } from '../../picture/client.ts';
 import { sceneKey } from '../../picture/source.ts';
-import { firstLook } from '@eskovan/core/optics';
+import { firstLook } from '@eskovan/core/site';
 import { Ground, worthSeeing } from '../../picture/eye.ts';
 import { PicturePane } from '../../picture/picture-pane.tsx';
 import { ScoutBar } from '../../picture/scout-bar.tsx';

@@ -1,7 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import { PerspectiveCamera, Vector3 } from 'three';
 import { DEFAULT_LENS } from '../document/index.ts';
-import { depthRange, firstLook, viewAngles } from './index.ts';
+import { depthRange, viewAngles } from '../optics/index.ts';
+import { firstLook } from './index.ts';
 
 describe('a first look', () => {
   // Outside check: three's own camera sees every corner, and one of them near the frame's edge.

@@ -1,6 +1,6 @@
 import { DEFAULT_LENS, type Bounds, type Lens, type Pose, type Vec3 } from '../document/index.ts';
 import { forwardOf, orientationOf } from '../geometry/index.ts';
-import { viewAngles } from './view-angle.ts';
+import { viewAngles } from '../optics/index.ts';
 
 /** A first look comes from the south-west, this far above the horizon, radians. */
 const FROM = { pan: -0.64, tilt: 0.42 } as const;
@@ -34,23 +34,4 @@ export function firstLook({ min, max }: Bounds, lens: Lens = DEFAULT_LENS, aspec
     position: centre.map((value, k) => value - forward[k]! * distance) as Vec3,
     orientation,
   };
-}
-
-/** How near things may come to an eye that is inside a scene, metres. */
-const NEAREST = 0.08;
-/** A small thing is looked at from nearer: this part of its size. */
-const NEAREST_PART = 0.004;
-
-/**
- * Distances between which everything of a scene lies as seen from a place, metres: as tight as it goes, so that what is
- * drawn into a depth buffer neither flickers nor is cut off, for a ring as for a landscape.
- */
-export function depthRange([x, y, z]: Vec3, { min, max }: Bounds): { near: number; far: number } {
-  const size = Math.hypot(...([0, 1, 2] as const).map((k) => max[k] - min[k]));
-  const outside = Math.hypot(...[x, y, z].map((value, k) => Math.max(min[k]! - value, 0, value - max[k]!)));
-  const farthest = Math.hypot(
-    ...[x, y, z].map((value, k) => Math.max(Math.abs(value - min[k]!), Math.abs(value - max[k]!))),
-  );
-  const near = Math.max(Math.min(NEAREST, NEAREST_PART * size), 0.5 * outside);
-  return { near: Math.max(near, 1e-5), far: Math.max(1.05 * farthest, 2 * near) };
 }
