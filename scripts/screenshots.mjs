@@ -76,6 +76,82 @@ async function takeAll(browser, studio) {
   await page.waitForLoadState('networkidle');
   await page.locator('header').first().scrollIntoViewIfNeeded();
   await take('client-page');
+  await notOfTheDemo(page, studio, sharp, take);
+}
+
+/** What the demo does not show: a bare terrain with a walk on it, and a file that does not say its size. */
+async function notOfTheDemo(page, studio, sharp, take) {
+  const bringIn = async (name, text) => {
+    await page.goto(studio);
+    await page
+      .getByRole('button', { name: /New project/ })
+      .first()
+      .click();
+    await page.getByRole('textbox', { name: /Name/ }).fill(name.replace(/\.\w+$/, ''));
+    await page.getByLabel('Model file').setInputFiles({ name, mimeType: 'text/plain', buffer: Buffer.from(text) });
+    await page.locator('[data-saved="saved"]').waitFor();
+    await page.getByRole('region', { name: 'Storeys and rooms' }).waitFor({ timeout: 60_000 });
+    await page.waitForTimeout(8000);
+    await sharp();
+  };
+  await bringIn('Garden jar.obj', jar());
+  await take('right-size');
+  await bringIn('Moor.asc', moor());
+  await page.getByRole('link', { name: 'Moves' }).click();
+  await page.getByRole('button', { name: 'New walk' }).click();
+  const plan = await page.getByTestId('plan-drawing').boundingBox();
+  for (const [x, y] of [
+    [0.3, 0.75],
+    [0.42, 0.6],
+    [0.5, 0.42],
+    [0.66, 0.3],
+  ]) {
+    await page.mouse.click(plan.x + plan.width * x, plan.y + plan.height * y);
+    await page.waitForTimeout(300);
+  }
+  await page.keyboard.press('Enter');
+  await page.waitForTimeout(1500);
+  await sharp();
+  await take('terrain');
+}
+
+/** A height grid of 1.2 km with two valleys. */
+function moor() {
+  const rows = Array.from({ length: 120 }, (_, r) =>
+    Array.from({ length: 120 }, (_, c) =>
+      (60 + 30 * Math.sin(c * 0.05 + 1) * Math.cos(r * 0.04) + 9 * Math.sin(c * 0.16 + r * 0.1)).toFixed(2),
+    ).join(' '),
+  );
+  return `ncols 120\nnrows 120\nxllcorner 0\nyllcorner 0\ncellsize 10\n${rows.join('\n')}\n`;
+}
+
+/** A turned body of eleven units, Z up, without a word about what they are. */
+function jar() {
+  const profile = [
+    [0, 0],
+    [3.2, 0],
+    [3.9, 1.2],
+    [4.1, 4],
+    [3, 7.5],
+    [1.9, 9],
+    [2.2, 10.6],
+    [2.3, 11],
+    [2, 11],
+    [1.7, 9],
+  ];
+  const sides = 48;
+  const lines = ['o Body'];
+  for (const [r, z] of profile)
+    for (let i = 0; i < sides; i += 1) {
+      const angle = (2 * Math.PI * i) / sides;
+      lines.push(`v ${(r * Math.cos(angle)).toFixed(4)} ${(r * Math.sin(angle)).toFixed(4)} ${z}`);
+    }
+  for (let k = 0; k + 1 < profile.length; k += 1)
+    for (let i = 0; i < sides; i += 1) {
+      const [a, b] = [k * sides + i + 1, k * sides + ((i + 1) % sides) + 1];
+      lines.push(`f ${a} ${b} ${b + sides} ${a + sides}`);
+    }
+  return lines.join('\n');
 }
 
 /** The same hall as natural, clay and line; the look is chosen on the Model stage and holds for all. */

@@ -15,8 +15,8 @@ describe('a first look', () => {
   ] as [string, [number, number, number], [number, number, number]][])(
     'the first look shows the whole of %s, from above its ground',
     (_, min, max) => {
-      const aspect = 1.5;
-      const home = firstLook({ min, max }, DEFAULT_LENS, aspect);
+      const aspect = 16 / 9;
+      const home = firstLook({ min, max }, aspect);
       const camera = new PerspectiveCamera((viewAngles(DEFAULT_LENS, aspect).vertical * 180) / Math.PI, aspect);
       camera.position.fromArray(home.position);
       camera.quaternion.fromArray(home.orientation);

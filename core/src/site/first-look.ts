@@ -13,7 +13,7 @@ const FILL = 0.86;
  * @param bounds what is to be seen, metres
  * @param aspect width over height of the picture
  */
-export function firstLook({ min, max }: Bounds, lens: Lens = DEFAULT_LENS, aspect = 1.5): Pose {
+export function firstLook({ min, max }: Bounds, aspect: number, lens: Lens = DEFAULT_LENS): Pose {
   const { horizontal, vertical } = viewAngles(lens, aspect);
   const [right, up] = [Math.tan(horizontal / 2) * FILL, Math.tan(vertical / 2) * FILL];
   const centre = [0, 1, 2].map((k) => (min[k]! + max[k]!) / 2) as Vec3;

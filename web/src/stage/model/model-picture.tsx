@@ -1,5 +1,5 @@
-import { DEFAULT_LENS, type Look, type Pose, type Row } from '@eskovan/core/document';
-import { placeBounds } from '@eskovan/core/site';
+import { aspectOf, DEFAULT_LENS, type Look, type Pose, type Row } from '@eskovan/core/document';
+import { firstLook, placeBounds } from '@eskovan/core/site';
 import { CUT_HEIGHT } from '@eskovan/core/survey';
 import { Footprints, PersonStanding } from 'lucide-react';
 import { useEffect, useMemo, useState } from 'react';
@@ -8,7 +8,6 @@ import { editBody } from '../../data/edit-row.ts';
 import { useProject } from '../../data/use-project.ts';
 import { Button, Empty, Panels, Segmented } from '../../kit/index.ts';
 import { markPart, pickSurface, standPerson, usePictureState } from '../../picture/client.ts';
-import { firstLook } from '@eskovan/core/site';
 import { Ground, worthSeeing } from '../../picture/eye.ts';
 import { PicturePane } from '../../picture/picture-pane.tsx';
 import { MovingCamera } from '../../plan/camera-mark.tsx';
@@ -34,7 +33,11 @@ export function ModelPicture({ row }: { row: Row<'model'> }) {
   const [version, setVersion] = useState(0);
   const { bounds, placement } = row.body;
   const placed = useMemo(() => placeBounds(bounds, placement), [bounds, placement]);
-  const home = useMemo(() => firstLook(worthSeeing(placed, site?.survey ?? null)), [placed, site?.survey]);
+  const aspect = aspectOf(project.body);
+  const home = useMemo(
+    () => firstLook(worthSeeing(placed, site?.survey ?? null), aspect),
+    [placed, site?.survey, aspect],
+  );
   const ground = useMemo(() => (site ? new Ground(site.footing.floors, site.survey) : null), [site]);
   const pose = scout ?? home;
 

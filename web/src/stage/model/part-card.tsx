@@ -1,4 +1,4 @@
-import type { PartLook } from '@eskovan/core/document';
+import { aspectOf, type PartLook } from '@eskovan/core/document';
 import { joinBounds } from '@eskovan/core/geometry';
 import { Eye, EyeOff, Focus, RotateCw, Scan, X } from 'lucide-react';
 import { useWorkbench, workbench } from '../../desk/workbench.ts';
@@ -46,7 +46,11 @@ export function PartCard() {
       }
     >
       <div className="mb-1.5 flex flex-wrap gap-1.5">
-        <Button small icon={<Focus size={13} />} onClick={() => workbench.set({ scout: firstLook(bounds) })}>
+        <Button
+          small
+          icon={<Focus size={13} />}
+          onClick={() => workbench.set({ scout: firstLook(bounds, aspectOf(document.project.body)) })}
+        >
           Frame it
         </Button>
         <Button

@@ -42,7 +42,7 @@ export function ViewsScreen() {
   const row = views.find((view) => view.id === chosen) ?? views[0] ?? null;
   const aspect = aspectOf(project.body);
   const home = useMemo(
-    () => (measured ? firstLook(worthSeeing(measured.bounds, site?.survey ?? null), DEFAULT_LENS, aspect) : null),
+    () => (measured ? firstLook(worthSeeing(measured.bounds, site?.survey ?? null), aspect) : null),
     [measured, site?.survey, aspect],
   );
   const target = row?.body.pose ?? home;
