@@ -233,6 +233,9 @@ function axisEvidence(shape: Shape, up: UpAxis, posed: readonly PosedThing[], fi
   }
   score += 2.5 * (along.lopsided - other.lopsided);
   score += 1.2 * (Math.min(1, along.cover) - Math.min(1, other.cover));
+  // Turned bodies and many towers stand on their round or square end.
+  const even = ({ plan: [a, b] }: ShapeAlong) => Math.abs(a - b) < 0.03 * Math.max(a, b);
+  if (even(along) && !even(other) && !along.heightField) score += 1.5;
   // Most of what is built is wider than it is high, except where it is made of storeys.
   if (regular < 3) score += along.height < other.height ? 0.7 : along.height > other.height ? -0.7 : 0;
   if (/\.stl$/i.test(fileName) && up === 'z') score += 0.5;

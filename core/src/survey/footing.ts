@@ -20,18 +20,25 @@ export class Footing {
   readonly floors: FloorIndex;
   /** Everything that blocks, floors too; kinds one a triangle, see {@link SURFACE}. */
   readonly solids: SolidCells;
+  readonly others: TriangleSoup;
+  /** Is it known what stands in the way? Sites measured long ago kept their floors only. */
+  readonly knowsSolids: boolean;
   private readonly kinds: Uint8Array;
   private cover: FloorIndex | null = null;
 
   /**
    * @param walkable triangles that can be stood on
-   * @param others all other triangles, with their kinds
+   * @param given all other triangles; null where they are not known
+   * @param otherKinds their kinds
    */
   constructor(
     readonly walkable: TriangleSoup,
-    readonly others: TriangleSoup = new Float32Array(0),
-    readonly otherKinds: Uint8Array = new Uint8Array(others.length / TRIANGLE),
+    given: TriangleSoup | null = null,
+    readonly otherKinds: Uint8Array = new Uint8Array((given?.length ?? 0) / TRIANGLE),
   ) {
+    const others = given ?? new Float32Array(0);
+    this.others = others;
+    this.knowsSolids = given !== null;
     this.floors = new FloorIndex(walkable);
     const all = new Float32Array(walkable.length + others.length);
     all.set(walkable);
@@ -39,11 +46,6 @@ export class Footing {
     this.solids = new SolidCells(all);
     this.kinds = new Uint8Array(all.length / TRIANGLE);
     this.kinds.set(otherKinds, walkable.length / TRIANGLE);
-  }
-
-  /** Is anything known of what stands in the way? Sites measured long ago kept their floors only. */
-  get knowsSolids(): boolean {
-    return this.others.length > 0;
   }
 
   kindOf(triangle: number): number {

@@ -20,7 +20,7 @@ const calls = {
 const show = (elevation = 0, body = walk, chosen: string[] = []) =>
   render(
     <svg>
-      <PathLayer walk={body} elevation={elevation} selectedNodes={chosen} {...calls} />
+      <PathLayer walk={body} isShown={({ y }) => Math.abs(y - elevation) < 1.6} selectedNodes={chosen} {...calls} />
     </svg>,
   );
 const node = (n: number) => screen.getByRole('button', { name: new RegExp(`^Node ${n},`) });

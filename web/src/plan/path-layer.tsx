@@ -8,8 +8,8 @@ import { usePlan } from './plan.tsx';
 
 interface PathLayerProps {
   walk: Walk;
-  /** Height of the storey shown, metres; nodes of other storeys are drawn faint. */
-  elevation: number;
+  /** Does a node lie on the storey shown? Others are drawn faint. */
+  isShown: (node: PathNode) => boolean;
   /** The chosen nodes. */
   selectedNodes: readonly string[];
   /** Only shows: presses go through to the plan (while drawing). */
@@ -26,9 +26,6 @@ interface PathLayerProps {
   marked?: string;
 }
 
-/** Nodes within this of the storey belong to it, metres. */
-const SAME_STOREY = 1.6;
-
 /** SVG path data of a chain of Béziers: the very curve the camera walks. */
 export function chainToSvg(chain: Float64Array): string {
   let d = '';
@@ -39,16 +36,14 @@ export function chainToSvg(chain: Float64Array): string {
   return d;
 }
 
-const onStorey = (node: PathNode, elevation: number) => Math.abs(node.y - elevation) < SAME_STOREY;
-
 /** The path of a walk with its nodes. */
 export function PathLayer(props: PathLayerProps) {
-  const { walk, elevation, selectedNodes } = props;
+  const { walk, isShown, selectedNodes } = props;
   const { scale, at } = usePlan();
   const curve = useMemo(() => new PlanCurve(walk.path), [walk.path]);
   const { near, far } = useMemo(
-    () => splitByStorey(curve, walk.path.nodes, elevation),
-    [curve, walk.path.nodes, elevation],
+    () => splitByStorey(curve, walk.path.nodes, isShown),
+    [curve, walk.path.nodes, isShown],
   );
   const line = {
     fill: 'none',
@@ -83,7 +78,7 @@ export function PathLayer(props: PathLayerProps) {
           key={node.id}
           node={node}
           index={i}
-          faint={!onStorey(node, elevation)}
+          faint={!isShown(node)}
           selected={selectedNodes.includes(node.id)}
           scale={scale}
           at={at}
@@ -95,12 +90,16 @@ export function PathLayer(props: PathLayerProps) {
 }
 
 /** Cuts the drawn curve into what belongs to the storey shown and what does not. */
-function splitByStorey(curve: PlanCurve, nodes: readonly PathNode[], elevation: number): { near: string; far: string } {
+function splitByStorey(
+  curve: PlanCurve,
+  nodes: readonly PathNode[],
+  isShown: (node: PathNode) => boolean,
+): { near: string; far: string } {
   const near: number[] = [];
   const far: number[] = [];
   curve.spanOfSegment.forEach((span, segment) => {
     const [a, b] = [nodes[span]!, nodes[(span + 1) % nodes.length]!];
-    const list = onStorey(a, elevation) || onStorey(b, elevation) ? near : far;
+    const list = isShown(a) || isShown(b) ? near : far;
     for (let k = 0; k < STRIDE; k += 1) list.push(curve.chain[segment * STRIDE + k]!);
   });
   return { near: chainToSvg(Float64Array.from(near)), far: chainToSvg(Float64Array.from(far)) };

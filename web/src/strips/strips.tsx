@@ -152,12 +152,15 @@ function StripFrame({
         {title}
       </text>
       <g fontFamily="var(--font-mono)" fontSize="11" fill="var(--ink-faint)" textAnchor="end">
-        {ticks.map((tick, i) => (
-          <text key={tick} x={LABELS - 8} y={Math.min(top + height - 2, Math.max(top + 9, y(tick) + 4))}>
-            {tick.toFixed(1).replace('-0.0', '0.0')}
-            {i === 0 ? ` ${unit}` : ''}
-          </text>
-        ))}
+        {/* On a hill the eye is a hair above the floor: one number is enough then. */}
+        {ticks
+          .filter((tick, i) => i === 0 || Math.abs(y(tick) - y(ticks[0]!)) > 12)
+          .map((tick, i) => (
+            <text key={tick} x={LABELS - 8} y={Math.min(top + height - 2, Math.max(top + 9, y(tick) + 4))}>
+              {tick.toFixed(1).replace('-0.0', '0.0')}
+              {i === 0 ? ` ${unit}` : ''}
+            </text>
+          ))}
       </g>
     </g>
   );

@@ -4,7 +4,7 @@ import type { CompiledWalk } from '@eskovan/core/move';
 import { appendNode, deleteNode, insertNode, moveNode, setNodeKind } from '@eskovan/core/path';
 import { CUT_HEIGHT } from '@eskovan/core/survey';
 import { PencilLine } from 'lucide-react';
-import { useMemo, useRef, useState } from 'react';
+import { useCallback, useMemo, useRef, useState } from 'react';
 import { useCommands } from '../../desk/commands.ts';
 import { itemsOf, selection, useItems } from '../../desk/selection.ts';
 import { useWorkbench, workbench } from '../../desk/workbench.ts';
@@ -30,6 +30,10 @@ interface WalkPlanProps {
   onDraw: () => void;
 }
 
+/** Nodes within this of the storey belong to it; a surface within this is the one that a node was put on. Metres. */
+const SAME_STOREY = 1.6;
+const SAME_SURFACE = 0.1;
+
 /** The plan with the path of the selected walk on it: drawing and shaping. */
 export function WalkPlan({ row, body, walk, site, aspect, onDraw }: WalkPlanProps) {
   const tool = useWorkbench((state) => state.tool);
@@ -41,6 +45,13 @@ export function WalkPlan({ row, body, walk, site, aspect, onDraw }: WalkPlanProp
   const { project } = useProject();
   const { footing } = site;
   const surfaceUnder = (x: number, z: number) => footing.surfaceUnder(x, z, elevation + CUT_HEIGHT);
+  // On a hillside no height is a storey: what a press would put there belongs to it as well.
+  const isShown = useCallback(
+    ({ x, y, z }: { x: number; y: number; z: number }) =>
+      Math.abs(y - elevation) < SAME_STOREY ||
+      Math.abs((footing.surfaceUnder(x, z, elevation + CUT_HEIGHT) ?? Infinity) - y) < SAME_SURFACE,
+    [footing, elevation],
+  );
   const marked = useMemo(() => (walk ? markedStretches(walk) : ''), [walk]);
   const drawing = tool === 'draw' && row !== null && body !== null;
   const lastPress = useRef<[number, number] | null>(null);
@@ -174,7 +185,7 @@ export function WalkPlan({ row, body, walk, site, aspect, onDraw }: WalkPlanProp
         <PathLayer
           walk={body}
           passive={drawing}
-          elevation={elevation}
+          isShown={isShown}
           marked={marked}
           selectedNodes={chosen.ids}
           onSelectNode={choose}
