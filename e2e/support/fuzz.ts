@@ -1,15 +1,5 @@
 import { CHILD_KINDS, DOCUMENT_VERSION, KINDS } from '@eskovan/core/document';
-
-/** Numbers that are the same for the same seed (mulberry32, public domain). */
-function randomOf(seed: number): () => number {
-  let state = seed >>> 0;
-  return () => {
-    state = (state + 0x6d2b79f5) >>> 0;
-    let t = Math.imul(state ^ (state >>> 15), 1 | state);
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
-}
+import { randomFrom } from '../../core/src/random.fixture.ts';
 
 export interface FuzzedRequest {
   method: string;
@@ -58,7 +48,7 @@ const TYPES = [
 
 /** Requests of every kind over all routes: mostly nearly right, so that they come far. */
 export function* fuzz(seed: number, known: Known): Generator<FuzzedRequest> {
-  const random = randomOf(seed);
+  const random = randomFrom(seed);
   const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)]!;
   const chance = (part: number) => random() < part;
   const uuid = () =>

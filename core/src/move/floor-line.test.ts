@@ -1,7 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import { wayFindings } from '../check/index.ts';
 import { FIRST_WALKER } from '../document/index.ts';
-import { footingFrom, randomFrom, SCENES, walkThrough, type FloorScene } from './floor-scenes.fixture.ts';
+import { randomFrom } from '../random.fixture.ts';
+import { footingFrom, SCENES, walkThrough, type FloorScene } from './floor-scenes.fixture.ts';
 import { CompiledWalk, MOST_RISE, PACE_LENGTH, tableAt } from './index.ts';
 
 /** Spacing at which the line is worked out here, metres. */

@@ -16,17 +16,6 @@ export interface FloorScene {
   findings: { rule: string; size?: number }[];
 }
 
-/** Numbers 0…1 that are the same every time (mulberry32). */
-export function randomFrom(seed: number): () => number {
-  let state = seed >>> 0;
-  return () => {
-    state = (state + 0x6d2b79f5) >>> 0;
-    let t = Math.imul(state ^ (state >>> 15), 1 | state);
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
-}
-
 /** A level rectangle, seen from above. */
 export const slab = (x0: number, x1: number, z0: number, z1: number, y: number): number[] => [
   ...[x0, y, z0, x0, y, z1, x1, y, z1],

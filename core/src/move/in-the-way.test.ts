@@ -1,7 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import { wayFindings } from '../check/index.ts';
 import { Footing, packFooting, SURFACE, unpackFooting } from '../survey/index.ts';
-import { box, footingFrom, randomFrom, walkThrough } from './floor-scenes.fixture.ts';
+import { randomFrom } from '../random.fixture.ts';
+import { box, footingFrom, walkThrough } from './floor-scenes.fixture.ts';
 import { CompiledWalk } from './index.ts';
 
 interface Wall {

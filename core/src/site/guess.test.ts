@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { strToU8 } from 'fflate';
 import { hutGlb } from '../format/files.fixture.ts';
 import { readModel } from '../format/index.ts';
-import { randomFrom } from '../move/floor-scenes.fixture.ts';
+import { randomFrom } from '../random.fixture.ts';
 import { trueModels } from './guess-models.fixture.ts';
 import { guessModel, SURE } from './guess.ts';
 import { measureShape, SILHOUETTE, silhouetteOf } from './shape.ts';

@@ -1,20 +1,12 @@
 import { describe, expect, test } from '@jest/globals';
 import { PLAIN_MATERIAL, type ScenePart } from '@eskovan/core/format';
 import { daylight } from '@eskovan/core/survey';
-import { BoxGeometry, PlaneGeometry, type BufferGeometry } from 'three';
+import { BoxGeometry, PlaneGeometry } from 'three';
 import { addPart, cellFor, detailOf, lookOf, type Chunk } from './chunks.ts';
+import { partOf } from './part.fixture.ts';
 import { sheen } from './sheen.ts';
 
-const part = (geometry: BufferGeometry, change: Partial<ScenePart> = {}): ScenePart => ({
-  name: 'Part',
-  material: 0,
-  positions: Float32Array.from(geometry.getAttribute('position').array),
-  normals: Float32Array.from(geometry.getAttribute('normal').array),
-  uvs: null,
-  light: null,
-  indices: Uint32Array.from(geometry.index!.array),
-  ...change,
-});
+const part = partOf;
 const day = daylight([0, 1, 0]);
 const chunksOf = (parts: ScenePart[], material = PLAIN_MATERIAL, finish = false, gain = 1) => {
   const chunks = new Map<string, Chunk>();

@@ -2,25 +2,13 @@ import { PLAIN_MATERIAL, type SceneModel } from '@eskovan/core/format';
 import { describe, expect, test } from '@jest/globals';
 import { BoxGeometry } from 'three';
 import { castShadow } from './ground-shadow.ts';
+import { partOf } from './part.fixture.ts';
 
-const boxModel = (size: [number, number, number], opacity = 1): SceneModel => {
-  const geometry = new BoxGeometry(...size).translate(0, size[1] / 2, 0);
-  return {
-    parts: [
-      {
-        name: 'Box',
-        material: 0,
-        positions: Float32Array.from(geometry.getAttribute('position').array),
-        normals: Float32Array.from(geometry.getAttribute('normal').array),
-        uvs: null,
-        light: null,
-        indices: Uint32Array.from(geometry.index!.array),
-      },
-    ],
-    materials: [{ ...PLAIN_MATERIAL, opacity }],
-    textures: [],
-  };
-};
+const boxModel = (size: [number, number, number], opacity = 1): SceneModel => ({
+  parts: [partOf(new BoxGeometry(...size).translate(0, size[1] / 2, 0))],
+  materials: [{ ...PLAIN_MATERIAL, opacity }],
+  textures: [],
+});
 
 /** Darkness at a place in plan, 0…1. */
 const at = ({ values, x0, z0, size }: NonNullable<ReturnType<typeof castShadow>>, x: number, z: number) => {
