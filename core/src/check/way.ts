@@ -65,15 +65,18 @@ interface Place {
 }
 
 /** What is in the way of a straight line between two places, before it is drawn; stations from the first place on. */
-export function lineFindings(
+export const lineFindings = (...line: Parameters<typeof lineWay>): WayFinding[] => lineWay(...line).findings;
+
+/** A straight line as a way: what is in it, and the height at which it ends. */
+function lineWay(
   from: Place,
   to: Place,
   footing: Footing,
   walker: Pick<Walker, 'height' | 'step'>,
   eyeHeight: number,
-): WayFinding[] {
+): { findings: WayFinding[]; end: number } {
   const length = Math.hypot(to.x - from.x, to.z - from.z);
-  if (length < 0.01 || length > LONGEST_LINE) return [];
+  if (length < 0.01 || length > LONGEST_LINE) return { findings: [], end: to.y };
   const at = (station: number): [number, number] => [
     from.x + ((to.x - from.x) * station) / length,
     from.z + ((to.z - from.z) * station) / length,
@@ -87,7 +90,7 @@ export function lineFindings(
   };
   const anchors = [from, to].map(({ y }, i) => ({ station: i * length, y, loose: false }));
   const profile = profileFloor(line, footing, walker, anchors, false);
-  return wayFindings({
+  const findings = wayFindings({
     profile,
     obstacles: findObstacles(line, footing, profile.walkLine, eyeHeight),
     placeAt: (station) => {
@@ -95,7 +98,38 @@ export function lineFindings(
       return [x, tableAt(profile.floor, station), z];
     },
   });
+  return { findings, end: profile.floor.values.at(-1)! };
 }
 
 /** A longer line is not looked at while a hand draws it, metres. */
 const LONGEST_LINE = 200;
+
+/**
+ * The surface that a press on a plan means while a path is drawn: what the plan shows there, unless one cannot walk to it
+ * and can walk to another one. So a stair leads up without anyone changing the storey.
+ * @param last the node before, if any
+ * @param cut height of the plan's cut, metres
+ * @returns null where there is nothing to stand on
+ */
+export function surfaceFor(
+  { x, z }: { x: number; z: number },
+  last: Place | undefined,
+  footing: Footing,
+  walker: Pick<Walker, 'height' | 'step'>,
+  eyeHeight: number,
+  cut: number,
+): number | null {
+  const shown = footing.surfaceUnder(x, z, cut);
+  if (!last || shown === null) return shown;
+  const free = (y: number) => {
+    const { findings, end } = lineWay(last, { x, y, z }, footing, walker, eyeHeight);
+    // A line that ends on another floor has not led to this one.
+    return findings.length === 0 && Math.abs(end - y) < 0.1;
+  };
+  if (free(shown)) return shown;
+  const others = footing.floors
+    .surfacesAt(x, z)
+    .filter((y) => y !== shown)
+    .sort((a, b) => Math.abs(a - last.y) - Math.abs(b - last.y));
+  return others.find(free) ?? shown;
+}

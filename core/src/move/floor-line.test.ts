@@ -1,8 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
-import { wayFindings } from '../check/index.ts';
+import { surfaceFor, wayFindings } from '../check/index.ts';
 import { FIRST_WALKER } from '../document/index.ts';
 import { randomFrom } from '../random.fixture.ts';
-import { footingFrom, SCENES, walkThrough, type FloorScene } from './floor-scenes.fixture.ts';
+import { box, footingFrom, SCENES, walkThrough, type FloorScene } from './floor-scenes.fixture.ts';
 import { CompiledWalk, MOST_RISE, PACE_LENGTH, tableAt } from './index.ts';
 
 /** Spacing at which the line is worked out here, metres. */
@@ -143,6 +143,27 @@ describe('the floor of a whole path', () => {
       });
       checkWalk({ footing, nodes, smooth: true, height, findings: [] }, `hill ${run}`);
     }
+  });
+
+  test('a press beyond a stair means the floor that the stair leads to, not the one below it', () => {
+    const [riser, going, count] = [0.17, 0.28, 16];
+    const top = (count - 1) * going;
+    const footing = footingFrom([
+      ...box(-8, top + 8, -0.3, 0, -4, 4),
+      ...Array.from({ length: count - 1 }, (_, n) =>
+        box(n * going, (n + 1) * going, (n + 1) * riser - 0.05, (n + 1) * riser, -1, 1),
+      ).flat(),
+      ...box(top, top + 8, count * riser - 0.25, count * riser, -1, 1),
+    ]);
+    const press = (x: number, z: number, last?: { x: number; y: number; z: number }) =>
+      surfaceFor({ x, z }, last, footing, FIRST_WALKER, 1.6, 1.2);
+    const foot = { x: -3, y: 0, z: 0 };
+    expect(press(-3, 0)).toBeCloseTo(0, 6);
+    expect(press(top + 4, 0, foot)).toBeCloseTo(count * riser, 4);
+    // Beside the stair the same storey goes on below.
+    expect(press(top + 4, 2.5, { x: -3, y: 0, z: 2.5 })).toBeCloseTo(0, 6);
+    // Along it on the upper floor.
+    expect(press(top + 6, 0, { x: top + 4, y: count * riser, z: 0 })).toBeCloseTo(count * riser, 4);
   });
 
   test('a walker with a longer step takes the higher step', () => {

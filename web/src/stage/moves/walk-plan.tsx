@@ -1,5 +1,5 @@
 import type { MoveBody, Row } from '@eskovan/core/document';
-import { wayFindings } from '@eskovan/core/check';
+import { surfaceFor, wayFindings } from '@eskovan/core/check';
 import type { CompiledWalk } from '@eskovan/core/move';
 import { appendNode, deleteNode, insertNode, moveNode, setNodeKind } from '@eskovan/core/path';
 import { CUT_HEIGHT } from '@eskovan/core/survey';
@@ -44,7 +44,6 @@ export function WalkPlan({ row, body, walk, site, aspect, onDraw }: WalkPlanProp
   const elevation = site.survey.storeys[storey]?.elevation ?? 0;
   const { project } = useProject();
   const { footing } = site;
-  const surfaceUnder = (x: number, z: number) => footing.surfaceUnder(x, z, elevation + CUT_HEIGHT);
   // On a hillside no height is a storey: what a press would put there belongs to it as well.
   const isShown = useCallback(
     ({ x, y, z }: { x: number; y: number; z: number }) =>
@@ -57,6 +56,8 @@ export function WalkPlan({ row, body, walk, site, aspect, onDraw }: WalkPlanProp
   const lastPress = useRef<[number, number] | null>(null);
   const nodes = body?.path.nodes ?? [];
   const last = nodes.at(-1);
+  const surfaceUnder = (x: number, z: number) =>
+    surfaceFor({ x, z }, last, footing, project.body.walker, body?.eyeHeight ?? 1.6, elevation + CUT_HEIGHT);
   const stopDrawing = () => {
     lastPress.current = null;
     workbench.set({ tool: 'select' });
