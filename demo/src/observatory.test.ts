@@ -1,4 +1,4 @@
-import { wayFindings } from '@eskovan/core/check';
+import { surfaceFor, wayFindings } from '@eskovan/core/check';
 import { CompiledWalk, tableAt } from '@eskovan/core/move';
 import { type Footing, surveyModel, Walkway, type SurveyResult } from '@eskovan/core/survey';
 import { DEFAULT_LENS, FIRST_WALKER, type Walk } from '@eskovan/core/document';
@@ -218,6 +218,25 @@ describe('checks of the way', () => {
       const from = s + Math.hypot(rest[0]![0] - BOARDWALK_WAY[0][0], rest[0]![1] - BOARDWALK_WAY[0][1]);
       expect(Math.abs(y - boardwalkHeight(from))).toBeLessThan(0.02);
     }
+  });
+
+  test('drawn on the ground plan, a walk over the stair goes up to the deck and on along it', () => {
+    // As a hand presses them with the ground storey shown; the plan is cut 1.2 m above its floor.
+    const places = [
+      [9.9, 8.4],
+      [9.9, 10.6],
+      [8.68, 11.2],
+      [8.68, 10.2],
+      [8.68, 5.3],
+      [8.7, 4.3],
+      [12, 4.25],
+    ] as const;
+    const nodes: { x: number; y: number; z: number }[] = [];
+    for (const [x, z] of places)
+      nodes.push({ x, y: surfaceFor({ x, z }, nodes.at(-1), footing, FIRST_WALKER, EYE, FLOOR + 1.2)!, z });
+    expect(nodes[0]!.y).toBeCloseTo(FLOOR, 2);
+    // The last tread lies one riser below the deck.
+    expect(nodes.slice(-3).map(({ y }) => y)).toEqual([DECK - RISER, DECK, DECK].map((y) => expect.closeTo(y, 2)));
   });
 
   test('two metres beside the entrance there is a wall, and a step that nobody takes', () => {

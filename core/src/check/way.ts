@@ -67,16 +67,16 @@ interface Place {
 /** What is in the way of a straight line between two places, before it is drawn; stations from the first place on. */
 export const lineFindings = (...line: Parameters<typeof lineWay>): WayFinding[] => lineWay(...line).findings;
 
-/** A straight line as a way: what is in it, and the height at which it ends. */
+/** A straight line as a way: what is in it, and the heights at which it begins and ends. */
 function lineWay(
   from: Place,
   to: Place,
   footing: Footing,
   walker: Pick<Walker, 'height' | 'step'>,
   eyeHeight: number,
-): { findings: WayFinding[]; end: number } {
+): { findings: WayFinding[]; start: number; end: number } {
   const length = Math.hypot(to.x - from.x, to.z - from.z);
-  if (length < 0.01 || length > LONGEST_LINE) return { findings: [], end: to.y };
+  if (length < 0.01 || length > LONGEST_LINE) return { findings: [], start: from.y, end: to.y };
   const at = (station: number): [number, number] => [
     from.x + ((to.x - from.x) * station) / length,
     from.z + ((to.z - from.z) * station) / length,
@@ -98,8 +98,11 @@ function lineWay(
       return [x, tableAt(profile.floor, station), z];
     },
   });
-  return { findings, end: profile.floor.values.at(-1)! };
+  return { findings, start: profile.floor.values[0]!, end: profile.floor.values.at(-1)! };
 }
+
+/** Heights nearer than this are one floor, metres. */
+const SAME_FLOOR = 0.1;
 
 /** A longer line is not looked at while a hand draws it, metres. */
 const LONGEST_LINE = 200;
@@ -122,9 +125,9 @@ export function surfaceFor(
   const shown = footing.surfaceUnder(x, z, cut);
   if (!last || shown === null) return shown;
   const free = (y: number) => {
-    const { findings, end } = lineWay(last, { x, y, z }, footing, walker, eyeHeight);
-    // A line that ends on another floor has not led to this one.
-    return findings.length === 0 && Math.abs(end - y) < 0.1;
+    const { findings, start, end } = lineWay(last, { x, y, z }, footing, walker, eyeHeight);
+    // A line that begins or ends on another floor has not led from here to there.
+    return findings.length === 0 && Math.abs(start - last.y) < SAME_FLOOR && Math.abs(end - y) < SAME_FLOOR;
   };
   if (free(shown)) return shown;
   const others = footing.floors
