@@ -1,3 +1,4 @@
+import { Vector3, type Matrix4 } from 'three';
 import type { Vec3 } from '../document/index.ts';
 
 /** A model whose middle is farther from zero than this many of its own sizes loses digits as 32-bit floats. */
@@ -33,6 +34,16 @@ export class Extent {
     if (x > max[0]) max[0] = x;
     if (y > max[1]) max[1] = y;
     if (z > max[2]) max[2] = z;
+  }
+
+  /** Grows by a box that a matrix puts in its place: all its corners. */
+  addBox(min: ArrayLike<number>, max: ArrayLike<number>, matrix: Matrix4): void {
+    const point = new Vector3();
+    for (let corner = 0; corner < 8; corner += 1) {
+      point.set((corner & 1 ? max : min)[0]!, (corner & 2 ? max : min)[1]!, (corner & 4 ? max : min)[2]!);
+      point.applyMatrix4(matrix);
+      this.add(point.x, point.y, point.z);
+    }
   }
 
   origin(): Vec3 {

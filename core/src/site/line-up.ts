@@ -1,5 +1,6 @@
 import { Vector3 } from 'three';
 import type { Bounds, ModelBody, Placement, Vec3 } from '../document/index.ts';
+import { middle } from '../geometry/index.ts';
 import { placeBounds, placementMatrix } from './placement.ts';
 
 /** A model whose middle lies farther than this from the project's zero is brought near it, metres. */
@@ -13,9 +14,8 @@ interface Placed {
   placement: Placement;
 }
 
-const middleOf = ({ min, max }: Bounds): Vec3 => [0, 1, 2].map((k) => (min[k]! + max[k]!) / 2) as Vec3;
 const distance = (a: Bounds, b: Bounds) => {
-  const [p, q] = [middleOf(a), middleOf(b)];
+  const [p, q] = [middle(a), middle(b)];
   return Math.hypot(p[0] - q[0], p[2] - q[2]);
 };
 
@@ -40,13 +40,13 @@ export function lineUp(
     if (placement.position.every((value) => value === 0)) continue;
     if (distance(placeBounds(bounds, beside), placeBounds(theirs, placement)) < ONE_PLACE) return beside;
   }
-  if (others.length > 0 && Math.hypot(middleOf(own)[0], middleOf(own)[2]) < ONE_PLACE) return alone;
+  if (others.length > 0 && Math.hypot(middle(own)[0], middle(own)[2]) < ONE_PLACE) return alone;
   return { ...guess, position: roundMiddle(own).map((value) => 0 - value) as Vec3 };
 }
 
 /** A whole-numbered place near the middle of what lies far from zero; zero along axes where it does not. */
 function roundMiddle(own: Bounds): Vec3 {
-  const [x, , z] = middleOf(own);
+  const [x, , z] = middle(own);
   const far = Math.hypot(x, z) > FAR;
   return [far ? Math.round(x) : 0, Math.abs(own.min[1]) > FAR ? Math.round(own.min[1]) : 0, far ? Math.round(z) : 0];
 }

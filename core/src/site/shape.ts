@@ -1,6 +1,6 @@
 import type { UpAxis, Vec3 } from '../document/index.ts';
 import type { SceneModel } from '../format/index.ts';
-import { boundsOf, cornerNormal } from '../geometry/index.ts';
+import { boundsOf, cornerNormal, joinBounds } from '../geometry/index.ts';
 
 /** Number of the axis in a position. */
 export const AXIS: Record<UpAxis, 1 | 2> = { y: 1, z: 2 };
@@ -53,7 +53,7 @@ export function measureShape(model: Pick<SceneModel, 'parts'>): Shape {
 }
 
 function shapeAlong({ parts }: Pick<SceneModel, 'parts'>, up: 1 | 2): ShapeAlong {
-  const [min, max] = extent(parts);
+  const { min, max } = extent(parts);
   const height = max[up]! - min[up]!;
   const [u, v] = up === 1 ? [0, 2] : [0, 1];
   const plan: [number, number] = [max[u]! - min[u]!, max[v]! - min[v]!];
@@ -104,20 +104,7 @@ function shapeAlong({ parts }: Pick<SceneModel, 'parts'>, up: 1 | 2): ShapeAlong
   };
 }
 
-function extent(parts: SceneModel['parts']): [number[], number[]] {
-  const [min, max] = [
-    [Infinity, Infinity, Infinity],
-    [-Infinity, -Infinity, -Infinity],
-  ];
-  for (const { positions } of parts) {
-    const bounds = boundsOf(positions);
-    for (let k = 0; k < 3; k += 1) {
-      min[k] = Math.min(min[k]!, bounds.min[k]!);
-      max[k] = Math.max(max[k]!, bounds.max[k]!);
-    }
-  }
-  return [min, max];
-}
+const extent = (parts: SceneModel['parts']) => joinBounds(parts.map(({ positions }) => boundsOf(positions)))!;
 
 /** Neighbouring height classes are one level. */
 function levelsOf(bins: Float64Array, low: number, span: number): Level[] {
@@ -158,7 +145,7 @@ function thicknessOf(upright: readonly ReadonlyMap<number, number>[], plan: read
  */
 export function silhouetteOf({ parts }: Pick<SceneModel, 'parts'>, up: UpAxis): string[] {
   const axis = AXIS[up];
-  const [min, max] = extent(parts);
+  const { min, max } = extent(parts);
   const scale = Math.max(max[0]! - min[0]!, max[axis]! - min[axis]!) || 1;
   const grid = new Uint8Array(SILHOUETTE * SILHOUETTE);
   const place = (value: number, k: number) =>

@@ -5,20 +5,32 @@ import { sortIntoCells } from './solid-cells.ts';
 /** Steeper than this is no floor, degrees. */
 const WALKABLE_SLOPE = 45;
 
-/** Triangles that one could stand on, in the order they came: the part of a model that floor following needs. */
-export function walkableTriangles(soup: TriangleSoup, slope = WALKABLE_SLOPE): TriangleSoup {
+/** Which triangles one could stand on: one flag a triangle. @param slope beyond which nothing is a floor, degrees */
+export function walkableFlags(soup: TriangleSoup, slope = WALKABLE_SLOPE): Uint8Array {
   const level = Math.cos((slope * Math.PI) / 180);
   const normal = new Float64Array(3);
-  const keep: number[] = [];
-  for (let i = 0; i < soup.length / TRIANGLE; i += 1) {
+  const flags = new Uint8Array(soup.length / TRIANGLE);
+  for (let i = 0; i < flags.length; i += 1) {
     triangleNormal(soup, i, normal);
     const area2 = Math.hypot(normal[0]!, normal[1]!, normal[2]!);
-    if (area2 > 1e-10 && normal[1]! > level * area2) keep.push(i);
+    if (area2 > 1e-10 && normal[1]! > level * area2) flags[i] = 1;
   }
-  const out = new Float32Array(keep.length * TRIANGLE);
-  keep.forEach((i, k) => out.set(soup.subarray(i * TRIANGLE, (i + 1) * TRIANGLE), k * TRIANGLE));
+  return flags;
+}
+
+/** The triangles with a flag, in the order they came. */
+export function trianglesWith(soup: TriangleSoup, flags: Uint8Array, flag: number): TriangleSoup {
+  let count = 0;
+  for (const value of flags) if (value === flag) count += 1;
+  const out = new Float32Array(count * TRIANGLE);
+  for (let i = 0, to = 0; i < flags.length; i += 1)
+    if (flags[i] === flag) out.set(soup.subarray(i * TRIANGLE, (i + 1) * TRIANGLE), TRIANGLE * to++);
   return out;
 }
+
+/** Triangles that one could stand on, in the order they came: the part of a model that floor following needs. */
+export const walkableTriangles = (soup: TriangleSoup, slope = WALKABLE_SLOPE): TriangleSoup =>
+  trianglesWith(soup, walkableFlags(soup, slope), 1);
 
 /**
  * Answers "which floors are above and below this point?" A vertical ray needs no tree: triangles are put into

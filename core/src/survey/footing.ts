@@ -1,7 +1,7 @@
 import type { Walker } from '../document/index.ts';
 import { triangleSoup, type SceneModel } from '../format/index.ts';
 import { TRIANGLE, triangleNormal, type TriangleSoup } from '../geometry/index.ts';
-import { FloorIndex } from './floor-index.ts';
+import { FloorIndex, trianglesWith, walkableFlags } from './floor-index.ts';
 import { SolidCells } from './solid-cells.ts';
 import { isDoorLeaf } from './door-leaf.ts';
 
@@ -18,13 +18,12 @@ export const SAME_SURFACE = 0.02;
 export class Footing {
   /** Surfaces that can be stood on, whatever is above them. */
   readonly floors: FloorIndex;
-  /** Everything that blocks, floors too; kinds one a triangle, see {@link SURFACE}. */
-  readonly solids: SolidCells;
   readonly others: TriangleSoup;
   /** Is it known what stands in the way? Sites measured long ago kept their floors only. */
   readonly knowsSolids: boolean;
   private readonly kinds: Uint8Array;
   private cover: FloorIndex | null = null;
+  private joined: SolidCells | null = null;
 
   /**
    * @param walkable triangles that can be stood on
@@ -40,12 +39,19 @@ export class Footing {
     this.others = others;
     this.knowsSolids = given !== null;
     this.floors = new FloorIndex(walkable);
-    const all = new Float32Array(walkable.length + others.length);
-    all.set(walkable);
-    all.set(others, walkable.length);
-    this.solids = new SolidCells(all);
-    this.kinds = new Uint8Array(all.length / TRIANGLE);
+    this.kinds = new Uint8Array((walkable.length + others.length) / TRIANGLE);
     this.kinds.set(otherKinds, walkable.length / TRIANGLE);
+  }
+
+  /** Everything that blocks, floors too; kinds one a triangle, see {@link SURFACE}. Joined when first asked. */
+  get solids(): SolidCells {
+    if (!this.joined) {
+      const all = new Float32Array(this.walkable.length + this.others.length);
+      all.set(this.walkable);
+      all.set(this.others, this.walkable.length);
+      this.joined = new SolidCells(all);
+    }
+    return this.joined;
   }
 
   kindOf(triangle: number): number {
@@ -103,31 +109,12 @@ export function footingOf(model: SceneModel, { slope }: Pick<Walker, 'slope'>): 
   // A railing that is cut out of a picture stops a walker as any railing does.
   const glass = model.parts.map(({ material }) => model.materials[material]!.opacity < 0.9);
   const doors = model.parts.map(isDoorLeaf);
-  const level = Math.cos((slope * Math.PI) / 180);
-  const normal = new Float64Array(3);
-  const count = soup.length / TRIANGLE;
-  const stands = new Uint8Array(count);
-  let walkable = 0;
-  for (let i = 0; i < count; i += 1) {
-    triangleNormal(soup, i, normal);
-    const size = Math.hypot(normal[0]!, normal[1]!, normal[2]!);
-    if (size > 1e-10 && normal[1]! > level * size) {
-      stands[i] = 1;
-      walkable += 1;
-    }
-  }
-  const floors = new Float32Array(walkable * TRIANGLE);
-  const others = new Float32Array((count - walkable) * TRIANGLE);
-  const kinds = new Uint8Array(count - walkable);
-  for (let i = 0, f = 0, o = 0; i < count; i += 1) {
-    const from = soup.subarray(i * TRIANGLE, (i + 1) * TRIANGLE);
-    if (stands[i]) floors.set(from, TRIANGLE * f++);
-    else {
-      kinds[o] = doors[partOf[i]!] ? SURFACE.door : glass[partOf[i]!] ? SURFACE.glass : SURFACE.solid;
-      others.set(from, TRIANGLE * o++);
-    }
-  }
-  return new Footing(floors, others, kinds);
+  const stands = walkableFlags(soup, slope);
+  const others = trianglesWith(soup, stands, 0);
+  const kinds = new Uint8Array(others.length / TRIANGLE);
+  for (let i = 0, o = 0; i < stands.length; i += 1)
+    if (!stands[i]) kinds[o++] = doors[partOf[i]!] ? SURFACE.door : glass[partOf[i]!] ? SURFACE.glass : SURFACE.solid;
+  return new Footing(trianglesWith(soup, stands, 1), others, kinds);
 }
 
 /** Says that a file is a footing: as a float it is no number, so a file of mere triangles never begins so. */

@@ -1,4 +1,5 @@
 import { seesThrough, type SceneModel } from '@eskovan/core/format';
+import { boundsOf, joinBounds } from '@eskovan/core/geometry';
 import { isLandscape } from '@eskovan/core/survey';
 import { DataTexture, DoubleSide, LinearFilter, Mesh, MeshBasicMaterial, PlaneGeometry, RedFormat } from 'three';
 
@@ -27,7 +28,7 @@ export interface ShadowCast {
  */
 export function castShadow(model: SceneModel, sun: readonly [number, number, number], side = SIDE): ShadowCast | null {
   if (model.parts.length === 0 || model.parts.some(isLandscape)) return null;
-  const [min, max] = extentOf(model);
+  const { min, max } = joinBounds(model.parts.map(({ positions }) => boundsOf(positions)))!;
   const height = max[1]! - min[1]!;
   const up = Math.max(LOWEST_SUN, sun[1]);
   const flat = Math.hypot(sun[0], sun[2]) || 1;
@@ -64,20 +65,6 @@ export function castShadow(model: SceneModel, sun: readonly [number, number, num
   }
   const soft = blur(blur(grid, side, Math.round(side / 64)), side, Math.round(side / 64));
   return { values: Uint8Array.from(soft, (value) => Math.round(255 * Math.min(1, value))), x0, z0, size, y: min[1]! };
-}
-
-function extentOf({ parts }: SceneModel): [number[], number[]] {
-  const [min, max] = [
-    [Infinity, Infinity, Infinity],
-    [-Infinity, -Infinity, -Infinity],
-  ];
-  for (const { positions } of parts)
-    for (let i = 0; i < positions.length; i += 1) {
-      const k = i % 3;
-      if (positions[i]! < min[k]!) min[k] = positions[i]!;
-      if (positions[i]! > max[k]!) max[k] = positions[i]!;
-    }
-  return [min, max];
 }
 
 type Three = readonly [number, number, number];

@@ -300,7 +300,6 @@ const cornersOf = (primitive: Primitive): number =>
  */
 function extentOf(document: Document, count: TriangleCount): Extent {
   const extent = new Extent();
-  const point = new Vector3();
   const visit = (node: GltfNode) => {
     const matrix = new Matrix4().fromArray(node.getWorldMatrix());
     for (const primitive of node.getMesh()?.listPrimitives() ?? []) {
@@ -309,12 +308,7 @@ function extentOf(document: Document, count: TriangleCount): Extent {
       const triangles = primitive.getMode() === MODE.TRIANGLES ? cornersOf(primitive) / 3 : cornersOf(primitive) - 2;
       count.add(Math.max(0, triangles) * Math.max(1, instanceCount(node)));
       const [min, max] = [position.getMinNormalized([]), position.getMaxNormalized([])];
-      for (const place of placesOf(node, matrix))
-        for (let corner = 0; corner < 8; corner += 1) {
-          point.set((corner & 1 ? max : min)[0]!, (corner & 2 ? max : min)[1]!, (corner & 4 ? max : min)[2]!);
-          point.applyMatrix4(place);
-          extent.add(point.x, point.y, point.z);
-        }
+      for (const place of placesOf(node, matrix)) extent.addBox(min, max, place);
     }
     node.listChildren().forEach(visit);
   };

@@ -1,5 +1,5 @@
 import type { FlatMesh, IfcAPI, IfcGeometry } from 'web-ifc';
-import { Matrix4, Vector3 } from 'three';
+import { Matrix4 } from 'three';
 import { decodeSrgb } from '../../colour/index.ts';
 import { boundsOf } from '../../geometry/index.ts';
 import { FormatError, noGeometry } from '../errors.ts';
@@ -71,16 +71,6 @@ interface Piece {
   matrix: Matrix4;
 }
 
-function extendBy(extent: Extent, positions: Float32Array, matrix: Matrix4): void {
-  const { min, max } = boundsOf(positions);
-  const point = new Vector3();
-  for (let corner = 0; corner < 8; corner += 1) {
-    point.set(corner & 1 ? max[0] : min[0], corner & 2 ? max[1] : min[1], corner & 4 ? max[2] : min[2]);
-    point.applyMatrix4(matrix);
-    extent.add(point.x, point.y, point.z);
-  }
-}
-
 class IfcReader {
   private readonly names: IfcNames;
   private readonly count: TriangleCount;
@@ -112,7 +102,10 @@ class IfcReader {
     });
     if (this.pieces.length === 0) throw noGeometry(this.fileName);
     const extent = new Extent();
-    for (const { local, matrix } of this.pieces) extendBy(extent, local.positions, matrix);
+    for (const { local, matrix } of this.pieces) {
+      const { min, max } = boundsOf(local.positions);
+      extent.addBox(min, max, matrix);
+    }
     const origin = extent.origin();
     this.shift.makeTranslation(-origin[0], -origin[1], -origin[2]);
     for (const { part, local, matrix } of this.pieces) this.parts.push(this.place(part, local, matrix));
