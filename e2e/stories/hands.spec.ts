@@ -86,6 +86,7 @@ test('with the keyboard alone: choose a view, start a path, walk it round a corn
   // Aimed at something found by its name.
   await tabTo(/^Ahead$/);
   await keyboard.press('ArrowRight');
+  await expect.poll(focused).toBe('At an object');
   await keyboard.press('Space');
   await tabTo(/^Find an object$/);
   await keyboard.type('table');

@@ -9,11 +9,13 @@ export class Attendance {
 
   /** @returns whether anything is other than before */
   note(presence: Presence, now: number): boolean {
-    const before = this.pages.get(presence.tab);
     const lapsed = this.lapse(now);
-    if (presence.projectId === null) return this.pages.delete(presence.tab) || lapsed;
+    const before = this.pages.get(presence.tab)?.presence;
+    if (before && before.turn > presence.turn) return lapsed;
+    // A page that closed is kept too: what it said before that may still be on its way.
     this.pages.set(presence.tab, { presence, at: now });
-    const { projectId, stage, person } = before?.presence ?? {};
+    const { projectId = null, stage, person } = before ?? {};
+    if (projectId === null && presence.projectId === null) return lapsed;
     return (
       lapsed || projectId !== presence.projectId || stage !== presence.stage || person?.name !== presence.person.name
     );
@@ -21,7 +23,7 @@ export class Attendance {
 
   now(now: number): Presence[] {
     this.lapse(now);
-    return [...this.pages.values()].map(({ presence }) => presence);
+    return [...this.pages.values()].flatMap(({ presence }) => (presence.projectId === null ? [] : [presence]));
   }
 
   private lapse(now: number): boolean {

@@ -123,6 +123,7 @@ describe('who is here', () => {
     person: PERSON,
     projectId: id(),
     stage: 'Moves',
+    turn: 0,
     ...change,
   });
 
@@ -154,5 +155,18 @@ describe('who is here', () => {
     expect(attendance.note(presence, 1000)).toBe(false);
     expect(attendance.now(ABSENT_MS)).toEqual([presence]);
     expect(attendance.now(ABSENT_MS + 1001)).toEqual([]);
+  });
+
+  test('is what a page said last, in whatever order it arrives', () => {
+    const attendance = new Attendance();
+    const renamed = page({ turn: 3 });
+    // A name that changes leaves and comes back in one moment, and the leaving was on a slower connection.
+    expect(attendance.note(renamed, 0)).toBe(true);
+    expect(attendance.note({ ...renamed, projectId: null, turn: 2 }, 5)).toBe(false);
+    expect(attendance.now(5)).toEqual([renamed]);
+    // One that closed does not come back by what it said before.
+    expect(attendance.note({ ...renamed, projectId: null, turn: 5 }, 10)).toBe(true);
+    expect(attendance.note({ ...renamed, turn: 4 }, 15)).toBe(false);
+    expect(attendance.now(15)).toEqual([]);
   });
 });

@@ -105,13 +105,21 @@ async function catchUp(projectId: string): Promise<void> {
   }
 }
 
+let turn = 0;
+
 /** Tells that this page is open, until what is returned is called. */
 export function beHere(projectId: string, stage: string): () => void {
   const tell = (where: string | null) =>
     void fetch('/api/live/here', {
       method: 'POST',
       headers: { 'Content-Type': 'application/json' },
-      body: JSON.stringify({ tab: thisTab, person: thisPerson(), projectId: where, stage } satisfies Presence),
+      body: JSON.stringify({
+        tab: thisTab,
+        person: thisPerson(),
+        projectId: where,
+        stage,
+        turn: ++turn,
+      } satisfies Presence),
       // Also from a page that is just being closed.
       keepalive: true,
     }).catch(() => {});
