@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { BoxGeometry, Mesh, SphereGeometry } from 'three';
+import { mergeGeometries } from 'three/examples/jsm/utils/BufferGeometryUtils.js';
 import { STLExporter } from 'three/examples/jsm/exporters/STLExporter.js';
 import { readModel, type ScenePart } from './index.ts';
 import { mendWinding } from './winding.ts';
@@ -50,6 +51,21 @@ describe('winding', () => {
     for (let k = 0; k < p.length; k += 3)
       if (p[k]! * n[k]! + p[k + 1]! * n[k + 1]! + p[k + 2]! * n[k + 2]! > 0) outward += 1;
     expect(outward).toBe(p.length / 3);
+  });
+
+  test('bodies that touch along edges and faces are each turned outward, also where faces are mixed', async () => {
+    const boxes = [
+      new BoxGeometry(1, 1, 1),
+      // Beside the first, over its edge, and a smaller one on top of it.
+      new BoxGeometry(1, 1, 1).translate(1, 0, 0),
+      new BoxGeometry(1, 1, 1).translate(-1, 1, 0),
+      new BoxGeometry(0.5, 0.5, 0.5).translate(0.25, 0.75, 0),
+    ];
+    const whole = await part(mergeGeometries(boxes) as BoxGeometry);
+    for (const share of [1, 2, 3])
+      expect(volume(mendWinding(withTurned(whole, (f) => (f * 7) % 4 < share))) / 6).toBeCloseTo(3.125, 4);
+    const left = volume(mendWinding(withTurned(whole, () => true))) / 6;
+    expect(left).toBeCloseTo(3.125, 4);
   });
 
   test('what is right is handed back as it is', async () => {

@@ -28,16 +28,20 @@ export function mendWinding(part: ScenePart): ScenePart {
       const face = body[i]!;
       for (let k = 0; k < 3; k += 1) {
         const [a, b] = [corner(face, k), corner(face, k + 1)];
-        const beside = edges.get(keyOf(a, b, edges.vertices))!;
-        if (beside.length !== 2) {
+        const other = neighbourOf(face, edges.get(keyOf(a, b, edges.vertices))!);
+        if (other === null) {
           closed = false;
           continue;
         }
-        const other = beside[0] === face ? beside[1]! : beside[0]!;
-        if (seen[other]) continue;
-        seen[other] = 1;
         // Neighbours that agree go along their common edge in opposite directions.
-        turned[other] = goesAlong(other, a, b, corner) ? 1 - turned[face]! : turned[face]!;
+        const turn = goesAlong(other, a, b, corner) ? 1 - turned[face]! : turned[face]!;
+        if (seen[other]) {
+          // What comes round to itself the wrong way has no inside.
+          if (turned[other] !== turn) closed = false;
+          continue;
+        }
+        seen[other] = 1;
+        turned[other] = turn;
         body.push(other);
       }
     }
@@ -74,6 +78,15 @@ function edgesOf(faces: number, corner: Corner, vertices: number): Map<number, n
       else edges.set(key, [face]);
     }
   return edges;
+}
+
+/**
+ * The face that goes on from a face over an edge. Where bodies touch, four and more meet there: they are written one
+ * after another, so each two that follow each other are of one body. Null where a sheet ends.
+ */
+function neighbourOf(face: number, beside: readonly number[]): number | null {
+  if (beside.length % 2 === 1) return null;
+  return beside[beside.indexOf(face) ^ 1]!;
 }
 
 const goesAlong = (face: number, a: number, b: number, corner: Corner): boolean =>

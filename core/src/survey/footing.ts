@@ -84,14 +84,21 @@ export class Footing {
   }
 }
 
-/** Every face one could look down on or up at, turned upward: what can cover a floor. */
-export function coverTriangles(soup: TriangleSoup, counts: (triangle: number) => boolean = () => true): TriangleSoup {
+/**
+ * Every face one could look down on or up at, turned upward: what can cover a floor.
+ * @param counts whether a triangle does, by its number and whether it looks up
+ */
+export function coverTriangles(
+  soup: TriangleSoup,
+  counts: (triangle: number, up: boolean) => boolean = () => true,
+): TriangleSoup {
   const normal = new Float64Array(3);
   const keep: number[] = [];
   for (let i = 0; i < soup.length / TRIANGLE; i += 1) {
     triangleNormal(soup, i, normal);
     const size = Math.hypot(normal[0]!, normal[1]!, normal[2]!);
-    if (size > 0 && Math.abs(normal[1]!) >= 0.1 * size && counts(i)) keep.push(normal[1]! > 0 ? i : -1 - i);
+    if (size > 0 && Math.abs(normal[1]!) >= 0.1 * size && counts(i, normal[1]! > 0))
+      keep.push(normal[1]! > 0 ? i : -1 - i);
   }
   const out = new Float32Array(keep.length * TRIANGLE);
   keep.forEach((which, k) => {

@@ -7,6 +7,6 @@ export * from './storeys.ts';
 export * from './survey.ts';
 export * from './light/index.ts';
 export * from './blocking.ts';
-export { findRooms, lintelOf, type Room } from './rooms.ts';
+export type { Room, Void } from './rooms.ts';
 export { drawWalkway, Walkway } from './walkway.ts';
 export { Footing, footingOf, packFooting, SURFACE, unpackFooting } from './footing.ts';

@@ -60,7 +60,7 @@ const tidy = (value: number) => Math.round(value * 1000) / 1000;
 const key = (x: number, z: number) => `${Math.round(x / WELD)},${Math.round(z / WELD)}`;
 
 /** Writes the line where a plane cuts a triangle; false where it does not. */
-function cutTriangle(t: TriangleSoup, o: number, height: number, out: Float64Array): boolean {
+export function cutTriangle(t: TriangleSoup, o: number, height: number, out: Float64Array): boolean {
   let found = 0;
   for (let e = 0; e < 3; e += 1) {
     const a = o + e * 3;

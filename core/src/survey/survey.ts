@@ -10,17 +10,18 @@ import {
 } from '../document/index.ts';
 import { triangleSoup, type SceneModel } from '../format/index.ts';
 import { boundsOf, TRIANGLE } from '../geometry/index.ts';
-import { correctStoreys, planExtent } from './correct-storeys.ts';
-import { FloorIndex } from './floor-index.ts';
-import { coverTriangles, footingOf, type Footing } from './footing.ts';
+import { correctStoreys, joinExtents, planExtent } from './correct-storeys.ts';
+import { Columns } from './columns.ts';
+import { footingOf, type Footing } from './footing.ts';
 import { isLandscape } from './landscape.ts';
 import { contoursOf } from './contours.ts';
-import { cutAt, OFF_ROUND, planCut } from './plan-cut.ts';
-import { findRooms, lintelOf, type Room } from './rooms.ts';
+import { wallsOf } from './lintels.ts';
+import { planCut } from './plan-cut.ts';
+import { findRooms, type Room } from './rooms.ts';
 import { findStoreys, OUTSIDE, type FoundStorey } from './storeys.ts';
 
 /** Raised whenever the survey or the light computes something else: sites are then computed again. */
-export const SURVEY_ALGORITHM = 12;
+export const SURVEY_ALGORITHM = 13;
 
 /** Checked in one piece: a landscape's lines are a million numbers. */
 const lineWorkSchema = z.custom<number[]>(
@@ -41,6 +42,16 @@ export const surveySchema = z.object({
         below: lineWorkSchema,
       }),
       rooms: z.array(z.object({ name: z.string(), area: finite, at: vec3Schema })),
+      /** Air over a lower floor: the hall beside a gallery, a stair well. */
+      voids: z
+        .array(
+          z.object({
+            area: finite,
+            at: vec3Schema,
+            extent: z.tuple([finite, finite, finite, finite]).nullable(),
+          }),
+        )
+        .default([]),
       /** Where a walker gets to, six numbers (x, z) a triangle. */
       walkway: lineWorkSchema,
     }),
@@ -78,31 +89,36 @@ export function surveyModel(
   if (soup.length === 0) throw new RangeError('a model needs at least one triangle');
   const bounds = boundsOf(soup);
   const footing = footingOf(model, { slope });
-  const cover = new FloorIndex(coverTriangles(soup));
-  const floorIndex = footing.floors;
+  const columns = new Columns(soup, footing.walkable);
   onProgress(0.2);
-  const storeys = storeysOf(model, findStoreys(footing.walkable, cover), changes, bounds);
+  const storeys = storeysOf(model, findStoreys(footing.walkable, columns.cover), changes, bounds);
   onProgress(0.3);
   const landscape = new Set(model.parts.filter(isLandscape));
   const land = triangleSoup(model, (part) => landscape.has(part)).soup;
   const built = land.length > 0 ? triangleSoup(model, (part) => !landscape.has(part)) : { soup, seeThrough };
-  const foundRooms = ({ elevation, extent }: FoundStorey): Room[] => {
-    const lintel = elevation + lintelOf(elevation, extent, floorIndex, cover);
-    const walls = cutAt(built.soup, built.seeThrough, lintel + OFF_ROUND);
-    return findRooms(walls, elevation, extent, floorIndex, cover);
-  };
+  const walls = wallsOf(built.soup);
   const surveyed = storeys.map((storey, i) => {
     const plan = planCut(built.soup, built.seeThrough, storey.elevation);
     // The open ground has no rooms; what lies under the house is not one either.
-    const rooms = roomsOf(model, storey) ?? (storey.name === OUTSIDE ? [] : foundRooms(storey));
+    const outside = storey.name === OUTSIDE;
+    const found = outside ? { rooms: [], voids: [] } : findRooms(walls, storey.elevation, reachOf(storeys, i), columns);
+    const rooms = roomsOf(model, storey) ?? found.rooms;
     onProgress(0.3 + (0.7 * (i + 1)) / storeys.length);
-    return { ...storey, plan, rooms, walkway: [] };
+    return { ...storey, area: areaOf(rooms) ?? storey.area, plan, rooms, voids: found.voids, walkway: [] };
   });
   return {
     survey: { bounds, triangles: soup.length / TRIANGLE, storeys: surveyed, contours: contoursOf(land) },
     footing,
   };
 }
+
+/** A storey with what lies lower: over a hall that reaches beyond a gallery there is air of the gallery's storey. */
+const reachOf = (storeys: readonly FoundStorey[], i: number): FoundStorey['extent'] =>
+  joinExtents(storeys.slice(0, i + 1).flatMap(({ name, extent }) => (name === OUTSIDE ? [] : [extent])))!;
+
+/** What a storey's rooms have together; null for one without rooms. */
+const areaOf = (rooms: readonly Room[]): number | null =>
+  rooms.length === 0 ? null : Math.round(rooms.reduce((sum, { area }) => sum + area, 0) * 100) / 100;
 
 /** A storey of the file and one found nearer than this are the same, metres. */
 const SAME_STOREY = 0.6;

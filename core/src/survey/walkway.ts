@@ -1,20 +1,14 @@
-import {
-  exportNavMesh,
-  getNavMeshPositionsAndIndices,
-  importNavMesh,
-  init,
-  NavMeshQuery,
-  type NavMesh,
-} from '@recast-navigation/core';
+import { exportNavMesh, importNavMesh, init, NavMeshQuery, type NavMesh } from '@recast-navigation/core';
 import { generateTiledNavMesh } from '@recast-navigation/generators';
 import type { Bounds, Vec3, Walker } from '../document/index.ts';
 import { triangleSoup, type SceneModel } from '../format/index.ts';
 import { isDoorLeaf } from './door-leaf.ts';
 import type { Survey } from './survey.ts';
+import { leaveOutRoofs, polygonsOf } from './walkway-islands.ts';
 
-/** Side of a voxel in plan, and its height, metres. */
+/** Largest side of a voxel in plan, and its height, metres. */
 const CELL = 0.1;
-const CELL_HEIGHT = 0.05;
+const CELL_HEIGHT = 0.025;
 /** Voxels a tile side. */
 const TILE = 96;
 /** Open ground counts up to this far around a house, metres. */
@@ -38,7 +32,9 @@ export class Walkway {
     await init();
     const { soup } = triangleSoup(model, (part) => !isDoorLeaf(part));
     const { min, max } = areaOf(survey);
-    const cs = Math.max(CELL, Math.sqrt(((max[0] - min[0]) * (max[2] - min[2])) / MOST_CELLS));
+    // A whole number of voxels to the walker's radius, where the site is not too large for that.
+    const fine = walker.radius / Math.ceil(walker.radius / CELL);
+    const cs = Math.max(fine, Math.sqrt(((max[0] - min[0]) * (max[2] - min[2])) / MOST_CELLS));
     const { success, navMesh } = generateTiledNavMesh(
       soup,
       Uint32Array.from({ length: soup.length / 3 }, (_, i) => i),
@@ -49,15 +45,21 @@ export class Walkway {
         walkableSlopeAngle: walker.slope,
         walkableHeight: Math.ceil(walker.height / CELL_HEIGHT),
         walkableClimb: Math.round(walker.step / CELL_HEIGHT),
-        // Rounding up would shut narrow doors for everybody.
-        walkableRadius: Math.max(1, Math.round(walker.radius / cs - 0.2)),
+        // A door loses up to a voxel, wherever it stands on the grid: one less on each side keeps it open to those
+        // who fit through, and shut to those who are wider than it by two voxels.
+        walkableRadius: Math.max(1, Math.floor(walker.radius / cs + 1e-6) - 1),
         maxSimplificationError: 1,
         minRegionArea: 12,
         detailSampleDist: 3,
         bounds: [min, max],
       },
     );
-    return success && navMesh ? new Walkway(navMesh) : null;
+    if (!success || !navMesh) return null;
+    leaveOutRoofs(
+      navMesh,
+      survey.storeys.flatMap(({ rooms }) => rooms.map(({ at }) => at)),
+    );
+    return new Walkway(navMesh);
   }
 
   /** From what {@link bytes} gave. */
@@ -72,10 +74,7 @@ export class Walkway {
 
   /** Nine numbers a triangle, metres. */
   triangles(): Float32Array {
-    const [positions, indices] = getNavMeshPositionsAndIndices(this.mesh);
-    const out = new Float32Array(indices.length * 3);
-    indices.forEach((v, i) => out.set(positions.slice(3 * v, 3 * v + 3), 3 * i));
-    return out;
+    return Float32Array.from(polygonsOf(this.mesh).flatMap(({ triangles }) => triangles));
   }
 
   /** The shortest way between two places on the floor, as corners; null where there is none. Metres. */

@@ -1,0 +1,5 @@
+/** Less overhead and nobody walks there, nor is it part of a room's area, metres (as in surveys of dwellings; common practice, no source). */
+export const HEAD_ROOM = 1.9;
+
+/** Floors this far above or below a storey's own belong to its rooms: a dais, a sunken corner, a step. Metres. */
+export const LEVEL = 0.6;
