@@ -1,4 +1,4 @@
-import type { TriangleSoup } from '../geometry/index.ts';
+import { TRIANGLE, type TriangleSoup } from '../geometry/index.ts';
 import { FloorIndex, walkableTriangles } from './floor-index.ts';
 import { coverTriangles, SAME_SURFACE } from './footing.ts';
 import { HEAD_ROOM, LEVEL } from './levels.ts';
@@ -11,7 +11,7 @@ export const COLUMN = {
   room: 1,
   /** Air of the storey under cover, above a floor that is lower. */
   void: 2,
-  /** Floor under a roof or ceiling too low to count. */
+  /** Under a roof or ceiling too low to count. */
   low: 3,
   /** Floor under something that hangs: a cupboard, a duct, or a low ceiling; which of them only its width tells. */
   hanging: 4,
@@ -21,12 +21,12 @@ export type Column = (typeof COLUMN)[keyof typeof COLUMN];
 /** What begins so far above the floor stands on it, on feet or a plinth, metres. */
 const STANDS = 0.3;
 
-/** What stands above and below a place: floors, and everything overhead. */
+/** What stands above and below any place of a site. */
 export class Columns {
   readonly floor: FloorIndex;
   readonly cover: FloorIndex;
   /** Of what is overhead, the faces that look down. */
-  private readonly undersides: FloorIndex;
+  readonly undersides: FloorIndex;
 
   /** @param walkable triangles of the soup that can be stood on, where they are known already */
   constructor(soup: TriangleSoup, walkable = walkableTriangles(soup)) {
@@ -34,33 +34,89 @@ export class Columns {
     this.cover = new FloorIndex(coverTriangles(soup));
     this.undersides = new FloorIndex(coverTriangles(soup, (_, up) => !up));
   }
+}
 
-  /** What the place at (x, z) is to a storey with its floor at a height, metres. */
-  at(x: number, z: number, elevation: number): Column {
-    const { floor, cover, undersides } = this;
-    const below = floor.floorBelow(x, z, elevation + LEVEL);
-    if (below < elevation - LEVEL) {
-      if (below === -Infinity) return COLUMN.out;
-      const above = cover.nextAbove(x, z, elevation + SAME_SURFACE);
-      return above >= elevation + HEAD_ROOM && above < Infinity ? COLUMN.void : COLUMN.out;
+/** What stands above and below a place, for a storey with its floor at a height. Metres. */
+export class StoreyColumns {
+  private readonly head: number;
+  /** The few triangles that most questions are about. */
+  private readonly floors: FloorIndex;
+  private readonly above: FloorIndex;
+  private readonly overhead: FloorIndex;
+  private readonly ceilings: FloorIndex;
+
+  constructor(
+    private readonly all: Columns,
+    readonly elevation: number,
+  ) {
+    this.head = elevation + HEAD_ROOM;
+    this.floors = between(all.floor, elevation - LEVEL, elevation + LEVEL);
+    this.above = between(all.cover, elevation, Infinity);
+    this.overhead = between(this.above, this.head, Infinity);
+    this.ceilings = between(all.undersides, this.head, Infinity);
+  }
+
+  hasFloor(x: number, z: number): boolean {
+    return this.floors.floorBelow(x, z, this.elevation + LEVEL) >= this.elevation - LEVEL;
+  }
+
+  /** Height over the storey's floor of what is overhead, head room at least; Infinity under the sky. */
+  ceiling(x: number, z: number): number {
+    return this.overhead.nextAbove(x, z, this.head) - this.elevation;
+  }
+
+  /** What the place at (x, z) is to the storey. */
+  at(x: number, z: number): Column {
+    const { all, elevation, head } = this;
+    const floor = this.floors.floorBelow(x, z, elevation + LEVEL);
+    if (floor < elevation - LEVEL) {
+      if (all.floor.floorBelow(x, z, elevation - LEVEL) === -Infinity) return COLUMN.out;
+      const above = this.above.nextAbove(x, z, elevation + SAME_SURFACE);
+      if (above === Infinity) return COLUMN.out;
+      return above >= head ? COLUMN.void : COLUMN.low;
     }
-    const head = elevation + HEAD_ROOM;
-    const above = cover.nextAbove(x, z, head);
+    const above = this.overhead.nextAbove(x, z, head);
     if (above === Infinity)
-      return cover.nextAbove(x, z, Math.max(below, elevation) + STANDS) < Infinity ? COLUMN.low : COLUMN.out;
-    if (undersides.nextAbove(x, z, head) <= above) return COLUMN.room;
+      return this.above.nextAbove(x, z, Math.max(floor, elevation) + STANDS) < Infinity ? COLUMN.low : COLUMN.out;
+    if (this.ceilings.nextAbove(x, z, head) <= above) return COLUMN.room;
     // The next face above looks up: this is inside of something, or under a sheet that was drawn from above.
-    const [outer, inner] = [cover, undersides].map((index) =>
-      index.surfacesAt(x, z, -1).filter((y) => y > below + SAME_SURFACE && y <= head),
+    const [outer, inner] = [all.cover, all.undersides].map((index) =>
+      index.surfacesAt(x, z, -1).filter((y) => y > floor + SAME_SURFACE && y <= head),
     ) as [number[], number[]];
     if (2 * inner.length <= outer.length) return COLUMN.room;
-    if (cover.nextAbove(x, z, above + SAME_SURFACE) === Infinity) return COLUMN.low;
+    if (this.overhead.nextAbove(x, z, above + SAME_SURFACE) === Infinity) return COLUMN.low;
     return inner[0]! <= elevation + STANDS ? COLUMN.room : COLUMN.hanging;
   }
 
-  /** Does a roof come down between two heights at (x, z), with nothing of the house above it? Metres. */
-  underRoof(x: number, z: number, from: number, to: number): boolean {
-    if (this.undersides.nextAbove(x, z, to) < Infinity) return false;
-    return this.cover.nextAbove(x, z, to) === Infinity || this.cover.nextAbove(x, z, from) < to;
+  /** Does a roof come down below a height over the floor at (x, z), with nothing of the house above it? */
+  underRoof(x: number, z: number, height: number): boolean {
+    const cut = this.elevation + height;
+    if (this.ceilings.nextAbove(x, z, cut) < Infinity) return false;
+    return this.overhead.nextAbove(x, z, cut) === Infinity || this.overhead.nextAbove(x, z, this.head) < cut;
   }
+
+  /** Height of the air over whatever is at (x, z) at a height over the floor, head room at least; null where nothing is. */
+  airAbove(x: number, z: number, height: number): number | null {
+    const cut = this.elevation + height;
+    const top = this.overhead.nextAbove(x, z, cut);
+    if (top === Infinity || this.ceilings.nextAbove(x, z, cut) <= top) return null;
+    return this.overhead.nextAbove(x, z, top + SAME_SURFACE) - top;
+  }
+
+  /** Does the floor below (x, z) lie at least so much lower? */
+  drops(x: number, z: number, by: number): boolean {
+    return this.all.floor.floorBelow(x, z, this.elevation) <= this.elevation - by;
+  }
+}
+
+/** The triangles of an index that reach into a range of heights. */
+function between({ triangles: t }: FloorIndex, low: number, high: number): FloorIndex {
+  const keep: number[] = [];
+  for (let o = 0; o < t.length; o += TRIANGLE) {
+    const [a, b, c] = [t[o + 1]!, t[o + 4]!, t[o + 7]!];
+    if (Math.max(a, b, c) >= low && Math.min(a, b, c) <= high) keep.push(o);
+  }
+  const out = new Float32Array(keep.length * TRIANGLE);
+  keep.forEach((o, k) => out.set(t.subarray(o, o + TRIANGLE), k * TRIANGLE));
+  return new FloorIndex(out);
 }

@@ -1,6 +1,6 @@
 import { TRIANGLE, triangleNormal, type TriangleSoup } from '../geometry/index.ts';
-import type { FloorIndex } from './floor-index.ts';
-import { HEAD_ROOM, LEVEL } from './levels.ts';
+import type { StoreyColumns } from './columns.ts';
+import { HEAD_ROOM } from './levels.ts';
 import { cutTriangle, OFF_ROUND } from './plan-cut.ts';
 
 /** Heights above a floor between which rooms are told apart, metres: above door leaves, below ceilings. */
@@ -26,17 +26,14 @@ export interface LintelHeights {
 
 /** As high as a storey's low ceilings allow, and just below all of its ceilings. */
 export function lintelHeights(
-  elevation: number,
+  columns: StoreyColumns,
   [x0, z0, x1, z1]: readonly [number, number, number, number],
-  floor: FloorIndex,
-  cover: FloorIndex,
 ): LintelHeights {
   const step = Math.max(CEILING_STEP, Math.sqrt(((x1 - x0) * (z1 - z0)) / 40_000));
   const ceilings: number[] = [];
   for (let x = x0; x <= x1; x += step)
     for (let z = z0; z <= z1; z += step) {
-      if (floor.floorBelow(x, z, elevation + LEVEL) < elevation - LEVEL) continue;
-      const ceiling = cover.nextAbove(x, z, elevation + HEAD_ROOM) - elevation;
+      const ceiling = columns.hasFloor(x, z) ? columns.ceiling(x, z) : Infinity;
       if (Number.isFinite(ceiling)) ceilings.push(ceiling);
     }
   ceilings.sort((a, b) => a - b);

@@ -8,7 +8,7 @@ export interface Raster {
 }
 
 /** Side of a raster cell, metres; larger on a storey with more than so many cells. */
-const CELL = 0.06;
+const CELL = 0.1;
 const MOST_CELLS = 1_500_000;
 /** Cells reach this far around the storey, metres. */
 const MARGIN = 0.5;

@@ -1,5 +1,5 @@
-import { COLUMN, type Columns } from './columns.ts';
-import { HEAD_ROOM } from './levels.ts';
+import { COLUMN, type StoreyColumns } from './columns.ts';
+import { HEAD_ROOM, SEPARATION } from './levels.ts';
 import { lintelHeights, wallLines } from './lintels.ts';
 import {
   AROUND,
@@ -12,6 +12,7 @@ import {
   rasterOver,
   type Raster,
 } from './room-raster.ts';
+import { CUT_HEIGHT } from './plan-cut.ts';
 import type { TriangleSoup } from '../geometry/index.ts';
 
 export interface Room {
@@ -39,6 +40,8 @@ const LEAST_ENCLOSED = 0.55;
 const FINE = 6;
 /** What closes an opening higher up than the walls are cut is a door's head up to this width, else a beam. Metres. */
 const WIDEST_DOOR = 2.6;
+/** Air over a beam that makes it one of an open roof, metres. */
+const TRUSS_AIR = 0.3;
 /** A void that fills so much of its rectangle is one. */
 const FILLS = 0.9;
 
@@ -52,17 +55,16 @@ const FILLS = 0.9;
  */
 export function findRooms(
   walls: TriangleSoup,
-  elevation: number,
+  columns: StoreyColumns,
   extent: readonly [number, number, number, number],
-  columns: Columns,
 ): { rooms: Room[]; voids: Void[] } {
   const raster = rasterOver(extent);
-  const storey = new StoreyRaster(raster, elevation, columns, walls, extent);
+  const storey = new StoreyRaster(raster, columns, walls, extent);
   const rooms = storey.regions(COLUMN.room).map(({ area, at }, i) => ({ name: `Room ${i + 1}`, area, at }));
-  // Behind a wall it is the upper part of another room.
+  // Behind a wall it is the upper part of another room, and half a storey down it is the half storey's own air.
   const voids = storey
     .regions(COLUMN.void)
-    .filter(({ cells }) => storey.touches(cells, COLUMN.room))
+    .filter(({ cells }) => storey.touches(cells, COLUMN.room) && storey.drops(cells))
     .map(({ area, at, cells }) => ({ area, at, extent: rectangleOf(raster, cells) }));
   return { rooms, voids };
 }
@@ -75,27 +77,51 @@ interface Region extends Omit<Room, 'name'> {
 class StoreyRaster {
   private readonly what: Uint8Array;
   private readonly lines: Float64Array;
+  /** Lines of the walls that close rooms, by cell. */
   private readonly walls: Map<number, number[]>;
+  /** Lines of the walls that the plan shows. */
+  private readonly drawn: Map<number, number[]>;
 
   constructor(
     private readonly raster: Raster,
-    private readonly elevation: number,
-    private readonly columns: Columns,
+    private readonly columns: StoreyColumns,
     walls: TriangleSoup,
     extent: readonly [number, number, number, number],
   ) {
-    const { main, upper } = lintelHeights(elevation, extent, columns.floor, columns.cover);
-    const cuts = [main, HEAD_ROOM, ...upper].map((height) => wallLines(walls, elevation + height));
+    const { main, upper } = lintelHeights(columns, extent);
+    const cuts = [main, CUT_HEIGHT, HEAD_ROOM, ...upper].map((height) => wallLines(walls, columns.elevation + height));
     this.lines = Float64Array.from(cuts.flatMap((lines) => [...lines]));
-    this.walls = cellsOfLines(raster, cuts[0]!);
-    let offset = cuts[0]!.length;
-    for (const lines of cuts.slice(1)) {
-      const higher = shifted(cellsOfLines(raster, lines), offset);
-      if (lines === cuts[1]) this.closeUnderRoofs(higher, elevation + main);
-      else this.closeDoors(higher);
+    let offset = 0;
+    const [closed, drawn, low, ...higher] = cuts.map((lines) => {
+      const cells = shifted(cellsOfLines(raster, lines), offset);
       offset += lines.length;
-    }
+      return cells;
+    }) as [Map<number, number[]>, Map<number, number[]>, Map<number, number[]>];
+    this.walls = closed;
+    this.drawn = drawn;
+    this.openTrusses(main);
+    this.closeUnderRoofs(low, main);
+    for (const cells of higher) this.closeDoors(cells);
     this.what = this.look();
+  }
+
+  /** Takes away what is open below and above: the trusses of an open roof close no room. */
+  private openTrusses(cut: number): void {
+    const { raster, walls, drawn, columns } = this;
+    const hangs = (at: number) => walls.has(at) && !drawn.has(at);
+    const seen = new Uint8Array(raster.columns * raster.rows);
+    for (const start of [...walls.keys()]) {
+      if (seen[start] || !hangs(start)) continue;
+      const cells = flood(raster, start, hangs, seen, true);
+      let [airy, massive] = [0, 0];
+      for (const at of cells) {
+        const air = columns.airAbove(...middleOfCell(raster, at), cut);
+        if (air === null) continue;
+        if (air >= TRUSS_AIR) airy += 1;
+        else massive += 1;
+      }
+      if (airy > massive) for (const at of cells) walls.delete(at);
+    }
   }
 
   /** Adds walls where a roof comes down below the height at which walls were cut. */
@@ -103,7 +129,7 @@ class StoreyRaster {
     for (const [at, lines] of lower) {
       if (this.walls.has(at)) continue;
       const [x, z] = middleOfCell(this.raster, at);
-      if (this.columns.underRoof(x, z, this.elevation + HEAD_ROOM, cut)) this.walls.set(at, lines);
+      if (this.columns.underRoof(x, z, cut)) this.walls.set(at, lines);
     }
   }
 
@@ -121,11 +147,11 @@ class StoreyRaster {
 
   /** What each cell is. Narrow things that hang take nothing from a room; a wide one is its ceiling. */
   private look(): Uint8Array {
-    const { raster, columns, elevation } = this;
+    const { raster, columns } = this;
     const what = new Uint8Array(raster.columns * raster.rows);
     for (let at = 0; at < what.length; at += 1) {
       const [x, z] = middleOfCell(raster, at);
-      what[at] = columns.at(x, z, elevation);
+      what[at] = columns.at(x, z);
     }
     const seen = new Uint8Array(what.length);
     for (let at = 0; at < what.length; at += 1) {
@@ -139,7 +165,8 @@ class StoreyRaster {
 
   /** Enclosed regions of one kind. */
   regions(kind: typeof COLUMN.room | typeof COLUMN.void): Region[] {
-    const { raster, what, walls } = this;
+    const { raster, what } = this;
+    const walls = this.wallsAbout(kind);
     const size = raster.cell ** 2;
     const seen = new Uint8Array(what.length);
     const out: Region[] = [];
@@ -150,9 +177,14 @@ class StoreyRaster {
       const middle = innermost(raster, cells);
       if (middle.reach < LEAST_REACH) continue;
       const area = Math.round(this.areaOf(cells, kind) * 100) / 100;
-      out.push({ area, at: [middle.x, this.elevation, middle.z], cells });
+      out.push({ area, at: [middle.x, this.columns.elevation, middle.z], cells });
     }
     return out;
+  }
+
+  /** A void ends at the walls that are drawn around it: nobody goes through doors there. */
+  private wallsAbout(kind: number): Map<number, number[]> {
+    return kind === COLUMN.void ? this.drawn : this.walls;
   }
 
   /** Does a region lie beside cells of a kind, without a wall between? */
@@ -160,9 +192,17 @@ class StoreyRaster {
     return cells.some((here) =>
       AROUND.slice(0, 4).some((offset) => {
         const next = besideCell(this.raster, here, offset);
-        return next >= 0 && this.what[next] === kind && !this.walls.has(next);
+        return next >= 0 && this.what[next] === kind && !this.drawn.has(next);
       }),
     );
+  }
+
+  /** Does the floor below some of the cells lie at least a storey lower? */
+  drops(cells: readonly number[]): boolean {
+    return cells.some((at) => {
+      const [x, z] = middleOfCell(this.raster, at);
+      return this.columns.drops(x, z, SEPARATION);
+    });
   }
 
   /** Share of a region's edge that is closed. Where a gallery ends over its hall it is neither closed nor open. */
@@ -171,7 +211,7 @@ class StoreyRaster {
     for (const here of cells)
       for (let k = 0; k < 4; k += 1) {
         const next = besideCell(this.raster, here, AROUND[k]!);
-        if (next >= 0 && (this.walls.has(next) || this.what[next] === COLUMN.low)) closed += 1;
+        if (next >= 0 && (this.wallsAbout(kind).has(next) || this.what[next] === COLUMN.low)) closed += 1;
         else if (next < 0 || this.what[next] === COLUMN.out) open += 1;
         else if (kind === COLUMN.void && this.what[next] === COLUMN.room) closed += 1;
       }
@@ -179,7 +219,8 @@ class StoreyRaster {
   }
 
   private areaOf(cells: readonly number[], kind: number): number {
-    const { raster, what, walls } = this;
+    const { raster, what } = this;
+    const walls = this.wallsAbout(kind);
     const region = new Set(cells);
     /** Wall cells around the region and the cell that each is seen from. */
     const atWall = new Map<number, number>();
@@ -198,7 +239,7 @@ class StoreyRaster {
       });
     let [whole, points] = [0, 0];
     for (const here of cells) if (!atEdge.has(here)) whole += 1;
-    for (const at of atEdge) points += this.pointsIn(at, (x, z) => this.columns.at(x, z, this.elevation) === kind);
+    for (const at of atEdge) points += this.pointsIn(at, (x, z) => this.columns.at(x, z) === kind);
     for (const [at, from] of atWall) {
       const lines = walls.get(at)!;
       const [fx, fz] = middleOfCell(raster, from);

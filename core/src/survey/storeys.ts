@@ -1,13 +1,12 @@
 import type { Storey } from '../document/index.ts';
 import type { TriangleSoup } from '../geometry/index.ts';
 import type { FloorIndex } from './floor-index.ts';
+import { SEPARATION } from './levels.ts';
 import { houses, nearCover, patchesOf, type Patch } from './patches.ts';
 
 /** Height classes of the area histogram, metres. */
 const BIN = 0.05;
-/** Floors nearer than this are one storey with steps in it, metres… */
-const SEPARATION = 1.8;
-/** …unless they are at least this far apart, and beside each other rather than above. Metres. */
+/** Floors at least this far apart that lie beside each other rather than above are half storeys, metres. */
 const HALF_SEPARATION = 0.9;
 /** Half a storey has at least this share of the largest floor, and lies over no more than this share of a near one. */
 const LEAST_HALF = 0.15;

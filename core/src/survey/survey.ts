@@ -11,11 +11,12 @@ import {
 import { triangleSoup, type SceneModel } from '../format/index.ts';
 import { boundsOf, TRIANGLE } from '../geometry/index.ts';
 import { correctStoreys, joinExtents, planExtent } from './correct-storeys.ts';
-import { Columns } from './columns.ts';
+import { Columns, StoreyColumns } from './columns.ts';
 import { footingOf, type Footing } from './footing.ts';
 import { isLandscape } from './landscape.ts';
 import { contoursOf } from './contours.ts';
 import { wallsOf } from './lintels.ts';
+import { reliefOf } from './relief.ts';
 import { planCut } from './plan-cut.ts';
 import { findRooms, type Room } from './rooms.ts';
 import { findStoreys, OUTSIDE, type FoundStorey } from './storeys.ts';
@@ -58,6 +59,21 @@ export const surveySchema = z.object({
   ),
   /** Of the landscape, where there is one. */
   contours: z.array(z.object({ height: finite, index: z.boolean(), lines: lineWorkSchema })).default([]),
+  /** Heights of the landscape, where there is one; see `Relief`. */
+  relief: z
+    .object({
+      x0: finite,
+      z0: finite,
+      cell: finite.positive(),
+      columns: z.int().positive(),
+      rows: z.int().positive(),
+      heights: z.custom<(number | null)[]>(
+        (value) => Array.isArray(value) && value.every((one) => one === null || Number.isFinite(one)),
+        'expected heights or null',
+      ),
+    })
+    .nullable()
+    .default(null),
 });
 export type Survey = z.infer<typeof surveySchema>;
 export type SurveyedStorey = Survey['storeys'][number];
@@ -101,13 +117,21 @@ export function surveyModel(
     const plan = planCut(built.soup, built.seeThrough, storey.elevation);
     // The open ground has no rooms; what lies under the house is not one either.
     const outside = storey.name === OUTSIDE;
-    const found = outside ? { rooms: [], voids: [] } : findRooms(walls, storey.elevation, reachOf(storeys, i), columns);
+    const found = outside
+      ? { rooms: [], voids: [] }
+      : findRooms(walls, new StoreyColumns(columns, storey.elevation), reachOf(storeys, i));
     const rooms = roomsOf(model, storey) ?? found.rooms;
     onProgress(0.3 + (0.7 * (i + 1)) / storeys.length);
     return { ...storey, area: areaOf(rooms) ?? storey.area, plan, rooms, voids: found.voids, walkway: [] };
   });
   return {
-    survey: { bounds, triangles: soup.length / TRIANGLE, storeys: surveyed, contours: contoursOf(land) },
+    survey: {
+      bounds,
+      triangles: soup.length / TRIANGLE,
+      storeys: surveyed,
+      contours: contoursOf(land),
+      relief: reliefOf(land),
+    },
     footing,
   };
 }

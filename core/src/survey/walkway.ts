@@ -50,7 +50,9 @@ export class Walkway {
         walkableRadius: Math.max(1, Math.floor(walker.radius / cs + 1e-6) - 1),
         maxSimplificationError: 1,
         minRegionArea: 12,
-        detailSampleDist: 3,
+        // Heights between corners are looked at every half metre, to 5 cm: floors are followed on the model itself.
+        detailSampleDist: 6,
+        detailSampleMaxError: 2,
         bounds: [min, max],
       },
     );

@@ -1,17 +1,21 @@
-import type { Contour, SurveyedStorey } from '@eskovan/core/survey';
-import { useEffect, useRef } from 'react';
+import type { Contour, Relief, SurveyedStorey } from '@eskovan/core/survey';
+import { useEffect, useMemo, useRef } from 'react';
 import { useTheme } from '../kit/theme.ts';
+import { reliefImage, rgbOf } from './relief-image.ts';
 import type { Viewport } from './viewport.ts';
 
 interface LineWorkProps {
   storey: SurveyedStorey | null;
   /** Of the landscape around. */
   contours?: readonly Contour[];
+  relief?: Relief | null;
   view: Viewport;
   width: number;
   height: number;
   /** Shows where a walker gets to. */
   walkway?: boolean;
+  /** Tints the landscape by how steep it is, instead of shading it. */
+  slopes?: boolean;
 }
 
 const NONE: readonly Contour[] = [];
@@ -22,9 +26,26 @@ const SLICE = 12;
 const BATCH = 400;
 
 /** The drawn plan, on a canvas of its own: it is redrawn when it moves, not when something on it does. */
-export function LineWork({ storey, contours = NONE, view, width, height, walkway = false }: LineWorkProps) {
+export function LineWork({
+  storey,
+  contours = NONE,
+  relief = null,
+  view,
+  width,
+  height,
+  walkway = false,
+  slopes = false,
+}: LineWorkProps) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const theme = useTheme();
+  const land = useMemo(() => {
+    if (!relief) return null;
+    const style = getComputedStyle(document.documentElement);
+    const color = (name: string) => rgbOf(style.getPropertyValue(name));
+    return reliefImage(relief, color('--ink'), color('--raised'), slopes ? color('--rust') : null);
+    // The theme decides what the colours are.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [relief, slopes, theme]);
   useEffect(() => {
     const element = canvas.current;
     if (!element || width === 0) return;
@@ -43,6 +64,7 @@ export function LineWork({ storey, contours = NONE, view, width, height, walkway
       ratio * (height / 2 - view.z * view.scale),
     );
     if (!storey) return;
+    if (relief && land) drawLand(context, relief, land);
     if (walkway) drawWalkway(context, storey.walkway, color('--lagoon'));
     const colors = {
       ink: color('--wall'),
@@ -53,7 +75,7 @@ export function LineWork({ storey, contours = NONE, view, width, height, walkway
     };
     return inSlices(draw(context, storey, contours, view.scale, colors));
     // The theme decides what the colours above are.
-  }, [storey, contours, view, width, height, walkway, theme]);
+  }, [storey, contours, relief, land, view, width, height, walkway, theme]);
   return <canvas ref={canvas} aria-hidden className="absolute inset-0 h-full w-full" />;
 }
 
@@ -67,6 +89,12 @@ function inSlices(steps: Iterator<void>): () => void {
   };
   go();
   return () => cancelAnimationFrame(frame);
+}
+
+function drawLand(context: CanvasRenderingContext2D, relief: Relief, land: CanvasImageSource): void {
+  const { x0, z0, cell, columns, rows } = relief;
+  context.imageSmoothingQuality = 'high';
+  context.drawImage(land, x0 - cell / 2, z0 - cell / 2, columns * cell, rows * cell);
 }
 
 interface Colors {
@@ -102,6 +130,7 @@ function* draw(
   const { cut, openCut, glass, below } = storey.plan;
   context.lineCap = 'round';
   yield* drawContours(context, contours, scale, colors);
+  crossVoids(context, storey, scale, colors);
   context.strokeStyle = colors.soft;
   context.globalAlpha = 0.5;
   context.lineWidth = 0.75 / scale;
@@ -124,6 +153,29 @@ function* draw(
     context.stroke();
     yield;
   }
+}
+
+/** Air over a lower floor is crossed out, as plans do. */
+function crossVoids(
+  context: CanvasRenderingContext2D,
+  { voids }: SurveyedStorey,
+  scale: number,
+  { soft }: Colors,
+): void {
+  context.strokeStyle = soft;
+  context.lineWidth = 0.75 / scale;
+  context.setLineDash([6 / scale, 4 / scale]);
+  context.beginPath();
+  for (const { extent } of voids) {
+    if (!extent) continue;
+    const [x0, z0, x1, z1] = extent;
+    context.moveTo(x0, z0);
+    context.lineTo(x1, z1);
+    context.moveTo(x0, z1);
+    context.lineTo(x1, z0);
+  }
+  context.stroke();
+  context.setLineDash([]);
 }
 
 /** Heights of the land: thin brown lines, every fifth one stronger with its height on it. */

@@ -48,6 +48,8 @@ interface PlanProps {
   north?: number;
   /** Shows where a walker gets to. */
   walkway?: boolean;
+  /** Tints the landscape by how steep it is. */
+  slopes?: boolean;
   /** Brought into view where it is not there yet. */
   focus?: PlanFocus | null;
   /** Becoming true takes the keys: what is pressed next belongs to the plan. */
@@ -90,6 +92,7 @@ export function Plan({
   compact,
   north = 0,
   walkway = false,
+  slopes = false,
   focus = null,
   takesKeys = false,
 }: PlanProps) {
@@ -183,6 +186,8 @@ export function Plan({
           <LineWork
             storey={survey.storeys[storey] ?? null}
             contours={survey.contours}
+            relief={survey.relief}
+            slopes={slopes}
             view={shown}
             width={width}
             height={height}

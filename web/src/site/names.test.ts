@@ -6,12 +6,14 @@ const survey: Survey = {
   bounds: { min: [0, 0, 0], max: [1, 1, 1] },
   triangles: 1,
   contours: [],
+  relief: null,
   storeys: [0, 3].map((elevation) => ({
     name: 'Found',
     elevation,
     area: 10,
     extent: [0, 0, 9, 9],
     plan: { cut: [], openCut: [], glass: [], below: [] },
+    voids: [],
     rooms: [
       { name: 'Room 1', area: 5, at: [2, elevation, 2] },
       { name: 'Room 2', area: 5, at: [7, elevation, 7] },

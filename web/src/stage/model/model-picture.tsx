@@ -1,7 +1,7 @@
 import { aspectOf, DEFAULT_LENS, type Look, type Pose, type Row } from '@eskovan/core/document';
 import { firstLook, placeBounds } from '@eskovan/core/site';
 import { CUT_HEIGHT } from '@eskovan/core/survey';
-import { Footprints, PersonStanding } from 'lucide-react';
+import { Footprints, Mountain, PersonStanding } from 'lucide-react';
 import { useEffect, useMemo, useState } from 'react';
 import { useWorkbench, workbench } from '../../desk/workbench.ts';
 import { editBody } from '../../data/edit-row.ts';
@@ -16,6 +16,7 @@ import { useSiteData, type SiteData } from '../../site/use-site.ts';
 import { useStorey } from '../shared/use-storey.ts';
 import { choosePart } from './edit-parts.ts';
 import { RoomLabels } from './room-labels.tsx';
+import { SlopeKey } from './slope-key.tsx';
 
 const LOOKS: readonly { value: Look; label: string }[] = [
   { value: 'natural', label: 'Natural' },
@@ -135,7 +136,9 @@ function ModelPlan({ site, pose }: { site: SiteData; pose: Pose }) {
   const [storey, setStorey] = useStorey(site.survey);
   const { width, height } = project.body.frame;
   const [walkway, setWalkway] = useState(false);
-  const elevation = site.survey.storeys[storey]?.elevation ?? 0;
+  const [slopes, setSlopes] = useState(false);
+  const shown = site.survey.storeys[storey];
+  const elevation = shown?.elevation ?? 0;
   return (
     <Plan
       survey={site.survey}
@@ -144,10 +147,19 @@ function ModelPlan({ site, pose }: { site: SiteData; pose: Pose }) {
       label="Plan of the model"
       north={project.body.sun.north}
       walkway={walkway}
+      slopes={slopes}
       tools={
-        <Button small icon={<Footprints size={13} />} pressed={walkway} onClick={() => setWalkway(!walkway)}>
-          Where one can walk
-        </Button>
+        <>
+          <Button small icon={<Footprints size={13} />} pressed={walkway} onClick={() => setWalkway(!walkway)}>
+            Where one can walk
+          </Button>
+          {site.survey.relief && (
+            <Button small icon={<Mountain size={13} />} pressed={slopes} onClick={() => setSlopes(!slopes)}>
+              Slopes
+            </Button>
+          )}
+          {site.survey.relief && slopes && <SlopeKey />}
+        </>
       }
       hands={{
         // What lies below the cut is what the plan shows.
@@ -158,7 +170,7 @@ function ModelPlan({ site, pose }: { site: SiteData; pose: Pose }) {
       }}
       movers={
         <>
-          <RoomLabels rooms={site.survey.storeys[storey]?.rooms ?? []} />
+          {shown && <RoomLabels storey={shown} />}
           <MovingCamera sample={{ ...pose, lens: DEFAULT_LENS }} aspect={width / height} />
         </>
       }
