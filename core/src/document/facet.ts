@@ -14,7 +14,7 @@ export const facetSchema = z.union([
 export type Facet = z.infer<typeof facetSchema>;
 
 /** Members whose entries are facets of their own. */
-const COLLECTIONS: Partial<Record<Kind, readonly string[]>> = { model: ['parts'] };
+const COLLECTIONS: Partial<Record<Kind, readonly string[]>> = { model: ['parts', 'materials'] };
 
 /**
  * Members that follow from others of the row: machines write them and nobody disagrees about them. A write of one is

@@ -32,6 +32,10 @@ export const partLookSchema = z.object({
 });
 export type PartLook = z.infer<typeof partLookSchema>;
 
+/** What a person changed about a material, wherever it is used; what is changed of a single part goes before it. */
+export const materialLookSchema = partLookSchema.omit({ hidden: true });
+export type MaterialLook = z.infer<typeof materialLookSchema>;
+
 /** What the program makes of a model's unit and up-axis, and how it looks that way. */
 export const modelGuessSchema = z.object({
   /** The best first. */
@@ -83,6 +87,8 @@ export const modelBodySchema = z.object({
   hidden: z.boolean().default(false),
   /** By the part's name. */
   parts: z.record(z.string().max(500), partLookSchema).default({}),
+  /** By the material's name. */
+  materials: z.record(z.string().max(500), materialLookSchema).default({}),
   /** Movements that came with the file, ready to be used as actions. */
   movements: z
     .array(

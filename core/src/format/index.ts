@@ -6,4 +6,5 @@ export { readZip, zipFiles } from './zip/index.ts';
 export * from './read-model.ts';
 export * from './scene-model.ts';
 export * from './tools.ts';
+export { sheetFaces } from './winding.ts';
 export * from './reader.ts';

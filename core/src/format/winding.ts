@@ -11,14 +11,25 @@ const MOST_TRIANGLES = 150_000;
  * @returns the part itself where nothing had to be turned
  */
 export function mendWinding(part: ScenePart): ScenePart {
+  if (part.indices.length / 3 > MOST_TRIANGLES) return part;
+  const { turned } = bodiesOf(part);
+  return turned.includes(1) ? turn(part, turned) : part;
+}
+
+/** Which faces of a part are of open sheets, one flag a face; none where it has too many to tell. */
+export function sheetFaces(part: ScenePart): Uint8Array {
+  return part.indices.length / 3 > MOST_TRIANGLES ? new Uint8Array(0) : bodiesOf(part).open;
+}
+
+/** Which faces must be turned for closed bodies to face outward, and which are of no closed body. */
+function bodiesOf(part: ScenePart): { turned: Uint8Array; open: Uint8Array } {
   const faces = part.indices.length / 3;
-  if (faces > MOST_TRIANGLES) return part;
   const place = samePlace(welded(part.positions));
   const corner = (face: number, k: number) => place[part.indices[3 * face + (k % 3)]!]!;
   const edges = edgesOf(faces, corner, part.positions.length / 3);
   const turned = new Uint8Array(faces);
   const seen = new Uint8Array(faces);
-  let any = false;
+  const open = new Uint8Array(faces);
   for (let start = 0; start < faces; start += 1) {
     if (seen[start]) continue;
     seen[start] = 1;
@@ -46,11 +57,14 @@ export function mendWinding(part: ScenePart): ScenePart {
       }
     }
     // An open sheet has no inside: which of its sides is meant only its maker knows.
-    if (!closed) for (const face of body) turned[face] = 0;
+    if (!closed)
+      for (const face of body) {
+        turned[face] = 0;
+        open[face] = 1;
+      }
     else if (volumeOf(body, turned, part, corner) < 0) for (const face of body) turned[face] = 1 - turned[face]!;
-    any ||= body.some((face) => turned[face] === 1);
   }
-  return any ? turn(part, turned) : part;
+  return { turned, open };
 }
 
 /** Nearer to each other than this part of the whole, two corners are one. */

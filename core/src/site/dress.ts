@@ -1,4 +1,4 @@
-import type { Look, PartLook } from '../document/index.ts';
+import type { Look, MaterialLook, PartLook } from '../document/index.ts';
 import { PLAIN_MATERIAL, type SceneMaterial, type SceneModel, type ScenePart } from '../format/index.ts';
 
 /** A part, or a group of parts whose names begin with the same words. */
@@ -10,12 +10,16 @@ export interface PartPath {
 /** Does a part's name belong to a path: the same, or one of its group? */
 export const isWithin = (name: string, path: string) => name === path || name.startsWith(`${path} / `);
 
-/** How a site is shown: its look, and what people changed about single parts, by model and part name. */
+/** What a material is called, also where its file gives it no name. */
+export const materialName = ({ name }: Pick<SceneMaterial, 'name'>): string => name.trim() || 'Without a name';
+
+/** How a site is shown: its look, and what people changed of parts and of materials, by model and name. */
 export interface Dress {
   look: Look;
   /** Stops. */
   exposure: number;
   parts: Readonly<Record<string, Readonly<Record<string, PartLook>>>>;
+  materials: Readonly<Record<string, Readonly<Record<string, MaterialLook>>>>;
   /** Everything else is left out. */
   alone?: PartPath | null;
 }
@@ -27,7 +31,7 @@ const PAPER: SceneMaterial = { ...PLAIN_MATERIAL, name: 'Paper', color: [0.93, 0
  * A site as it is to be drawn: hidden parts left out, materials changed. Light stays as it was baked. Glass stays
  * glass, and lamps go on shining in clay.
  */
-export function dressModel(model: SceneModel, { look, parts, alone }: Dress): SceneModel {
+export function dressModel(model: SceneModel, { look, parts, materials: changed, alone }: Dress): SceneModel {
   const materials = [...model.materials];
   const known = new Map<string, number>();
   const material = (key: string, make: () => SceneMaterial): number => {
@@ -40,9 +44,10 @@ export function dressModel(model: SceneModel, { look, parts, alone }: Dress): Sc
   };
   const dressed: ScenePart[] = [];
   for (const part of model.parts) {
-    const own = part.model === undefined ? undefined : parts[part.model]?.[part.name];
-    if (alone ? part.model !== alone.model || !isWithin(part.name, alone.name) : own?.hidden) continue;
     const before = model.materials[part.material]!;
+    const { model: id = '', name } = part;
+    const own: PartLook = { ...changed[id]?.[materialName(before)], ...parts[id]?.[name] };
+    if (alone ? id !== alone.model || !isWithin(name, alone.name) : own.hidden) continue;
     const glass = before.opacity < 0.9;
     // What is cut out of a picture keeps its outline in every look.
     const { cutOut, texture, maskTexture } = before;
@@ -54,7 +59,7 @@ export function dressModel(model: SceneModel, { look, parts, alone }: Dress): Sc
         material: glass ? part.material : material(`paper ${shape}`, () => ({ ...PAPER, ...outline })),
         colors: null,
       });
-    else if ((look === 'clay' || own?.clay) && !glass)
+    else if ((look === 'clay' || own.clay) && !glass)
       dressed.push({
         ...part,
         material: material(`clay ${before.emissive.join()} ${shape}`, () => ({
@@ -64,10 +69,10 @@ export function dressModel(model: SceneModel, { look, parts, alone }: Dress): Sc
         })),
         colors: null,
       });
-    else if (own?.color || own?.roughness !== undefined)
+    else if (own.color || own.roughness !== undefined)
       dressed.push({
         ...part,
-        material: material(`${part.material} ${JSON.stringify(own)}`, () => ({
+        material: material(`${part.material} ${own.color?.join()} ${own.roughness}`, () => ({
           ...before,
           color: own.color ?? before.color,
           roughness: own.roughness ?? before.roughness,

@@ -9,11 +9,16 @@ export interface FileChanges {
   grew: Vec3;
   /** Triangles more; negative where there are fewer. */
   triangles: number;
+  /** Names of parts that are new, and of those that are there no more; empty where those before are not known. */
+  came: string[];
+  went: string[];
 }
 
 interface Measured {
   bounds: Bounds;
   triangles: number;
+  /** Names of its parts, where they are known. */
+  names?: readonly string[] | null;
 }
 
 /**
@@ -27,7 +32,15 @@ export function changesOfFile(before: Measured, after: Measured, placement: Plac
     moved: each((k) => (now.min[k] + now.max[k] - old.min[k] - old.max[k]) / 2),
     grew: each((k) => now.max[k] - now.min[k] - (old.max[k] - old.min[k])),
     triangles: after.triangles - before.triangles,
+    came: namesOnlyIn(after.names, before.names),
+    went: namesOnlyIn(before.names, after.names),
   };
+}
+
+function namesOnlyIn(names: Measured['names'], others: Measured['names']): string[] {
+  if (!names || !others) return [];
+  const known = new Set(others);
+  return [...new Set(names)].filter((name) => !known.has(name));
 }
 
 /** The placement with which the middle of a newer file lies where the one before did, for files that moved as a whole. */

@@ -28,7 +28,12 @@ const ifc = async (
 
 const place = (model: ReadModel, others: Parameters<typeof lineUp>[3] = []) =>
   lineUp(ownBounds(model)!, model.declares, AS_IT_CAME, others);
-const measured = (model: ReadModel) => ({ bounds: ownBounds(model)!, triangles: 0, declares: model.declares });
+const measured = (model: ReadModel) => ({
+  bounds: ownBounds(model)!,
+  triangles: 0,
+  declares: model.declares,
+  names: model.parts.map(({ name }) => name.split(' / ').at(-1)!),
+});
 
 /** Where the parts of a name come to lie, metres. */
 function placeOf(model: ReadModel, name: string, placement = place(model)): Bounds {
@@ -57,6 +62,9 @@ describe('models lie by their own coordinates', () => {
     close(placeOf(higher, 'East wall', placement), placeOf(before, 'East wall', placement));
     const changes = changesOfFile(measured(before), measured(higher), placement);
     expect(changes.grew.map((value) => Math.round(value * 1000))).toEqual([0, 2600, 0]);
+    expect([changes.came, changes.went]).toEqual([['Upper wall'], []]);
+    expect(changesOfFile(measured(before), measured(fewer), placement).went).toEqual([HOUSE[0]!.name]);
+    expect(changesOfFile({ ...measured(before), names: null }, measured(fewer), placement).went).toEqual([]);
   });
 
   test('a file that has moved as a whole says so, and can be kept where it was', async () => {

@@ -15,6 +15,7 @@ import { viewAngles } from '../optics/index.ts';
 import {
   assemble,
   dressModel,
+  materialName,
   dropTo,
   placeBounds,
   placementMatrix,
@@ -159,6 +160,7 @@ describe('a site', () => {
     placement: AS_IT_CAME,
     hidden: false,
     parts: {},
+    materials: {},
     movements: [],
     notes: [],
     ...change,
@@ -209,12 +211,19 @@ describe('dressing', () => {
 
   test('leaves hidden parts out, and everything else when one is shown alone', () => {
     const hidden = { a: { 'Hall / Wall': { hidden: true } } };
-    expect(dressModel(site, { look: 'natural', exposure: 0, parts: hidden }).parts).toEqual([]);
+    expect(dressModel(site, { look: 'natural', exposure: 0, parts: hidden, materials: {} }).parts).toEqual([]);
     expect(
-      dressModel(site, { look: 'natural', exposure: 0, parts: hidden, alone: { model: 'a', name: 'Hall' } }).parts,
+      dressModel(site, {
+        look: 'natural',
+        exposure: 0,
+        parts: hidden,
+        materials: {},
+        alone: { model: 'a', name: 'Hall' },
+      }).parts,
     ).toHaveLength(1);
     expect(
-      dressModel(site, { look: 'natural', exposure: 0, parts: {}, alone: { model: 'a', name: 'Hal' } }).parts,
+      dressModel(site, { look: 'natural', exposure: 0, parts: {}, materials: {}, alone: { model: 'a', name: 'Hal' } })
+        .parts,
     ).toEqual([]);
   });
 
@@ -223,15 +232,43 @@ describe('dressing', () => {
       look: 'natural',
       exposure: 0,
       parts: { a: { 'Hall / Wall': { color: [1, 0, 0] } } },
+      materials: {},
     });
     expect(dressed.materials[dressed.parts[0]!.material]).toMatchObject({ color: [1, 0, 0], texture: null });
     expect(site.materials).toHaveLength(1);
   });
 
+  test('a material changes wherever the model has it, but where a part has a look of its own', () => {
+    const two = assemble([
+      { id: 'a', model: triangle('Wall'), placement: AS_IT_CAME },
+      { id: 'b', model: triangle('Wall'), placement: AS_IT_CAME },
+    ]);
+    const both = { ...two, parts: [...two.parts, { ...two.parts[0]!, name: 'Door' }] };
+    const name = materialName(both.materials[0]!);
+    const dressed = dressModel(both, {
+      look: 'natural',
+      exposure: 0,
+      parts: { a: { Door: { color: [0, 0, 1] } } },
+      materials: { a: { [name]: { color: [1, 0, 0], roughness: 0.2 } } },
+    });
+    const shown = dressed.parts.map((part) => {
+      const { color, roughness } = dressed.materials[part.material]!;
+      return { of: `${part.model} ${part.name}`, color, roughness };
+    });
+    const { color, roughness } = two.materials[1]!;
+    expect(shown).toEqual([
+      { of: 'a Wall', color: [1, 0, 0], roughness: 0.2 },
+      // Another model's material of the same name is another material.
+      { of: 'b Wall', color, roughness },
+      { of: 'a Door', color: [0, 0, 1], roughness: 0.2 },
+    ]);
+    expect(materialName({ name: ' ' })).toBe('Without a name');
+  });
+
   test('clay makes solids clay, and keeps glass', () => {
     const glass = { ...site, materials: [{ ...site.materials[0]!, opacity: 0.2 }] };
-    expect(dressModel(glass, { look: 'clay', exposure: 0, parts: {} }).parts[0]!.material).toBe(0);
-    const clay = dressModel(site, { look: 'clay', exposure: 0, parts: {} });
+    expect(dressModel(glass, { look: 'clay', exposure: 0, parts: {}, materials: {} }).parts[0]!.material).toBe(0);
+    const clay = dressModel(site, { look: 'clay', exposure: 0, parts: {}, materials: {} });
     expect(clay.materials[clay.parts[0]!.material]!.name).toBe('Clay');
   });
 });

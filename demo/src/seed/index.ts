@@ -49,6 +49,7 @@ export async function seedDemo(
       placement: entry.placement,
       hidden: false,
       parts: {},
+      materials: {},
       movements,
       notes: [],
     };

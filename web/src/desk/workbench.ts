@@ -10,6 +10,8 @@ export interface Workbench {
   projectId: string | null;
   /** The chosen part of a model: its whole name, or the beginning that a group shares. */
   part: PartPath | null;
+  /** The chosen material of a model, by name. */
+  material: { model: string; name: string } | null;
   /** Shown alone, for looking at it; nothing of it is saved. */
   alone: PartPath | null;
   /** Seconds into the selected move. */
@@ -27,6 +29,7 @@ export interface Workbench {
 const fresh: Workbench = {
   projectId: null,
   part: null,
+  material: null,
   alone: null,
   time: 0,
   playing: false,

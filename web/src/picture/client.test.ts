@@ -25,7 +25,7 @@ const { sceneKey } = await import('./source.ts');
 
 const scene = (url: string, glance?: string): PictureScene => ({
   source: { kind: 'lit', url, ...(glance ? { glance } : {}) },
-  dress: { look: 'natural', exposure: 0, parts: {} },
+  dress: { look: 'natural', exposure: 0, parts: {}, materials: {} },
   sun: [0, 1, 0],
   actions: [],
 });

@@ -87,7 +87,8 @@ export const pickSurface = (origin: Vec3, direction: Vec3, time = 0): Promise<Pi
   pictureWorker().pick(origin, direction, time);
 
 export const standPerson = (at: [number, number, number] | null) => pictureWorker().standPerson(at);
-export const markPart = (part: { model: string; name: string } | null) => pictureWorker().mark(part);
+/** Draws the outline of some parts of a model, by name. */
+export const markParts = (model: string, names: readonly string[]) => pictureWorker().mark(model, names);
 /** Parts of what the worker holds; null where that is another source by now. */
 export const listParts = (source?: string) => pictureWorker().parts(source);
 export const listMovements = (source?: string) => pictureWorker().movements(source);

@@ -8,6 +8,7 @@ import { editBody, makeRow } from '../data/edit-row.ts';
 import { currentModels, currentRow, givenOf, saveForMachine } from '../data/edits.ts';
 import { workUnderWay } from '../data/unfinished.ts';
 import type { ImportResult } from '../worker/import.worker.ts';
+import { listParts } from '../picture/client.ts';
 import { readFile } from './read-file.ts';
 
 export type Step = 'read' | 'store';
@@ -55,6 +56,12 @@ async function store(result: ImportResult, signal: AbortSignal): Promise<NonNull
   return { reader: READER, file };
 }
 
+/** Names of a model's parts as the picture has them; null where it does not show the model. */
+async function partNamesOf(id: string): Promise<string[] | null> {
+  const names = (await listParts())?.filter(({ model }) => model === id).map(({ name }) => name) ?? [];
+  return names.length > 0 ? names : null;
+}
+
 /**
  * Brings a model file into a project: read, stored, placed by a guess. Only when all of it is stored does the project
  * get its model, so a failure or a cancel changes nothing.
@@ -98,14 +105,18 @@ export async function importModel(projectId: string, file: File, replaced?: Row<
       movements: result.movements,
       notes: notesOf(result),
     };
+    const namesBefore = replaced ? await partNamesOf(replaced.id) : null;
     let modelId: string;
     if (replaced) {
       modelId = replaced.id;
       editBody('model', replaced, `Replace ${replaced.name}`, (body) => ({ ...body, ...read }));
-      const before = { bounds: replaced.body.bounds, triangles: replaced.body.triangles };
-      const changes = changesOfFile(before, result, replaced.body.placement);
+      const before = { bounds: replaced.body.bounds, triangles: replaced.body.triangles, names: namesBefore };
+      const changes = changesOfFile(before, { ...result, names: result.partNames }, replaced.body.placement);
       useImport.setState({ changes: { projectId, modelId, changes } });
-      const gone = Object.keys(replaced.body.parts).filter((name) => !result.partNames.includes(name));
+      const gone = [
+        ...Object.keys(replaced.body.parts).filter((name) => !result.partNames.includes(name)),
+        ...Object.keys(replaced.body.materials).filter((name) => !result.materialNames.includes(name)),
+      ];
       if (gone.length > 0) useImport.setState({ lost: { projectId, modelId, names: gone } });
     } else {
       const others = currentModels(projectId).map(({ body }) => body);
@@ -118,7 +129,7 @@ export async function importModel(projectId: string, file: File, replaced?: Row<
       modelId = makeRow('model', projectId, `Bring in ${name}`, {
         name,
         order: Date.now(),
-        body: { ...read, placement, settled: false, hidden: false, parts: {} },
+        body: { ...read, placement, settled: false, hidden: false, parts: {}, materials: {} },
       });
     }
     useImport.setState({

@@ -31,7 +31,8 @@ export function pictureScene(
   );
   if (ready.length === 0) return null;
   const parts = Object.fromEntries(shown.map(({ id, body }) => [id, body.parts]));
-  const dress: Dress = { look, exposure, parts, ...(alone ? { alone } : {}) };
+  const materials = Object.fromEntries(shown.map(({ id, body }) => [id, body.materials]));
+  const dress: Dress = { look, exposure, parts, materials, ...(alone ? { alone } : {}) };
   return {
     source: (site && litSource(site)) ?? { kind: 'plain', models: ready },
     dress,

@@ -75,6 +75,7 @@ export const exampleModel = (change: Partial<BodyOf<'model'>> = {}): BodyOf<'mod
   placement: AS_IT_CAME,
   hidden: false,
   parts: {},
+  materials: {},
   movements: [],
   notes: [],
   ...change,

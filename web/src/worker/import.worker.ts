@@ -1,6 +1,6 @@
 import { countTriangles, listMovements, ownBounds, packModel, readModel, type ReadModel } from '@eskovan/core/format';
 import type { BodyOf, Bounds, ModelGuess } from '@eskovan/core/document';
-import { guessOf } from '@eskovan/core/site';
+import { guessOf, materialName } from '@eskovan/core/site';
 import * as Comlink from 'comlink';
 import dracoUrl from 'draco3dgltf/draco_decoder_gltf.wasm?url';
 import webIfcUrl from 'web-ifc/web-ifc.wasm?url';
@@ -17,6 +17,7 @@ export interface ImportResult {
   cameras: ReadModel['cameras'];
   movements: BodyOf<'model'>['movements'];
   partNames: string[];
+  materialNames: string[];
 }
 
 const api = {
@@ -42,6 +43,7 @@ const api = {
       cameras,
       movements: listMovements(model),
       partNames: [...new Set(model.parts.map(({ name }) => name))],
+      materialNames: [...new Set(model.materials.map(materialName))],
     };
     return Comlink.transfer(result, [packed.buffer]);
   },

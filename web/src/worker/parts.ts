@@ -1,6 +1,15 @@
 import type { Bounds } from '@eskovan/core/document';
 import type { SceneModel } from '@eskovan/core/format';
 import { boundsOf, joinBounds } from '@eskovan/core/geometry';
+import { materialName } from '@eskovan/core/site';
+
+/** A material as its file has it; the colour is linear. */
+export interface PartMaterial {
+  name: string;
+  color: [number, number, number];
+  roughness: number;
+  textured: boolean;
+}
 
 /** One named part of a site, whatever number of pieces it has. */
 export interface PartInfo {
@@ -8,8 +17,8 @@ export interface PartInfo {
   name: string;
   triangles: number;
   bounds: Bounds;
-  /** Linear colour of its first material. */
-  color: [number, number, number];
+  /** What it is made of, as it came. */
+  materials: PartMaterial[];
   role: string | null;
   /** The joint that carries it, where something can. */
   joint?: number;
@@ -22,20 +31,27 @@ export function describeParts(site: SceneModel): PartInfo[] {
     const key = `${model}\n${part.name}`;
     const bounds = boundsOf(part.positions);
     const info = known.get(key);
+    const made = site.materials[part.material]!;
+    const material = {
+      name: materialName(made),
+      color: made.color,
+      roughness: made.roughness,
+      textured: made.texture !== null,
+    };
     if (!info) {
-      const { color } = site.materials[part.material]!;
       known.set(key, {
         model,
         name: part.name,
         triangles: part.indices.length / 3,
         bounds,
-        color,
+        materials: [material],
         role: part.role ?? null,
         ...(part.joint === undefined ? {} : { joint: part.joint }),
       });
       continue;
     }
     info.triangles += part.indices.length / 3;
+    if (info.materials.every(({ name }) => name !== material.name)) info.materials.push(material);
     info.bounds = joinBounds([info.bounds, bounds])!;
   }
   return [...known.values()];

@@ -58,9 +58,16 @@ const api = {
   },
 
   /** Draws a line around one part; null takes it away. */
-  mark(part: { model: string; name: string } | null): void {
-    const meant = part && shown?.model.parts.filter(({ model, name }) => model === part.model && name === part.name);
-    renderer.setMarked(meant ?? [], meant?.[0] && shown?.motion.groupOf(meant[0]));
+  mark(of: string, names: readonly string[]): void {
+    const wanted = new Set(names);
+    const meant =
+      (wanted.size > 0 && shown?.model.parts.filter(({ model, name }) => model === of && wanted.has(name))) || [];
+    // One outline moves with one thing: where several move, those that go with the first are marked.
+    const group = meant[0] && shown?.motion.groupOf(meant[0]);
+    renderer.setMarked(
+      meant.filter((part) => shown?.motion.groupOf(part) === group),
+      group,
+    );
   },
 
   /**

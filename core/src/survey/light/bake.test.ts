@@ -2,6 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { BoxGeometry, PlaneGeometry, type BufferGeometry } from 'three';
 import { countTriangles, type SceneMaterial, type SceneModel, type ScenePart } from '../../format/index.ts';
 import { bakeLight, LightBake } from './index.ts';
+import { withBacks } from './sheets.ts';
 
 const plain: SceneMaterial = {
   name: 'plain',
@@ -82,6 +83,48 @@ describe('light bake', () => {
     shared.parts.forEach(({ light }, i) => expect(light).toEqual(whole.parts[i]!.light));
   });
 
+  test('a wall drawn as a single face has the sun outside and the room inside, whichever way it was drawn', () => {
+    // Five sheets without thickness: a room with its roof, its faces looking out or in.
+    const sheet = (geometry: PlaneGeometry, out: boolean) => {
+      const one = part(geometry);
+      if (!out) one.indices = Uint32Array.from(one.indices).reverse();
+      if (!out) one.normals = one.normals.map((value) => -value);
+      return one;
+    };
+    const room = (out: boolean) => [
+      ground(),
+      sheet(new PlaneGeometry(4, 3).translate(0, 1.5, 2), out),
+      sheet(new PlaneGeometry(4, 3).rotateY(Math.PI).translate(0, 1.5, -2), out),
+      sheet(new PlaneGeometry(4, 3).rotateY(Math.PI / 2).translate(2, 1.5, 0), out),
+      sheet(new PlaneGeometry(4, 3).rotateY(-Math.PI / 2).translate(-2, 1.5, 0), out),
+      sheet(new PlaneGeometry(4, 4).rotateX(-Math.PI / 2).translate(0, 3, 0), out),
+    ];
+    for (const out of [true, false]) {
+      const lit = bakeLight(model(room(out)), [0, 0.3, 0.95]);
+      const south = lit.parts[1]!;
+      const { material, normals, light } = south;
+      expect(lit.materials[material]!.doubleSided).toBe(false);
+      const sideOf = (sign: number) => {
+        const suns: number[] = [];
+        for (let v = 0; v < normals.length; v += 3) if (normals[v + 2]! * sign > 0.9) suns.push(light!.sun[v / 3]!);
+        return suns;
+      };
+      expect(Math.min(...sideOf(1))).toBeGreaterThan(0.6);
+      expect(sideOf(-1).length).toBe(sideOf(1).length);
+      expect(Math.max(...sideOf(-1))).toBe(0);
+    }
+  });
+
+  test('a closed body and a sheet that was drawn twice get no backs', () => {
+    const twice = part(new PlaneGeometry(2, 2));
+    const double = { ...twice, indices: Uint32Array.from([...twice.indices, ...[...twice.indices].reverse()]) };
+    const scene = model([part(new BoxGeometry(1, 1, 1)), double]);
+    expect(withBacks(scene)).toBe(scene);
+    const glass = model([twice], [{ ...plain, opacity: 0.3 }]);
+    expect(withBacks(glass)).toBe(glass);
+    expect(withBacks(model([twice])).parts[0]!.indices).toHaveLength(12);
+  });
+
   test('at night no sun falls anywhere, and the sky is dim', () => {
     const night = bakeLight(model([ground()]), [0, -0.5, 0.86]).parts[0]!;
     expect(Math.max(...night.light!.sun)).toBe(0);
@@ -89,7 +132,7 @@ describe('light bake', () => {
   });
 
   test('keeps the shape: the same area in more triangles', () => {
-    const before = model([ground()]);
+    const before = model([ground()], [{ ...plain, doubleSided: false }]);
     const after = bakeLight(before);
     const area = ({ positions: p, indices }: ScenePart) => {
       let sum = 0;

@@ -3,6 +3,7 @@ import { AnyHitTree } from './any-hit-tree.ts';
 import { daylight, type Daylight } from './daylight.ts';
 import { evenOut, samePlaces, towardsCentres } from './even-out.ts';
 import { findLamps, type Lamp } from './lamps.ts';
+import { withBacks } from './sheets.ts';
 import { subdivide, subdividedCount } from './subdivide.ts';
 
 /** An afternoon in the south-west, 34° high: unit vector towards the sun. */
@@ -37,12 +38,13 @@ export class LightBake {
   readonly count: number;
   private readonly parts: { fine: ScenePart; seeThrough: boolean; first: Uint32Array; inward: Float32Array }[];
   private readonly gatherer: Gatherer;
+  private readonly model: SceneModel;
 
   /** @param sun unit vector towards the sun */
-  constructor(
-    private readonly model: SceneModel,
-    sun: readonly [number, number, number] = AFTERNOON,
-  ) {
+  constructor(given: SceneModel, sun: readonly [number, number, number] = AFTERNOON) {
+    const fineEnough = countTriangles(given) > FINE_ENOUGH;
+    const model = fineEnough ? given : withBacks(given);
+    this.model = model;
     const { soup, seeThrough } = triangleSoup(model);
     const solid: number[] = [];
     for (let i = 0; i < seeThrough.length; i += 1) if (!seeThrough[i]) solid.push(i);
@@ -52,7 +54,6 @@ export class LightBake {
     const edge =
       EDGES.find((e) => model.parts.reduce((sum, part) => sum + subdividedCount(part, e), 0) <= budget) ??
       EDGES.at(-1)!;
-    const fineEnough = countTriangles(model) > FINE_ENOUGH;
     this.parts = model.parts.map((part) => {
       const fine = fineEnough ? part : subdivide(part, edge);
       // Glass is as bright as what is behind it; what is cut out of a picture is lit as any surface.

@@ -1,4 +1,5 @@
 import type { SceneModel } from '../../format/index.ts';
+import { cornerNormal } from '../../geometry/index.ts';
 
 /** A small source of light. */
 export interface Lamp {
@@ -7,38 +8,123 @@ export interface Lamp {
   color: [number, number, number];
 }
 
-/** Glowing faces nearer than this belong to one lamp, metres. */
+/** Glowing faces nearer than this belong to one lamp, metres; lamps in neighbouring cells to one fixture. */
 const CLUSTER = 0.4;
-/** Watts of nothing in particular: strength that makes a glowing bulb light its table like a lamp does. */
-const STRENGTH = 1.1;
+/** Strength that makes a glowing bulb, however small it was modelled, light its table as a lamp does… */
+const BULB = 1.1;
+/** …and a strip as one bulb on so many metres. */
+const STRIP = 1.5;
+/** A surface brighter than so many times white is taken for that: files mean many things by their numbers. */
+const BRIGHTEST = 4;
+/** More lamps than this are put together with their neighbours: a façade of lit windows must not stop the bake. */
+const MOST_LAMPS = 128;
 
-/** Finds lamps: clusters of faces whose material gives off light. */
+interface Cluster {
+  cell: [number, number, number];
+  /** Sums over its faces, by area. */
+  moment: [number, number, number];
+  glow: [number, number, number];
+  area: number;
+}
+
+const keyOf = (cell: readonly number[]) => cell.join(',');
+
+/** Finds lamps: places where faces give off light. What they give depends on the fixture that they are of. */
 export function findLamps(model: SceneModel): Lamp[] {
-  const clusters = new Map<string, { sum: [number, number, number]; count: number; glow: [number, number, number] }>();
-  for (const part of model.parts) {
-    const { emissive } = model.materials[part.material]!;
-    if (Math.max(...emissive) < 0.05) continue;
-    for (let v = 0; v < part.positions.length; v += 3) {
-      const [x, y, z] = [part.positions[v]!, part.positions[v + 1]!, part.positions[v + 2]!];
-      const key = [x, y, z].map((value) => Math.round(value / CLUSTER)).join(',');
-      const cluster = clusters.get(key) ?? { sum: [0, 0, 0], count: 0, glow: emissive };
-      cluster.sum[0] += x;
-      cluster.sum[1] += y;
-      cluster.sum[2] += z;
-      cluster.count += 1;
-      clusters.set(key, cluster);
+  let size = CLUSTER;
+  let lamps = fixturesOf(clustersOf(model, size)).flatMap(lampsOf);
+  while (lamps.length > MOST_LAMPS) {
+    size *= 2;
+    lamps = joined(lamps, size);
+  }
+  return lamps;
+}
+
+/** The glowing faces of a model by cells of space. */
+function clustersOf(model: SceneModel, size: number): Map<string, Cluster> {
+  const clusters = new Map<string, Cluster>();
+  const normal = new Float64Array(3);
+  for (const { material, positions: p, indices } of model.parts) {
+    const { emissive } = model.materials[material]!;
+    const most = Math.max(...emissive);
+    if (most < 0.05) continue;
+    const scale = Math.min(1, BRIGHTEST / most);
+    for (let t = 0; t < indices.length; t += 3) {
+      const corners = [indices[t]! * 3, indices[t + 1]! * 3, indices[t + 2]! * 3] as const;
+      cornerNormal(p, ...corners, normal);
+      const area = Math.hypot(...normal) / 2;
+      const at = [0, 1, 2].map((k) => corners.reduce((sum, o) => sum + p[o + k]!, 0) / 3);
+      const cell = at.map((value) => Math.round(value / size)) as Cluster['cell'];
+      let cluster = clusters.get(keyOf(cell));
+      if (!cluster) clusters.set(keyOf(cell), (cluster = { cell, moment: [0, 0, 0], glow: [0, 0, 0], area: 0 }));
+      cluster.area += area;
+      for (let k = 0; k < 3; k += 1) {
+        cluster.moment[k]! += area * at[k]!;
+        cluster.glow[k]! += area * scale * emissive[k]!;
+      }
     }
   }
-  const lamps: (Lamp & { count: number })[] = [];
-  for (const { sum, count, glow } of clusters.values()) {
-    const at: [number, number, number] = [sum[0] / count, sum[1] / count, sum[2] / count];
-    // A lamp on the border of two cells is still one lamp.
-    const near = lamps.find((lamp) => Math.hypot(...lamp.position.map((p, k) => p - at[k]!)) < CLUSTER);
-    if (near) {
-      const total = near.count + count;
-      near.position = near.position.map((p, k) => (p * near.count + at[k]! * count) / total) as Lamp['position'];
-      near.count = total;
-    } else lamps.push({ position: at, color: glow.map((g) => g * STRENGTH) as Lamp['color'], count });
+  for (const [key, { area }] of clusters) if (area === 0) clusters.delete(key);
+  return clusters;
+}
+
+/** Clusters that hang together. */
+function fixturesOf(clusters: Map<string, Cluster>): Cluster[][] {
+  const fixtures: Cluster[][] = [];
+  for (const [key, first] of clusters) {
+    if (!clusters.delete(key)) continue;
+    const fixture: Cluster[] = [];
+    const queue = [first];
+    for (let cluster = queue.pop(); cluster; cluster = queue.pop()) {
+      fixture.push(cluster);
+      for (let i = 0; i < 27; i += 1) {
+        const near = keyOf([0, 1, 2].map((k) => cluster!.cell[k]! + (Math.floor(i / 3 ** k) % 3) - 1));
+        const next = clusters.get(near);
+        if (next && clusters.delete(near)) queue.push(next);
+      }
+    }
+    fixtures.push(fixture);
   }
-  return lamps.map(({ position, color }) => ({ position, color }));
+  return fixtures;
+}
+
+/**
+ * The lamps of a fixture. It gives as much as a bulb does, a strip by its length, or what a surface of its area and
+ * brightness gives, whichever is more. A bulb on the border of two cells is one lamp.
+ */
+function lampsOf(fixture: readonly Cluster[]): Lamp[] {
+  const centres = fixture.map(({ moment, area }) => moment.map((value) => value / area));
+  const extent = [0, 1, 2].map((k) => {
+    const along = centres.map((centre) => centre[k]!);
+    return Math.max(...along) - Math.min(...along);
+  });
+  const length = Math.hypot(...extent);
+  const area = fixture.reduce((sum, cluster) => sum + cluster.area, 0);
+  const strength = Math.max(BULB * Math.max(1, length / STRIP), area / Math.PI);
+  const lamps = fixture.map(({ glow, area: own }, i): Lamp => ({
+    position: centres[i] as Lamp['position'],
+    // The share of the fixture that it is, by area; its colour is what it gives off on average.
+    color: glow.map((value) => (value / own) * strength * (own / area)) as Lamp['color'],
+  }));
+  return length < CLUSTER ? joined(lamps, Infinity) : lamps;
+}
+
+/** Lamps of one cell as one, as bright as they are together. */
+function joined(lamps: readonly Lamp[], size: number): Lamp[] {
+  const cells = new Map<string, { moment: number[]; weight: number; color: Lamp['color'] }>();
+  for (const { position, color } of lamps) {
+    const key = size === Infinity ? '' : keyOf(position.map((value) => Math.round(value / size)));
+    let cell = cells.get(key);
+    if (!cell) cells.set(key, (cell = { moment: [0, 0, 0], weight: 0, color: [0, 0, 0] }));
+    const weight = Math.max(...color);
+    cell.weight += weight;
+    for (let k = 0; k < 3; k += 1) {
+      cell.moment[k]! += weight * position[k]!;
+      cell.color[k]! += color[k]!;
+    }
+  }
+  return [...cells.values()].map(({ moment, weight, color }) => ({
+    position: moment.map((value) => value / weight) as Lamp['position'],
+    color,
+  }));
 }

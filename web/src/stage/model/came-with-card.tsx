@@ -69,9 +69,9 @@ export function LostCard() {
   const lost = useImport((state) => (state.lost?.projectId === project.id ? state.lost : null));
   if (!lost) return null;
   return (
-    <Card title="Changed parts not found again" note={String(lost.names.length)}>
+    <Card title="Changes not found again" note={String(lost.names.length)}>
       <p className="mb-1 text-ink-soft">
-        The newer file has no parts of these names; their changes are kept for later.
+        The newer file has no parts or materials of these names; their changes are kept for later.
       </p>
       <ul className="mb-2 max-h-24 overflow-y-auto">
         {lost.names.map((name) => (
@@ -92,13 +92,26 @@ const STILL = 0.001;
 
 const signed = (metres: number) => `${metres < 0 ? '−' : '+'}${Math.abs(metres).toFixed(2)} m`;
 
+/** Names that are written out; of more only the number. */
+const WRITTEN = 6;
+
+function Names({ words, names }: { words: string; names: readonly string[] }) {
+  const rest = names.length - WRITTEN;
+  return (
+    <li className="break-words">
+      {words}: {names.slice(0, WRITTEN).join(', ')}
+      {rest > 0 && ` and ${rest.toLocaleString('en')} more`}.
+    </li>
+  );
+}
+
 /** What a newer file has changed. */
 export function ChangesCard() {
   const { project, model } = useProject();
   const seen = useImport((state) => (state.changes?.projectId === project.id ? state.changes : null));
   const row = model.find(({ id }) => id === seen?.modelId);
   if (!seen || !row) return null;
-  const { moved, grew, triangles } = seen.changes;
+  const { moved, grew, triangles, came, went } = seen.changes;
   const large = (values: readonly number[]) => values.some((value) => Math.abs(value) > STILL);
   const as = ([x, y, z]: readonly [number, number, number]) => `east ${signed(x)}, south ${signed(z)}, up ${signed(y)}`;
   // Grown on one side only moves the middle by half of that: then nothing has moved.
@@ -113,6 +126,8 @@ export function ChangesCard() {
             {Math.abs(triangles).toLocaleString('en')} triangles {triangles > 0 ? 'more' : 'fewer'}.
           </li>
         )}
+        {came.length > 0 && <Names words="New" names={came} />}
+        {went.length > 0 && <Names words="Gone" names={went} />}
       </ul>
       <div className="flex gap-2">
         {whole && (

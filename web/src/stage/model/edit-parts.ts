@@ -1,7 +1,7 @@
-import type { PartLook, Row } from '@eskovan/core/document';
+import type { MaterialLook, PartLook, Row } from '@eskovan/core/document';
 import { isWithin, type PartPath } from '@eskovan/core/site';
 import { selection, useLead } from '../../desk/selection.ts';
-import { workbench } from '../../desk/workbench.ts';
+import { workbench, type Workbench } from '../../desk/workbench.ts';
 import { editBody } from '../../data/edit-row.ts';
 import { useModels } from '../../site/use-site.ts';
 import type { PartInfo } from '../../worker/parts.ts';
@@ -14,8 +14,43 @@ export function useChosenModel(): Row<'model'> | null {
 }
 
 export function choosePart(part: PartPath | null): void {
-  workbench.set({ part });
+  workbench.set({ part, material: null });
   if (part) selection.chooseRow('model', part.model);
+}
+
+export function chooseMaterial(material: Workbench['material']): void {
+  workbench.set({ material, part: null, alone: null });
+  if (material) selection.chooseRow('model', material.model);
+}
+
+/** Looks with a change in them; what is undefined goes back to what came with the file, and an empty look is none. */
+function withLook<L extends object>(
+  looks: Readonly<Record<string, L>>,
+  names: readonly string[],
+  change: { [K in keyof L]?: L[K] | undefined },
+): Record<string, L> {
+  const out = { ...looks };
+  for (const name of names) {
+    const look = Object.fromEntries(
+      Object.entries({ ...out[name], ...change }).filter(([, value]) => value !== undefined && value !== false),
+    ) as L;
+    if (Object.keys(look).length > 0) out[name] = look;
+    else delete out[name];
+  }
+  return out;
+}
+
+/** Changes a material wherever the model has it. */
+export function changeMaterial(
+  row: Row<'model'>,
+  name: string,
+  words: string,
+  change: { [K in keyof MaterialLook]?: MaterialLook[K] | undefined },
+): void {
+  editBody('model', row, `${words} of ${name}`, (body) => ({
+    ...body,
+    materials: withLook(body.materials, [name], change),
+  }));
 }
 
 /** Changes the look of a part, or of all parts of a group; what is undefined goes back to what came with the file. */
@@ -25,17 +60,7 @@ export function changeParts(
   label: string,
   change: { [K in keyof PartLook]?: PartLook[K] | undefined },
 ): void {
-  editBody('model', row, label, (body) => {
-    const parts = { ...body.parts };
-    for (const name of names) {
-      const look = Object.fromEntries(
-        Object.entries({ ...parts[name], ...change }).filter(([, value]) => value !== undefined && value !== false),
-      ) as PartLook;
-      if (Object.keys(look).length > 0) parts[name] = look;
-      else delete parts[name];
-    }
-    return { ...body, parts };
-  });
+  editBody('model', row, label, (body) => ({ ...body, parts: withLook(body.parts, names, change) }));
 }
 
 /** Names of all parts that a path stands for. */

@@ -7,14 +7,16 @@ import { useWorkbench, workbench } from '../../desk/workbench.ts';
 import { editBody } from '../../data/edit-row.ts';
 import { useProject } from '../../data/use-project.ts';
 import { Button, Empty, Panels, Segmented } from '../../kit/index.ts';
-import { markPart, pickSurface, standPerson, usePictureState } from '../../picture/client.ts';
+import { markParts, pickSurface, standPerson, usePictureState } from '../../picture/client.ts';
 import { Ground, worthSeeing } from '../../picture/eye.ts';
 import { PicturePane } from '../../picture/picture-pane.tsx';
 import { MovingCamera } from '../../plan/camera-mark.tsx';
 import { Plan } from '../../plan/plan.tsx';
 import { useSiteData, type SiteData } from '../../site/use-site.ts';
+import { useParts } from '../../site/use-parts.ts';
 import { useStorey } from '../shared/use-storey.ts';
 import { choosePart } from './edit-parts.ts';
+import { partsOf } from './materials.ts';
 import { RoomLabels } from './room-labels.tsx';
 import { SlopeKey } from './slope-key.tsx';
 
@@ -30,6 +32,15 @@ export function ModelPicture({ row }: { row: Row<'model'> }) {
   const { data: site } = useSiteData();
   const scout = useWorkbench((state) => state.scout);
   const part = useWorkbench((state) => state.part);
+  const material = useWorkbench((state) => state.material);
+  const parts = useParts();
+  const marked = useMemo(
+    () =>
+      material
+        ? { model: material.model, names: partsOf(parts, material).map(({ name }) => name) }
+        : { model: part?.model ?? '', names: part ? [part.name] : [] },
+    [part, material, parts],
+  );
   const [person, setPerson] = useState(true);
   const [version, setVersion] = useState(0);
   const { bounds, placement } = row.body;
@@ -52,9 +63,9 @@ export function ModelPicture({ row }: { row: Row<'model'> }) {
   }, [drawn, person, placed, site]);
   useEffect(() => {
     const again = () => setVersion((n) => n + 1);
-    void markPart(part).then(again);
-    return () => void markPart(null);
-  }, [part]);
+    void markParts(marked.model, marked.names).then(again);
+    return () => void markParts('', []);
+  }, [marked]);
   useEffect(() => () => workbench.set({ alone: null, playing: false }), []);
 
   const look = (value: Look) =>

@@ -13,9 +13,10 @@ import { CamerasCard, ChangesCard, LostCard } from './came-with-card.tsx';
 import { DropModel } from '../shared/drop-model.tsx';
 import { ModelPicture } from './model-picture.tsx';
 import { ModelsShelf } from './models-shelf.tsx';
+import { MaterialCard } from './material-card.tsx';
 import { PartCard } from './part-card.tsx';
 import { useChosenModel } from './edit-parts.ts';
-import { PartsTree } from './parts-tree.tsx';
+import { PartsPane } from './parts-pane.tsx';
 import { RightCard } from './right-card.tsx';
 import { StoreysCard } from './storeys-card.tsx';
 import { SunCard } from './sun-card.tsx';
@@ -50,7 +51,7 @@ export function ModelScreen() {
       direction="vertical"
       panels={[
         { id: 'models', size: 372, min: 170, content: <ModelsShelf selectedId={row.id} onFiles={take} /> },
-        { id: 'parts', min: 120, content: <PartsTree /> },
+        { id: 'parts', min: 120, content: <PartsPane /> },
       ]}
     />
   );
@@ -68,6 +69,7 @@ export function ModelScreen() {
             <div className="grid h-full grid-cols-[minmax(0,1fr)] content-start gap-2.5 overflow-y-auto p-2.5">
               <Notices />
               <PartCard />
+              <MaterialCard />
               <RightCard key={row.id} row={row} />
               <ActionsCard />
               <StoreysCard />

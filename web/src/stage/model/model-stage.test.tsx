@@ -17,7 +17,8 @@ import {
 import type { PartInfo } from '../../worker/parts.ts';
 import { hexOf, linearOf } from './colour.ts';
 import { findNodes, treeOf } from './part-tree.ts';
-import { changeParts, namesWithin } from './edit-parts.ts';
+import { changeMaterial, changeParts, namesWithin } from './edit-parts.ts';
+import { materialsOf, partsOf } from './materials.ts';
 import { RightCard } from './right-card.tsx';
 import { SunCard } from './sun-card.tsx';
 import { WalkerCard } from './walker-card.tsx';
@@ -41,12 +42,12 @@ const part = (name: string, at = 'house'): PartInfo => ({
   name,
   triangles: 10,
   bounds: { min: [0, 0, 0], max: [1, 1, 1] },
-  color: [0.5, 0.5, 0.5],
+  materials: [{ name: 'Oak', color: [0.5, 0.5, 0.5], roughness: 0.9, textured: false }],
   role: null,
 });
 
 afterEach(async () => {
-  workbench.set({ part: null, alone: null });
+  workbench.set({ part: null, material: null, alone: null });
   await leaveProject();
 });
 
@@ -166,6 +167,39 @@ describe('parts', () => {
     expect(roots[0]!.children.map(({ label }) => label)).toEqual(['Table', 'Bench']);
     expect(roots[0]!.triangles).toBe(30);
     expect(findNodes(roots, ' le').map(({ path }) => path)).toEqual(['Hall / Table', 'Hall / Table / Legs']);
+  });
+
+  test('are found by what they are made of, and their materials change everywhere in one step', () => {
+    const wood = part('Hall / Stool');
+    const steel = {
+      name: 'Steel',
+      color: [0.6, 0.6, 0.6] as [number, number, number],
+      roughness: 0.4,
+      textured: false,
+    };
+    const all = [
+      ...parts,
+      { ...part('Hall / Lamp'), materials: [steel] },
+      { ...wood, materials: [...wood.materials, steel] },
+    ];
+    expect(findNodes(treeOf(all, 'house'), 'steel').map(({ path }) => path)).toEqual(['Hall / Lamp', 'Hall / Stool']);
+    expect(materialsOf(all, 'house').map(({ name, parts: count }) => [name, count])).toEqual([
+      ['Oak', 6],
+      ['Steel', 2],
+    ]);
+    expect(partsOf(all, { model: 'house', name: 'Steel' }).map(({ name }) => name)).toEqual([
+      'Hall / Lamp',
+      'Hall / Stool',
+    ]);
+    const row = model();
+    renderInProject(<p />, exampleDocument({ model: [row] }));
+    changeMaterial(row, 'Steel', 'Colour', { color: [1, 0, 0] });
+    changeMaterial(row, 'Steel', 'Roughness', { roughness: 0.1 });
+    expect(shownDocument().model[0]!.body.materials).toEqual({ Steel: { color: [1, 0, 0], roughness: 0.1 } });
+    changeMaterial(row, 'Steel', 'Own look', { color: undefined, roughness: undefined });
+    expect(shownDocument().model[0]!.body.materials).toEqual({});
+    undo(PROJECT);
+    expect(shownDocument().model[0]!.body.materials.Steel).toEqual({ color: [1, 0, 0], roughness: 0.1 });
   });
 
   test('of a group are those below it, not those that begin with the same letters', () => {

@@ -9,7 +9,10 @@ import { useModels } from '../../site/use-site.ts';
 import { hexOf, linearOf } from './colour.ts';
 import { useParts } from '../../site/use-parts.ts';
 import { addSpin } from './edit-actions.ts';
-import { changeParts, namesWithin } from './edit-parts.ts';
+import { changeParts, chooseMaterial, namesWithin } from './edit-parts.ts';
+
+/** So many materials of a group are named. */
+const MOST_MATERIALS = 6;
 
 /** The chosen part: frame it, show it alone, hide it, give it another material. */
 export function PartCard() {
@@ -24,6 +27,9 @@ export function PartCard() {
   if (infos.length === 0) return null;
   const label = part.name.split(' / ').at(-1)!;
   const look: PartLook = row.body.parts[names[0]!] ?? {};
+  const came = infos[0]!.materials[0]!;
+  const made = row.body.materials[came.name];
+  const materials = [...new Set(infos.flatMap((info) => info.materials.map(({ name }) => name)))];
   const hidden = names.every((name) => row.body.parts[name]?.hidden);
   const bounds = joinBounds(infos.map((info) => info.bounds))!;
   const size = bounds.max.map((value, k) => value - bounds.min[k]!) as [number, number, number];
@@ -78,16 +84,35 @@ export function PartCard() {
       <Line label="Triangles">
         <Value>{infos.reduce((sum, { triangles }) => sum + triangles, 0).toLocaleString('en')}</Value>
       </Line>
+      <div className="grid grid-cols-[auto_minmax(0,1fr)] items-baseline gap-x-3 py-1">
+        <span className="text-ink-soft">{materials.length === 1 ? 'Material' : 'Materials'}</span>
+        <span className="flex flex-wrap justify-end gap-x-2">
+          {materials.slice(0, MOST_MATERIALS).map((name) => (
+            <button
+              key={name}
+              type="button"
+              title={`Change ${name} wherever it is used`}
+              className="max-w-full truncate rounded-sm font-medium text-lagoon hover:underline"
+              onClick={() => chooseMaterial({ model: row.id, name })}
+            >
+              {name}
+            </button>
+          ))}
+          {materials.length > MOST_MATERIALS && (
+            <span className="text-ink-faint">and {materials.length - MOST_MATERIALS} more</span>
+          )}
+        </span>
+      </div>
       <Line label="Colour">
         <ColourField
           label="Colour"
-          value={hexOf(look.color ?? infos[0]!.color)}
+          value={hexOf(look.color ?? made?.color ?? came.color)}
           onChange={(colour) => change('Colour', { color: linearOf(colour) })}
         />
       </Line>
       <NumberField
         label="Roughness"
-        value={look.roughness ?? 0.9}
+        value={look.roughness ?? made?.roughness ?? came.roughness}
         step={0.05}
         min={0}
         max={1}

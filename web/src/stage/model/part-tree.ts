@@ -8,6 +8,8 @@ export interface PartNode {
   /** The whole path, joined by " / ". */
   path: string;
   triangles: number;
+  /** Names of the materials of a single part; empty for a group. */
+  materials: string[];
   /** Names of all parts that it stands for. */
   names: string[];
   children: PartNode[];
@@ -25,23 +27,24 @@ export function treeOf(parts: readonly PartInfo[], model: string): PartNode[] {
       const path = words.slice(0, depth).join(' / ');
       let node = known.get(path);
       if (!node) {
-        node = { label: words[depth - 1]!, model, path, triangles: 0, names: [], children: [] };
+        node = { label: words[depth - 1]!, model, path, triangles: 0, materials: [], names: [], children: [] };
         known.set(path, node);
         siblings.push(node);
       }
       node.triangles += part.triangles;
       node.names.push(part.name);
+      if (depth === words.length) node.materials = part.materials.map(({ name }) => name);
       siblings = node.children;
     }
   }
   return roots;
 }
 
-/** All nodes whose label holds the words looked for, in order. */
+/** All nodes whose label or material holds the words looked for, in order. */
 export function findNodes(roots: readonly PartNode[], wanted: string): PartNode[] {
   const words = wanted.trim().toLowerCase();
   return roots.flatMap((node) => [
-    ...(node.label.toLowerCase().includes(words) ? [node] : []),
+    ...([node.label, ...node.materials].some((name) => name.toLowerCase().includes(words)) ? [node] : []),
     ...findNodes(node.children, wanted),
   ]);
 }

@@ -1,5 +1,5 @@
 import type { Row } from '@eskovan/core/document';
-import { ChevronRight, Eye, EyeOff, Search } from 'lucide-react';
+import { ChevronRight, Eye, EyeOff } from 'lucide-react';
 import { useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import { useWorkbench } from '../../desk/workbench.ts';
 import { cx } from '../../kit/index.ts';
@@ -31,12 +31,11 @@ function linesOf(
   });
 }
 
-/** The named parts of the chosen model: find, choose, show and hide; by mouse and by keys. */
-export function PartsTree() {
+/** The named parts of the chosen model: find by name or material, choose, show and hide; by mouse and by keys. */
+export function PartsTree({ wanted }: { wanted: string }) {
   const parts = useParts();
   const row = useChosenModel();
   const part = useWorkbench((state) => state.part);
-  const [wanted, setWanted] = useState('');
   const [toggled, setToggled] = useState<Readonly<Record<string, boolean>>>({});
   const scroll = useRef<HTMLDivElement>(null);
   const roots = useMemo(() => (row ? treeOf(parts, row.id) : []), [parts, row]);
@@ -81,40 +80,24 @@ export function PartsTree() {
   // One line of the tree is reached by Tab; the arrows go on from there.
   const entry = lines.some(({ node }) => node.path === chosen) ? chosen : lines[0]?.node.path;
   return (
-    <aside aria-label="Parts" className="flex h-full flex-col bg-paper">
-      <header className="flex items-baseline justify-between px-3.5 pt-2.5 pb-1.5">
-        <h2 className="font-semibold text-ink-soft">Parts</h2>
-        <span className="text-ink-faint">{parts.filter(({ model }) => model === row.id).length}</span>
-      </header>
-      <label className="mx-2.5 mb-1.5 flex h-7 shrink-0 items-center gap-1.5 rounded-lg border border-rule bg-raised px-2">
-        <Search size={13} aria-hidden className="text-ink-faint" />
-        <input
-          aria-label="Search parts"
-          className="w-full min-w-0 bg-transparent outline-none"
-          placeholder="Search"
-          value={wanted}
-          onChange={(event) => setWanted(event.target.value)}
-        />
-      </label>
-      <div ref={scroll} className="min-h-0 flex-1 overflow-y-auto px-2 pb-2">
-        <ul role="tree" aria-label="Parts of the model" style={slice.space}>
-          {lines.slice(slice.from, slice.to).map((line) => (
-            <PartLine
-              key={line.node.path}
-              line={line}
-              row={row}
-              flat={found !== null}
-              selected={line.node.path === chosen}
-              reached={line.node.path === entry}
-              onChoose={() => choose(line.node)}
-              onFold={(open) => fold(line.node.path, open)}
-              onKeyDown={(event) => onKeyDown(event, line)}
-            />
-          ))}
-        </ul>
-        {found?.length === 0 && <p className="p-2 text-ink-soft">No part is called that.</p>}
-      </div>
-    </aside>
+    <div ref={scroll} className="min-h-0 flex-1 overflow-y-auto px-2 pb-2">
+      <ul role="tree" aria-label="Parts of the model" style={slice.space}>
+        {lines.slice(slice.from, slice.to).map((line) => (
+          <PartLine
+            key={line.node.path}
+            line={line}
+            row={row}
+            flat={found !== null}
+            selected={line.node.path === chosen}
+            reached={line.node.path === entry}
+            onChoose={() => choose(line.node)}
+            onFold={(open) => fold(line.node.path, open)}
+            onKeyDown={(event) => onKeyDown(event, line)}
+          />
+        ))}
+      </ul>
+      {found?.length === 0 && <p className="p-2 text-ink-soft">No part or material is called that.</p>}
+    </div>
   );
 }
 

@@ -8,6 +8,7 @@ const WORDS: Readonly<Record<string, string>> = {
   storeyChanges: 'storeys',
   roomNames: 'names of rooms',
   parts: 'look',
+  materials: 'material',
   sun: 'sun and place',
   frame: 'frame',
   rate: 'frame rate',
