@@ -1,3 +1,4 @@
+import { withoutDoubles } from './doubles.ts';
 import { FormatError } from './errors.ts';
 import { readGltf } from './gltf/index.ts';
 import { isIfc, readIfc } from './ifc/index.ts';
@@ -42,10 +43,12 @@ export async function readModel(bytes: Uint8Array, fileName: string, tools: Read
     format === 'zip'
       ? await readZipped(readZip(bytes, fileName), fileName, tools)
       : await readOne(format, new Map([[fileName, bytes]]), fileName, fileName, tools);
-  return mendNames({
-    ...model,
-    parts: model.parts.map((part) => (part.role === 'terrain' ? part : mendWinding(part))),
-  });
+  return mendNames(
+    withoutDoubles({
+      ...model,
+      parts: model.parts.map((part) => (part.role === 'terrain' ? part : mendWinding(part))),
+    }),
+  );
 }
 
 async function readZipped(files: Map<string, Uint8Array>, fileName: string, tools: ReaderTools): Promise<ReadModel> {

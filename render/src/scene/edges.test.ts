@@ -29,6 +29,16 @@ describe('lines of a drawing', () => {
     expect(length(lines)).toBeCloseTo(2 * 48 * 2 * Math.sin(Math.PI / 48), 3);
   });
 
+  test('a sheet that is there twice, or with a back of its own, has its outline all the same', () => {
+    const sheet = shape(new PlaneGeometry(4, 2, 8, 4));
+    const back = { ...sheet, indices: Uint32Array.from(sheet.indices).reverse() };
+    for (const both of [
+      [sheet, sheet],
+      [sheet, back],
+    ])
+      expect(length(featureEdges(joinShapes(both)))).toBeCloseTo(12, 5);
+  });
+
   test('pieces that touch in one plane make no line between them', () => {
     const joined = joinShapes([shape(new PlaneGeometry(2, 2)), shape(new PlaneGeometry(2, 2).translate(2, 0, 0))]);
     expect(length(featureEdges(joined))).toBeCloseTo(12, 5);

@@ -35,13 +35,17 @@ export function featureEdges({ positions: p, indices }: Shape): Float32Array {
   const first = new Map<number, number>();
   const normals: number[] = [];
   const drawn = new Set<number>();
+  const faces = new Set<string>();
   const count = p.length / 3;
   for (let t = 0; t < indices.length; t += 3) {
     const a = indices[t]!;
     const b = indices[t + 1]!;
     const c = indices[t + 2]!;
     const n = normalOf(p, a, b, c);
-    if (!n) continue;
+    // The back of a sheet, or a face that is there twice, adds no edge and takes none away.
+    const corners = [ids[a]!, ids[b]!, ids[c]!].sort((one, other) => one - other).join();
+    if (!n || faces.has(corners)) continue;
+    faces.add(corners);
     normals.push(...n);
     const face = normals.length / 3 - 1;
     for (const [from, to] of [
