@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { BoxGeometry, PlaneGeometry } from 'three';
+import { BoxGeometry, ExtrudeGeometry, Path, PlaneGeometry, Shape, Vector2 } from 'three';
 import { blockingOf, clearance, planCut, stepAside, surveyModel } from './index.ts';
 import { modelOf, soupOf } from './soup.fixture.ts';
 
@@ -21,9 +21,39 @@ describe('plan cut', () => {
     const wall = box(0, 0, 0, 5, 3, 0.3);
     const { cut, openCut } = planCut(wall, solid(wall), 0);
     expect(cut).toHaveLength(1);
-    expect(area(cut[0]!)).toBeCloseTo(1.5, 3);
-    expect(cut[0]).toHaveLength(8);
+    expect(cut[0]).toHaveLength(1);
+    expect(area(cut[0]![0]!)).toBeCloseTo(1.5, 3);
+    expect(cut[0]![0]).toHaveLength(8);
     expect(openCut).toEqual([]);
+  });
+
+  test('walls all round are a ring with a hole, a ring of single faces is lines, whichever way they look', () => {
+    const shape = new Shape([new Vector2(0, 0), new Vector2(8, 0), new Vector2(8, 6), new Vector2(0, 6)]);
+    shape.holes.push(
+      new Path(
+        [0.3, 0.3, 0.3, 5.7, 7.7, 5.7, 7.7, 0.3].reduce<Vector2[]>(
+          (all, value, i, list) => (i % 2 ? all : [...all, new Vector2(value, list[i + 1])]),
+          [],
+        ),
+      ),
+    );
+    const walls = soupOf(new ExtrudeGeometry(shape, { depth: 3, bevelEnabled: false }).rotateX(-Math.PI / 2));
+    const ring = planCut(walls, solid(walls), 0);
+    expect(ring.cut.map((outlines) => outlines.map(area))).toEqual([
+      [expect.closeTo(48, 2), expect.closeTo(7.4 * 5.4, 2)],
+    ]);
+    expect(ring.openCut).toEqual([]);
+    for (const turn of [false, true]) {
+      const faces = box(0, 0, 0, 8, 3, 6);
+      if (turn)
+        for (let o = 0; o < faces.length; o += 9)
+          for (let k = 0; k < 3; k += 1) [faces[o + 3 + k], faces[o + 6 + k]] = [faces[o + 6 + k]!, faces[o + 3 + k]!];
+      const plan = planCut(faces, solid(faces), 0);
+      expect(plan.cut).toEqual([]);
+      expect(plan.openCut.length / 4).toBe(4);
+      const pier = box(0, 0, 0, 1.2, 3, 1.2);
+      expect(planCut(pier, solid(pier), 0).cut).toHaveLength(1);
+    }
   });
 
   test('glass is a line, never a fill; a table is an outline below the cut', () => {

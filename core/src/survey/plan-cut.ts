@@ -1,5 +1,6 @@
 import { TRIANGLE, triangleNormal, type TriangleSoup } from '../geometry/index.ts';
 import { OutlineCollector } from './outline.ts';
+import { joinLoops, sidesOf, solidsOf, tidy, WELD } from './plan-loops.ts';
 
 /** Height of the cut above the storey's floor, metres (common practice in plan drawing, no source). */
 export const CUT_HEIGHT = 1.2;
@@ -7,14 +8,12 @@ export const CUT_HEIGHT = 1.2;
 const SHOW_BELOW = 0.75;
 /** Just off round heights: a cut exactly along modelled edges is not defined, metres. */
 export const OFF_ROUND = 0.00037;
-/** Points nearer than this are the same point, metres. */
-const WELD = 0.001;
 
 /** Line work of one storey. All numbers in metres, in plan (x, z), rounded to the millimetre. */
 export interface PlanCut {
-  /** Closed outlines of what the cut goes through: filled, even-odd. */
-  cut: number[][];
-  /** Cut lines that do not close, four numbers a line. */
+  /** What the cut goes through and what is filled: an outline each, and the outlines of the holes in it. */
+  cut: number[][][];
+  /** Cut lines that close nothing solid: sheets, and rings of them. Four numbers a line. */
   openCut: number[];
   /** Cut glass, four numbers a line. */
   glass: number[];
@@ -41,25 +40,23 @@ export function cutAt(soup: TriangleSoup, seeThrough: Uint8Array, height: number
     (seeThrough[i] ? glass : solid).push(round(line[0]!), round(line[1]!), round(line[2]!), round(line[3]!));
   }
   const { loops, rest } = joinLoops(solid);
-  return { cut: loops, openCut: rest, glass };
+  const { filled, rings } = solidsOf(loops);
+  return { cut: filled, openCut: [...rest, ...rings.flatMap(sidesOf)], glass };
 }
 
 /** All that a cut goes through as loose segments, four numbers each: lines, glass, outlines. */
 export function segmentsOf({ cut, openCut, glass }: Omit<PlanCut, 'below'>): number[] {
   const out: number[] = [...openCut, ...glass];
-  for (const loop of cut)
-    for (let i = 0; i < loop.length; i += 2) {
-      const next = (i + 2) % loop.length;
-      out.push(loop[i]!, loop[i + 1]!, loop[next]!, loop[next + 1]!);
-    }
+  for (const outline of cut) for (const loop of outline) out.push(...sidesOf(loop));
   return out;
 }
 
 const round = (value: number) => Math.round(value / WELD) * WELD;
-const tidy = (value: number) => Math.round(value * 1000) / 1000;
-const key = (x: number, z: number) => `${Math.round(x / WELD)},${Math.round(z / WELD)}`;
 
-/** Writes the line where a plane cuts a triangle; false where it does not. */
+/**
+ * Writes the line where a plane cuts a triangle, in the direction in which the lines round a body enclose a positive
+ * area; false where it does not cut it.
+ */
 export function cutTriangle(t: TriangleSoup, o: number, height: number, out: Float64Array): boolean {
   let found = 0;
   for (let e = 0; e < 3; e += 1) {
@@ -73,64 +70,13 @@ export function cutTriangle(t: TriangleSoup, o: number, height: number, out: Flo
     out[found * 2 + 1] = t[a + 2]! + (t[b + 2]! - t[a + 2]!) * part;
     found += 1;
   }
-  return found === 2 && Math.hypot(out[2]! - out[0]!, out[3]! - out[1]!) > WELD;
+  const [dx, dz] = [out[2]! - out[0]!, out[3]! - out[1]!];
+  if (found !== 2 || Math.hypot(dx, dz) <= WELD) return false;
+  triangleNormal(t, o / TRIANGLE, facing);
+  if (dx * facing[2]! - dz * facing[0]! > 0) out.set([out[2]!, out[3]!, out[0]!, out[1]!]);
+  return true;
 }
-
-/** Joins loose lines end to end. What comes back to its start is a loop; the rest stays lines. */
-function joinLoops(lines: readonly number[]): { loops: number[][]; rest: number[] } {
-  const byPoint = new Map<string, number[]>();
-  const count = lines.length / 4;
-  for (let i = 0; i < count; i += 1)
-    for (const end of [0, 2]) {
-      const k = key(lines[4 * i + end]!, lines[4 * i + end + 1]!);
-      const list = byPoint.get(k);
-      if (list) list.push(i);
-      else byPoint.set(k, [i]);
-    }
-  const used = new Uint8Array(count);
-  const loops: number[][] = [];
-  const rest: number[] = [];
-  for (let start = 0; start < count; start += 1) {
-    if (used[start]) continue;
-    used[start] = 1;
-    const chain = [start];
-    const points = [lines[4 * start]!, lines[4 * start + 1]!, lines[4 * start + 2]!, lines[4 * start + 3]!];
-    const home = key(points[0]!, points[1]!);
-    for (;;) {
-      const here = key(points.at(-2)!, points.at(-1)!);
-      if (here === home) break;
-      const next = byPoint.get(here)!.find((i) => !used[i]);
-      if (next === undefined) break;
-      used[next] = 1;
-      chain.push(next);
-      const forward = key(lines[4 * next]!, lines[4 * next + 1]!) === here;
-      points.push(lines[4 * next + (forward ? 2 : 0)]!, lines[4 * next + (forward ? 3 : 1)]!);
-    }
-    if (key(points.at(-2)!, points.at(-1)!) === home && points.length >= 8) loops.push(straighten(points));
-    else for (const i of chain) for (let k = 0; k < 4; k += 1) rest.push(tidy(lines[4 * i + k]!));
-  }
-  return { loops, rest };
-}
-
-/** Drops points in the middle of straight stretches (a wall is cut once per triangle). */
-function straighten(points: readonly number[]): number[] {
-  const out: number[] = [];
-  const count = points.length / 2 - 1;
-  for (let i = 0; i < count; i += 1) {
-    const before = (i + count - 1) % count;
-    const [ax, az, bx, bz, cx, cz] = [
-      points[2 * before]!,
-      points[2 * before + 1]!,
-      points[2 * i]!,
-      points[2 * i + 1]!,
-      points[2 * i + 2]!,
-      points[2 * i + 3]!,
-    ];
-    const bend = Math.abs((bx - ax) * (cz - az) - (bz - az) * (cx - ax));
-    if (bend > 1e-4 * Math.max(Math.hypot(cx - ax, cz - az), WELD)) out.push(tidy(bx), tidy(bz));
-  }
-  return out;
-}
+const facing = new Float64Array(3);
 
 /** Outlines of everything level between just below the floor and the cut: table tops, treads, seats, floor edges. */
 function edgesBelow(soup: TriangleSoup, elevation: number, height: number): number[] {

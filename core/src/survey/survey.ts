@@ -37,7 +37,7 @@ export const surveySchema = z.object({
       /** Where the floor is in plan: [minX, minZ, maxX, maxZ], metres. */
       extent: z.tuple([finite, finite, finite, finite]),
       plan: z.object({
-        cut: z.array(lineWorkSchema),
+        cut: z.array(z.array(lineWorkSchema)),
         openCut: lineWorkSchema,
         glass: lineWorkSchema,
         below: lineWorkSchema,

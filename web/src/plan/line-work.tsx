@@ -145,10 +145,13 @@ function* draw(
   // What the cut goes through is one fill: walls that were built of pieces have no seams in a drawing.
   context.fillStyle = colors.ink;
   context.lineWidth = 0.6 / scale;
-  for (const loop of cut) {
+  for (const outlines of cut) {
     context.beginPath();
-    for (let i = 0; i < loop.length; i += 2) context.lineTo(loop[i]!, loop[i + 1]!);
-    context.closePath();
+    for (const loop of outlines) {
+      context.moveTo(loop[0]!, loop[1]!);
+      for (let i = 2; i < loop.length; i += 2) context.lineTo(loop[i]!, loop[i + 1]!);
+      context.closePath();
+    }
     context.fill('evenodd');
     context.stroke();
     yield;
