@@ -103,6 +103,22 @@ describe('storeys', () => {
     ]);
   });
 
+  test('the eaves of a roof are no ground, and without ground nothing is a basement', () => {
+    const house = join(floor(0, 10), box(0, 2.8, 0, 12, 0.1, 12));
+    expect(findStoreys(house).map(({ name, elevation }) => [name, elevation])).toEqual([['Ground', 0]]);
+    const pitched = join(
+      floor(0, 10),
+      soupOf(new PlaneGeometry(12, 7).rotateX(-Math.PI / 2 + 0.5).translate(0, 4, 3)),
+      soupOf(new PlaneGeometry(12, 7).rotateX(-Math.PI / 2 - 0.5).translate(0, 4, -3)),
+    );
+    expect(findStoreys(pitched).map(({ name, elevation }) => [name, elevation])).toEqual([['Ground', 0]]);
+    const sheets = join(
+      soupOf(new PlaneGeometry(8, 6).rotateX(-Math.PI / 2)),
+      soupOf(new PlaneGeometry(8.8, 6.8).rotateX(-Math.PI / 2).translate(0, 2.8, 0)),
+    );
+    expect(findStoreys(sheets).map(({ name, elevation }) => [name, elevation])).toEqual([['Ground', 0]]);
+  });
+
   test('a storey reaches as far as its floor, platforms in it included', () => {
     const soup = join(box(0, -0.2, 0, 10, 0.2, 6), box(8, 0, 0, 6, 0.5, 6), box(3, 3, 0, 18, 0.2, 8));
     const [ground] = findStoreys(soup);

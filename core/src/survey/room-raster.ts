@@ -122,6 +122,20 @@ export function innermost(raster: Raster, cells: readonly number[]): { x: number
   return { x, z, reach: reach * cell };
 }
 
+/** Plan extent of cells, metres. */
+export function extentOfCells(raster: Raster, cells: readonly number[]): [number, number, number, number] {
+  const out: [number, number, number, number] = [Infinity, Infinity, -Infinity, -Infinity];
+  const half = raster.cell / 2;
+  for (const at of cells) {
+    const [x, z] = middleOfCell(raster, at);
+    out[0] = Math.min(out[0], x - half);
+    out[1] = Math.min(out[1], z - half);
+    out[2] = Math.max(out[2], x + half);
+    out[3] = Math.max(out[3], z + half);
+  }
+  return out;
+}
+
 /** Do the line at offset `s` and the line from a to b cross? */
 export function crosses(t: Float64Array, s: number, ax: number, az: number, bx: number, bz: number): boolean {
   const [cx, cz, dx, dz] = [t[s]!, t[s + 1]!, t[s + 2]!, t[s + 3]!];

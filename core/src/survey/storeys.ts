@@ -104,12 +104,44 @@ function shared({ squares }: Level, other: Level): number {
   return both / squares.size;
 }
 
-/** Open ground: under the sky, and with no floor of the house beneath it, as a terrace or a flat roof has. */
+/** An open surface of which more than this lies over floors of the house is a roof or a terrace. */
+const MOST_OVER_HOUSE = 0.3;
+
+/** Open ground: under the sky, and not of a roof or a terrace. */
 function groundOf(patches: readonly Patch[]): Patch[] {
   const lowest = new Map<string, number>();
   for (const patch of patches)
     if (patch.covered) lowest.set(squareOf(patch), Math.min(patch.y, lowest.get(squareOf(patch)) ?? Infinity));
-  return patches.filter((patch) => !patch.covered && patch.y < (lowest.get(squareOf(patch)) ?? Infinity) + HILL);
+  const classes = new Map<number, { patches: Patch[]; area: number; over: number }>();
+  const classAt = (bin: number) => {
+    let level = classes.get(bin);
+    if (!level) classes.set(bin, (level = { patches: [], area: 0, over: 0 }));
+    return level;
+  };
+  let spanned: Patch['span'] | null = null;
+  for (const patch of patches) {
+    if (patch.covered) continue;
+    const level = classAt(Math.round(patch.y / BIN));
+    level.patches.push(patch);
+    level.area += patch.area;
+    if (patch.y > (lowest.get(squareOf(patch)) ?? Infinity) + HILL) level.over += patch.area;
+    if (patch.span === spanned) continue;
+    // A steep triangle has few patches: it joins all heights that it spans.
+    spanned = patch.span;
+    for (let bin = Math.round(spanned.low / BIN); bin <= Math.round(spanned.high / BIN); bin += 1) classAt(bin);
+  }
+  // Neighbouring heights are one surface: a pitched roof from its eaves to its ridge, a slope.
+  const surfaces: { patches: Patch[]; area: number; over: number }[] = [];
+  let before = -Infinity;
+  for (const [bin, { patches: within, area, over }] of [...classes].sort((a, b) => a[0] - b[0])) {
+    if (bin - before > 1) surfaces.push({ patches: [], area: 0, over: 0 });
+    const surface = surfaces.at(-1)!;
+    for (const patch of within) surface.patches.push(patch);
+    surface.area += area;
+    surface.over += over;
+    before = bin;
+  }
+  return surfaces.flatMap((surface) => (surface.over > MOST_OVER_HOUSE * surface.area ? [] : surface.patches));
 }
 
 /** Height that a tenth of the ground around lies below: a house in a hill stands on its valley side. */
