@@ -170,7 +170,7 @@ test('a newer file keeps the place, the changed parts and everything drawn', asy
   await page
     .getByLabel('Newer file of this model')
     .setInputFiles({ name: 'ball.ply', mimeType: 'application/octet-stream', buffer: Buffer.from(ply(true)) });
-  await expect(page.getByRole('region', { name: 'Changed parts not found again' })).toContainText('Roof', {
+  await expect(page.getByRole('region', { name: 'Changes not found again' })).toContainText('Roof', {
     timeout: 30_000,
   });
 });

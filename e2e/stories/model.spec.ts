@@ -60,6 +60,24 @@ test('parts are found, chosen in tree and picture, hidden, shown alone and broug
   await expect(card).toHaveCount(0);
   await saved(page);
   expect((await documentOf(page.request, projectId)).model[0]!.body.parts).toEqual({});
+  // What they are made of, changed wherever it is used, and back.
+  await parts.getByRole('radio', { name: 'Materials' }).click();
+  const materials = parts.getByRole('listbox', { name: 'Materials of the model' });
+  const first = materials.getByRole('option').first();
+  const name = (await first.getAttribute('title'))!;
+  await parts.getByLabel('Search materials').fill(name.slice(0, 4));
+  await first.click();
+  const made = page.getByRole('region', { name, exact: true });
+  await expect(made).toContainText(/Material of\s*\d+ parts?/);
+  await made.getByLabel('Roughness').fill('0.15');
+  await made.getByLabel('Roughness').press('Enter');
+  await saved(page);
+  const looks = async () => (await documentOf(page.request, projectId)).model[0]!.body.materials;
+  expect(await looks()).toEqual({ [name]: { roughness: 0.15 } });
+  await made.getByRole('button', { name: 'As it came' }).click();
+  await saved(page);
+  expect(await looks()).toEqual({});
+  await made.getByRole('button', { name: 'Choose no material' }).click();
   // A press on the picture that is no drag chooses what is there.
   await page.getByRole('button', { name: 'Whole model' }).click();
   await sharpPicture(page);

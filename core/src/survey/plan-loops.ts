@@ -145,7 +145,8 @@ function isThin(loops: readonly Loop[]): boolean {
   return 2 * area <= THICKEST * loops.reduce((sum, { length }) => sum + length, 0);
 }
 
-function isInside(points: readonly number[], x: number, z: number): boolean {
+/** Does a point lie within a closed loop of x, z pairs? */
+export function isInside(points: readonly number[], x: number, z: number): boolean {
   let inside = false;
   for (let i = 0; i < points.length; i += 2) {
     const j = (i + 2) % points.length;

@@ -62,7 +62,8 @@ describe('rooms', () => {
     const { survey } = surveyModel(model, WALKER);
     const storey = survey.storeys.find(({ name }) => name === 'Piano nobile')!;
     expect(storey.elevation).toBe(0.02);
-    expect(storey.rooms).toEqual([{ name: 'Parlour', area: 24, at: [2, 0.02, 3] }]);
+    expect(storey.rooms).toMatchObject([{ name: 'Parlour', area: 24, at: [2, 0.02, 3] }]);
+    expect(storey.rooms[0]!.places).toHaveLength(2 * 24);
   });
 });
 

@@ -1,6 +1,6 @@
 import type { TriangleSoup } from '../geometry/index.ts';
 import { COLUMN, type StoreyColumns } from './columns.ts';
-import { extentOfCells, rasterOver, type Raster } from './room-raster.ts';
+import { extentOfCells, middleOfCell, rasterOver, type Raster } from './room-raster.ts';
 import { StoreyRaster } from './storey-raster.ts';
 
 export interface Room {
@@ -9,10 +9,12 @@ export interface Room {
   area: number;
   /** A point inside, as far from the walls as it gets: where its name is written. Metres. */
   at: [number, number, number];
+  /** Places all over it, about a metre apart: x, z pairs, metres. A name that was given at a place finds it by them. */
+  places: number[];
 }
 
 /** Air of a storey over a lower floor: the hall beside a gallery, a stair well. */
-export interface Void extends Omit<Room, 'name'> {
+export interface Void extends Omit<Room, 'name' | 'places'> {
   /** [minX, minZ, maxX, maxZ] of one that fills its rectangle, metres; it is crossed out in the plan. */
   extent: [number, number, number, number] | null;
 }
@@ -35,13 +37,22 @@ export function findRooms(
 ): { rooms: Room[]; voids: Void[] } {
   const raster = rasterOver(extent);
   const storey = new StoreyRaster(raster, columns, walls, extent);
-  const rooms = storey.regions(COLUMN.room).map(({ area, at }, i) => ({ name: `Room ${i + 1}`, area, at }));
+  const rooms = storey
+    .regions(COLUMN.room)
+    .map(({ area, at, cells }, i) => ({ name: `Room ${i + 1}`, area, at, places: placesIn(raster, cells) }));
   // Behind a wall it is the upper part of another room, and half a storey down it is the half storey's own air.
   const voids = storey
     .regions(COLUMN.void)
     .filter(({ cells }) => storey.touches(cells, COLUMN.room) && storey.drops(cells))
     .map(({ area, at, cells }) => ({ area, at, extent: rectangleOf(raster, cells) }));
   return { rooms, voids };
+}
+
+/** Middles of every so many cells. */
+function placesIn(raster: Raster, cells: readonly number[]): number[] {
+  const every = Math.max(1, Math.round(1 / raster.cell));
+  const isPlace = (at: number) => (at % raster.columns) % every === 0 && Math.floor(at / raster.columns) % every === 0;
+  return cells.filter(isPlace).flatMap((at) => middleOfCell(raster, at).map((value) => Math.round(value * 100) / 100));
 }
 
 function rectangleOf(raster: Raster, cells: readonly number[]): Void['extent'] {

@@ -18,6 +18,7 @@ import { contoursOf } from './contours.ts';
 import { wallsOf } from './lintels.ts';
 import { reliefOf } from './relief.ts';
 import { planCut } from './plan-cut.ts';
+import { isInside } from './plan-loops.ts';
 import { findRooms, type Room } from './rooms.ts';
 import { findStoreys, OUTSIDE, type FoundStorey } from './storeys.ts';
 
@@ -42,7 +43,7 @@ export const surveySchema = z.object({
         glass: lineWorkSchema,
         below: lineWorkSchema,
       }),
-      rooms: z.array(z.object({ name: z.string(), area: finite, at: vec3Schema })),
+      rooms: z.array(z.object({ name: z.string(), area: finite, at: vec3Schema, places: z.array(finite).default([]) })),
       /** Air over a lower floor: the hall beside a gallery, a stair well. */
       voids: z
         .array(
@@ -173,8 +174,18 @@ function roomsOf(model: SceneModel, { elevation }: FoundStorey): Room[] | null {
   if (rooms.length === 0) return null;
   return rooms.map(({ name, area, outline }) => {
     const [x, z] = middleOf(outline);
-    return { name, area: Math.round(area * 100) / 100, at: [x, elevation, z] };
+    return { name, area: Math.round(area * 100) / 100, at: [x, elevation, z], places: placesWithin(outline) };
   });
+}
+
+/** Points about a metre apart within a closed outline of x, z pairs. */
+function placesWithin(outline: readonly number[]): number[] {
+  const along = (offset: number) => outline.filter((_, i) => i % 2 === offset);
+  const [xs, zs] = [along(0), along(1)];
+  const out: number[] = [];
+  for (let x = Math.min(...xs) + 0.5; x < Math.max(...xs); x += 1)
+    for (let z = Math.min(...zs) + 0.5; z < Math.max(...zs); z += 1) if (isInside(outline, x, z)) out.push(x, z);
+  return out;
 }
 
 /** Centre of gravity of a closed outline of x, z pairs; its mean point where it has no area. */

@@ -29,7 +29,7 @@ export const PROJECT: BodyOf<'project'> = projectBodySchema.parse({
     { at: [20.7, FLOOR, 8.7], name: 'Tide gallery' },
     { at: [3.8, FLOOR, 9.9], name: 'Workshop' },
     { at: [20, DECK, 2.1], name: 'Deck' },
-    { at: [8.5, DECK, 5.2], name: 'Landing' },
+    { at: [14, DECK, 4.4], name: 'Bridge' },
   ],
 });
 

@@ -15,8 +15,8 @@ const survey: Survey = {
     plan: { cut: [], openCut: [], glass: [], below: [] },
     voids: [],
     rooms: [
-      { name: 'Room 1', area: 5, at: [2, elevation, 2] },
-      { name: 'Room 2', area: 5, at: [7, elevation, 7] },
+      { name: 'Room 1', area: 5, at: [2, elevation, 2], places: [] },
+      { name: 'Room 2', area: 5, at: [7, elevation, 7], places: [] },
     ],
     walkway: [],
   })),
@@ -30,6 +30,23 @@ describe('names that people gave', () => {
       ['Hall', 'Room 2'],
       ['Room 1', 'Room 2'],
     ]);
+  });
+
+  test('belong to the room that their place lies in, however far from its middle', () => {
+    const long = survey.storeys[0]!.rooms[0]!;
+    const places = Array.from({ length: 9 }, (_, i) => [2, 2 + i]).flat();
+    const rooms = [
+      { ...long, places },
+      { ...survey.storeys[0]!.rooms[1]!, places: [7, 7, 6, 7] },
+    ];
+    const corridor = { ...survey, storeys: [{ ...survey.storeys[0]!, rooms }] };
+    const namesAt = (at: [number, number, number]) =>
+      nameStoreys(corridor, [], [{ at, name: 'Gallery' }]).storeys[0]!.rooms.map(({ name }) => name);
+    expect(namesAt([2.3, 0, 9.8])).toEqual(['Gallery', 'Room 2']);
+    expect(namesAt([6.2, 0.4, 6.6])).toEqual(['Room 1', 'Gallery']);
+    // Between them, and upstairs, it is of neither.
+    expect(namesAt([4.2, 0, 5])).toEqual(['Room 1', 'Room 2']);
+    expect(namesAt([2, 3, 2])).toEqual(['Room 1', 'Room 2']);
   });
 
   test('of what is not found any more wait', () => {

@@ -59,7 +59,13 @@ test('what people changed is put on: look, exposure, parts, what is shown alone'
   document.project.body.exposure = 0.5;
   const alone = { model: uuid(5), name: 'Roof' };
   const { dress, sun } = pictureScene(document, site(file('3')), alone)!;
-  expect(dress).toEqual({ look: 'clay', exposure: 0.5, parts: { [uuid(5)]: parts }, materials: { [uuid(5)]: {} }, alone });
+  expect(dress).toEqual({
+    look: 'clay',
+    exposure: 0.5,
+    parts: { [uuid(5)]: parts },
+    materials: { [uuid(5)]: {} },
+    alone,
+  });
   // Rounded, so that a sun that has hardly moved is the same sun.
   expect(Math.hypot(...sun)).toBeCloseTo(1, 3);
 });

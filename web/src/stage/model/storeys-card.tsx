@@ -91,7 +91,7 @@ export function StoreysCard() {
               ))}
               {storey.voids.map(({ area, at }) => (
                 <li key={at.join()} className="flex items-center gap-2 pl-3 text-ink-faint italic">
-                  <span className="px-1.5">Void</span>
+                  <span>Void</span>
                   <span className="ml-auto shrink-0">
                     <Value unit="m²">{area.toFixed(1)}</Value>
                   </span>
