@@ -18,6 +18,8 @@ export const COLUMN = {
 } as const;
 export type Column = (typeof COLUMN)[keyof typeof COLUMN];
 
+/** A body that leaves less air below the ceiling reaches up to it, metres. */
+const NO_AIR = 0.3;
 /** What begins so far above the floor stands on it, on feet or a plinth, metres. */
 const STANDS = 0.3;
 
@@ -44,6 +46,7 @@ export class StoreyColumns {
   private readonly above: FloorIndex;
   private readonly overhead: FloorIndex;
   private readonly ceilings: FloorIndex;
+  private readonly feet: FloorIndex;
 
   constructor(
     private readonly all: Columns,
@@ -54,6 +57,7 @@ export class StoreyColumns {
     this.above = between(all.cover, elevation, Infinity);
     this.overhead = between(this.above, this.head, Infinity);
     this.ceilings = between(all.undersides, this.head, Infinity);
+    this.feet = between(all.undersides, elevation - LEVEL, elevation + LEVEL);
   }
 
   hasFloor(x: number, z: number): boolean {
@@ -78,6 +82,7 @@ export class StoreyColumns {
     const above = this.overhead.nextAbove(x, z, head);
     if (above === Infinity)
       return this.above.nextAbove(x, z, Math.max(floor, elevation) + STANDS) < Infinity ? COLUMN.low : COLUMN.out;
+    if (this.isStructure(x, z, floor, above)) return COLUMN.out;
     if (this.ceilings.nextAbove(x, z, head) <= above) return COLUMN.room;
     // The next face above looks up: this is inside of something, or under a sheet that was drawn from above.
     const [outer, inner] = [all.cover, all.undersides].map((index) =>
@@ -86,6 +91,13 @@ export class StoreyColumns {
     if (2 * inner.length <= outer.length) return COLUMN.room;
     if (this.overhead.nextAbove(x, z, above + SAME_SURFACE) === Infinity) return COLUMN.low;
     return inner[0]! <= elevation + STANDS ? COLUMN.room : COLUMN.hanging;
+  }
+
+  /** Is this inside of a wall, a pillar, a core: a body that stands on the floor and reaches up to the ceiling? */
+  private isStructure(x: number, z: number, floor: number, above: number): boolean {
+    if (this.feet.nextAbove(x, z, floor - SAME_SURFACE) > floor + SAME_SURFACE) return false;
+    const tops = this.all.cover.nextAbove(x, z, floor + SAME_SURFACE);
+    return tops >= above - SAME_SURFACE && this.ceilings.nextAbove(x, z, above - SAME_SURFACE) < above + NO_AIR;
   }
 
   /** Does a roof come down below a height over the floor at (x, z), with nothing of the house above it? */

@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { BoxGeometry, ExtrudeGeometry, Path, PlaneGeometry, Shape, Vector2 } from 'three';
+import { BoxGeometry, ExtrudeGeometry, Path, PlaneGeometry, Shape, TorusGeometry, Vector2 } from 'three';
 import { blockingOf, clearance, planCut, stepAside, surveyModel } from './index.ts';
 import { modelOf, soupOf } from './soup.fixture.ts';
 
@@ -132,10 +132,24 @@ describe('storeys', () => {
     expect(findStoreys(soup).map(({ elevation }) => elevation)).toEqual([0]);
   });
 
-  test('a product without any floor still gets a plan', () => {
-    const soup = soupOf(new BoxGeometry(0.2, 1.5, 0.2).rotateZ(0.9));
-    const { survey } = surveyModel(modelOf(soup), WALKER);
-    expect(survey.storeys).toHaveLength(1);
+  test('a product without any floor gets a plan through its middle, however small it is', () => {
+    for (const scale of [1, 0.02]) {
+      const soup = soupOf(new TorusGeometry(0.4, 0.1, 24, 64).rotateX(Math.PI / 2).scale(scale, scale, scale));
+      const [storey, ...others] = surveyModel(modelOf(soup), WALKER).survey.storeys;
+      expect(others).toEqual([]);
+      const [outlines] = storey!.plan.cut;
+      expect(outlines!.map((loop) => Math.sqrt(area(loop) / Math.PI) / scale)).toEqual([
+        expect.closeTo(0.5, 1),
+        expect.closeTo(0.3, 1),
+      ]);
+    }
+  });
+
+  test('a core of solid wall is no room, and the floor around it counts as it is', () => {
+    const soup = join(floor(0, 10), floor(3, 10), floor(6, 10), box(0, 0, 0, 4, 2.8, 4), box(0, 3, 0, 4, 2.8, 4));
+    const [ground, upper] = surveyModel(modelOf(soup), WALKER).survey.storeys;
+    expect([ground!.rooms, upper!.rooms]).toEqual([[], []]);
+    expect(ground!.area).toBeCloseTo(100 - 16, -1);
   });
 
   test('a model without triangles is refused', () => {

@@ -1,6 +1,6 @@
 import { TRIANGLE, triangleNormal, type TriangleSoup } from '../geometry/index.ts';
 import { OutlineCollector } from './outline.ts';
-import { joinLoops, sidesOf, solidsOf, tidy, WELD } from './plan-loops.ts';
+import { joinLoops, sidesOf, solidsOf, THICKEST, tidy, WELD } from './plan-loops.ts';
 
 /** Height of the cut above the storey's floor, metres (common practice in plan drawing, no source). */
 export const CUT_HEIGHT = 1.2;
@@ -22,25 +22,39 @@ export interface PlanCut {
 }
 
 /**
- * Cuts the model {@link CUT_HEIGHT} above a storey.
+ * Cuts the model above a storey.
  * @param seeThrough one flag a triangle: glass is drawn as a thin line and never filled
+ * @param above height of the cut over the storey's floor, metres
+ * @param thickest what is cut and thicker is drawn as lines, metres
  */
-export function planCut(soup: TriangleSoup, seeThrough: Uint8Array, elevation: number): PlanCut {
-  const height = elevation + CUT_HEIGHT + OFF_ROUND;
-  return { ...cutAt(soup, seeThrough, height), below: edgesBelow(soup, elevation, height) };
+export function planCut(
+  soup: TriangleSoup,
+  seeThrough: Uint8Array,
+  elevation: number,
+  { above = CUT_HEIGHT, thickest = THICKEST } = {},
+): PlanCut {
+  const height = elevation + above + OFF_ROUND * Math.min(1, above);
+  return { ...cutAt(soup, seeThrough, height, thickest), below: edgesBelow(soup, elevation, height) };
 }
 
 /** What a level plane goes through. `height` in the model's metres, off round numbers (see {@link OFF_ROUND}). */
-export function cutAt(soup: TriangleSoup, seeThrough: Uint8Array, height: number): Omit<PlanCut, 'below'> {
+export function cutAt(
+  soup: TriangleSoup,
+  seeThrough: Uint8Array,
+  height: number,
+  thickest = THICKEST,
+): Omit<PlanCut, 'below'> {
   const solid: number[] = [];
   const glass: number[] = [];
   const line = new Float64Array(4);
   for (let i = 0; i < soup.length / TRIANGLE; i += 1) {
     if (!cutTriangle(soup, i * TRIANGLE, height, line)) continue;
-    (seeThrough[i] ? glass : solid).push(round(line[0]!), round(line[1]!), round(line[2]!), round(line[3]!));
+    const [ax, az, bx, bz] = [round(line[0]!), round(line[1]!), round(line[2]!), round(line[3]!)];
+    // What begins and ends in one point joins nothing; however short, anything else does.
+    if (ax !== bx || az !== bz) (seeThrough[i] ? glass : solid).push(ax, az, bx, bz);
   }
   const { loops, rest } = joinLoops(solid);
-  const { filled, rings } = solidsOf(loops);
+  const { filled, rings } = solidsOf(loops, thickest);
   return { cut: filled, openCut: [...rest, ...rings.flatMap(sidesOf)], glass };
 }
 
@@ -71,7 +85,7 @@ export function cutTriangle(t: TriangleSoup, o: number, height: number, out: Flo
     found += 1;
   }
   const [dx, dz] = [out[2]! - out[0]!, out[3]! - out[1]!];
-  if (found !== 2 || Math.hypot(dx, dz) <= WELD) return false;
+  if (found !== 2 || (dx === 0 && dz === 0)) return false;
   triangleNormal(t, o / TRIANGLE, facing);
   if (dx * facing[2]! - dz * facing[0]! > 0) out.set([out[2]!, out[3]!, out[0]!, out[1]!]);
   return true;

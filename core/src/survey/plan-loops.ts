@@ -1,7 +1,7 @@
 /** Points nearer than this are the same point, metres. */
 export const WELD = 0.001;
 /** What is cut and thicker than this is no wall: a ring of single faces is drawn as lines, not as one black block. Metres. */
-const THICKEST = 1.5;
+export const THICKEST = 1.5;
 
 export const tidy = (value: number) => Math.round(value * 1000) / 1000;
 const key = (x: number, z: number) => `${Math.round(x / WELD)},${Math.round(z / WELD)}`;
@@ -98,7 +98,7 @@ interface Loop {
 }
 
 /** Outlines with the holes in them, and loops that are rings of single faces. */
-export function solidsOf(loops: readonly number[][]): { filled: number[][][]; rings: number[][] } {
+export function solidsOf(loops: readonly number[][], thickest: number): { filled: number[][][]; rings: number[][] } {
   const all = loops.filter((points) => points.length >= 6).map(measured);
   const outlines = all.filter(({ area }) => area > 0).sort((a, b) => a.area - b.area);
   const holes = new Map<Loop, Loop[]>(outlines.map((outline) => [outline, []]));
@@ -112,12 +112,12 @@ export function solidsOf(loops: readonly number[][]): { filled: number[][][]; ri
     });
     if (around) holes.get(around)!.push(loop);
     // A body that is inside out, or a ring of faces that look into its room.
-    else if (isThin([loop])) holes.set(loop, []);
+    else if (isThin([loop], thickest)) holes.set(loop, []);
     else rings.push(loop);
   }
   const filled: number[][][] = [];
   for (const [outline, within] of holes) {
-    if (isThin([outline, ...within])) filled.push([outline.points, ...within.map(({ points }) => points)]);
+    if (isThin([outline, ...within], thickest)) filled.push([outline.points, ...within.map(({ points }) => points)]);
     else rings.push(outline, ...within);
   }
   return { filled, rings: rings.map(({ points }) => points) };
@@ -140,9 +140,9 @@ function measured(points: number[]): Loop {
 }
 
 /** Is what lies between loops as thin as a wall? Twice the area over the length of its edges is about its thickness. */
-function isThin(loops: readonly Loop[]): boolean {
+function isThin(loops: readonly Loop[], thickest: number): boolean {
   const area = Math.abs(loops.reduce((sum, loop) => sum + loop.area, 0));
-  return 2 * area <= THICKEST * loops.reduce((sum, { length }) => sum + length, 0);
+  return 2 * area <= thickest * loops.reduce((sum, { length }) => sum + length, 0);
 }
 
 /** Does a point lie within a closed loop of x, z pairs? */

@@ -34,7 +34,7 @@ export function findRooms(
   walls: TriangleSoup,
   columns: StoreyColumns,
   extent: readonly [number, number, number, number],
-): { rooms: Room[]; voids: Void[] } {
+): { rooms: Room[]; voids: Void[]; floor: number } {
   const raster = rasterOver(extent);
   const storey = new StoreyRaster(raster, columns, walls, extent);
   const rooms = storey
@@ -45,7 +45,7 @@ export function findRooms(
     .regions(COLUMN.void)
     .filter(({ cells }) => storey.touches(cells, COLUMN.room) && storey.drops(cells))
     .map(({ area, at, cells }) => ({ area, at, extent: rectangleOf(raster, cells) }));
-  return { rooms, voids };
+  return { rooms, voids, floor: storey.floorArea() };
 }
 
 /** Middles of every so many cells. */

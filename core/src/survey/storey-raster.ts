@@ -146,6 +146,13 @@ export class StoreyRaster {
     return out;
   }
 
+  /** Square metres of floor with head room under cover, enclosed or not. */
+  floorArea(): number {
+    let count = 0;
+    for (const one of this.what) if (one === COLUMN.room) count += 1;
+    return Math.round(100 * count * this.raster.cell ** 2) / 100;
+  }
+
   /** A void ends at the walls that are drawn around it: nobody goes through doors there. */
   private wallsAbout(kind: number): Map<number, number[]> {
     return kind === COLUMN.void ? this.drawn : this.walls;

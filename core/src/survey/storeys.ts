@@ -61,9 +61,9 @@ export function findStoreys(walkable: TriangleSoup, cover: FloorIndex): FoundSto
   const aboveGround = inside.filter((level) => !buried(level));
   const shows =
     ground !== undefined &&
+    ground.area >= LEAST_AREA &&
     (inside.length === 0 ||
-      (ground.area >= LEAST_AREA &&
-        height(ground) < Math.min(...aboveGround.map(height)) + HILL &&
+      (height(ground) < Math.min(...aboveGround.map(height)) + HILL &&
         inside.every((level) => Math.abs(height(level) - height(ground)) >= GROUND_SEPARATION)));
   const names = namesOf(inside, buried);
   const all = inside.map((level) => ({ level, name: names.get(level)! }));

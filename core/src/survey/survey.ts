@@ -17,7 +17,7 @@ import { isLandscape } from './landscape.ts';
 import { contoursOf } from './contours.ts';
 import { wallsOf } from './lintels.ts';
 import { reliefOf } from './relief.ts';
-import { planCut } from './plan-cut.ts';
+import { CUT_HEIGHT, planCut, type PlanCut } from './plan-cut.ts';
 import { isInside } from './plan-loops.ts';
 import { findRooms, type Room } from './rooms.ts';
 import { findStoreys, OUTSIDE, type FoundStorey } from './storeys.ts';
@@ -114,16 +114,25 @@ export function surveyModel(
   const land = triangleSoup(model, (part) => landscape.has(part)).soup;
   const built = land.length > 0 ? triangleSoup(model, (part) => !landscape.has(part)) : { soup, seeThrough };
   const walls = wallsOf(built.soup);
+  // What is too low for a plan's cut, a product, is cut through its middle.
+  const cut = storeys.length === 1 ? Math.min(CUT_HEIGHT, (bounds.max[1] - storeys[0]!.elevation) / 2) : CUT_HEIGHT;
   const surveyed = storeys.map((storey, i) => {
-    const plan = planCut(built.soup, built.seeThrough, storey.elevation);
+    const plan = enlargedCut(built, storey.elevation, cut, enlargement(bounds));
     // The open ground has no rooms; what lies under the house is not one either.
     const outside = storey.name === OUTSIDE;
     const found = outside
-      ? { rooms: [], voids: [] }
+      ? { rooms: [], voids: [], floor: 0 }
       : findRooms(walls, new StoreyColumns(columns, storey.elevation), reachOf(storeys, i));
     const rooms = roomsOf(model, storey) ?? found.rooms;
     onProgress(0.3 + (0.7 * (i + 1)) / storeys.length);
-    return { ...storey, area: areaOf(rooms) ?? storey.area, plan, rooms, voids: found.voids, walkway: [] };
+    return {
+      ...storey,
+      area: areaOf(rooms) ?? (found.floor || storey.area),
+      plan,
+      rooms,
+      voids: found.voids,
+      walkway: [],
+    };
   });
   return {
     survey: {
@@ -134,6 +143,37 @@ export function surveyModel(
       relief: reliefOf(land),
     },
     footing,
+  };
+}
+
+/** Plans are drawn to the millimetre: what is smaller than this is enlarged while it is cut, metres. */
+const LEAST_PLAN = 2;
+
+/** How many times a small product is enlarged: a power of ten. */
+function enlargement({ min, max }: Bounds): number {
+  const size = Math.max(max[0] - min[0], max[2] - min[2], 1e-6);
+  return size >= LEAST_PLAN ? 1 : 10 ** Math.ceil(Math.log10(LEAST_PLAN / size));
+}
+
+function enlargedCut(
+  { soup, seeThrough }: { soup: Float32Array; seeThrough: Uint8Array },
+  elevation: number,
+  above: number,
+  times: number,
+): PlanCut {
+  if (times === 1) return planCut(soup, seeThrough, elevation, { above });
+  const large = soup.map((value) => value * times);
+  const { cut, openCut, glass, below } = planCut(large, seeThrough, elevation * times, {
+    above: above * times,
+    // It is no building: whatever is cut is solid.
+    thickest: Infinity,
+  });
+  const small = (values: readonly number[]) => values.map((value) => value / times);
+  return {
+    cut: cut.map((outlines) => outlines.map(small)),
+    openCut: small(openCut),
+    glass: small(glass),
+    below: small(below),
   };
 }
 

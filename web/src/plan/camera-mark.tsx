@@ -15,8 +15,9 @@ interface CameraMarkProps {
   onPress?: (how: How) => void;
 }
 
-/** The cone of view on the plan, metres long. */
+/** The cone of view on the plan is so many metres long, and beside a small thing no more than so many pixels. */
 const REACH = 3.2;
+const MOST_PIXELS = 260;
 
 /** A camera on the plan: where it stands and what it sees. */
 export function CameraMark({ sample, aspect, label, faint, aside = [0, 0], onPress }: CameraMarkProps) {
@@ -24,7 +25,8 @@ export function CameraMark({ sample, aspect, label, faint, aside = [0, 0], onPre
   const [x, , z] = sample.position;
   const { pan } = anglesOf(sample.orientation);
   const half = viewAngles(sample.lens, aspect).horizontal / 2;
-  const edge = (angle: number) => `${x - REACH * Math.sin(angle)} ${z - REACH * Math.cos(angle)}`;
+  const reach = Math.min(REACH, MOST_PIXELS / scale);
+  const edge = (angle: number) => `${x - reach * Math.sin(angle)} ${z - reach * Math.cos(angle)}`;
   const r = 9 / scale;
   const tip = [x - r * 0.75 * Math.sin(pan), z - r * 0.75 * Math.cos(pan)];
   const wing = (turn: number) => `${x - r * 0.62 * Math.sin(pan + turn)} ${z - r * 0.62 * Math.cos(pan + turn)}`;
@@ -40,7 +42,7 @@ export function CameraMark({ sample, aspect, label, faint, aside = [0, 0], onPre
       }
     >
       <path
-        d={`M${x} ${z}L${edge(pan + half)}A${REACH} ${REACH} 0 0 1 ${edge(pan - half)}Z`}
+        d={`M${x} ${z}L${edge(pan + half)}A${reach} ${reach} 0 0 1 ${edge(pan - half)}Z`}
         fill={faint ? 'var(--ink-faint)' : 'var(--ochre)'}
         fillOpacity={faint ? 0.12 : 0.22}
         stroke={faint ? 'none' : 'var(--ochre)'}

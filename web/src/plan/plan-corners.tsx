@@ -19,7 +19,7 @@ export function ScaleAndZoom({ scale, onZoom, onWhole, narrow }: ScaleAndZoomPro
     <div className={cx('absolute right-3 bottom-3 flex items-end', narrow ? 'flex-col gap-1' : 'gap-3')}>
       <div className="rounded bg-desk/80 px-1 pb-1 text-center font-mono text-xs text-ink-faint">
         <div className="mb-0.5 border-x border-b border-ink-faint" style={{ width: bar * scale, height: 5 }} />
-        {bar} m
+        {bar < 0.1 ? `${Math.round(bar * 1000)} mm` : `${bar} m`}
       </div>
       <div className="flex overflow-hidden rounded-lg border border-rule bg-paper">
         <Button tone="quiet" small icon={<Minus size={14} />} aria-label="Zoom out" onClick={() => onZoom(0.8)} />

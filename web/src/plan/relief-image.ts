@@ -1,8 +1,8 @@
 import { shadesOf, slopesOf, SLOPE_CLASSES, type Relief } from '@eskovan/core/survey';
 
 /** How much of the ink the deepest shade has, and of the paper the brightest slope. */
-const DARKEST = 0.42;
-const BRIGHTEST = 0.3;
+const DARKEST = 0.8;
+const BRIGHTEST = 0.7;
 /** How strongly the first and the last class of slopes is tinted. */
 const TINT = [0, 0.62] as const;
 

@@ -14,12 +14,14 @@ export interface Area {
   maxZ: number;
 }
 
+/** Smaller than this nothing fills the pane, metres: the smallest product. */
+const LEAST_AREA = 0.01;
 const LEAST_SCALE = 0.5;
-const MOST_SCALE = 600;
+const MOST_SCALE = 20_000;
 
 /** Shows an area whole, with a margin. */
 export function fitArea(area: Area, width: number, height: number, margin = 34): Viewport {
-  const [w, h] = [Math.max(area.maxX - area.minX, 0.5), Math.max(area.maxZ - area.minZ, 0.5)];
+  const [w, h] = [Math.max(area.maxX - area.minX, LEAST_AREA), Math.max(area.maxZ - area.minZ, LEAST_AREA)];
   const scale = Math.min((width - 2 * margin) / w, (height - 2 * margin) / h);
   return {
     x: (area.minX + area.maxX) / 2,
