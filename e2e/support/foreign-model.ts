@@ -4,11 +4,13 @@ import { BoxGeometry, type BufferGeometry } from 'three';
 /**
  * A small house that nobody here drew: boxes of one library, written by another. Two rooms, a doorway, three steps
  * up to a platform, with nodes that are moved and scaled, and no normals on one of them.
+ * @param at where a node above all others puts it, metres
  */
-export async function foreignModel(): Promise<Uint8Array> {
+export async function foreignModel(at: [number, number, number] = [0, 0, 0]): Promise<Uint8Array> {
   const document = new Document();
   const buffer = document.createBuffer();
-  const scene = document.createScene('House');
+  const scene = document.createNode('Site').setTranslation(at);
+  document.createScene('House').addChild(scene);
   const plain = document.createMaterial('Render').setBaseColorFactor([0.8, 0.75, 0.7, 1]).setRoughnessFactor(1);
   const floor = document.createMaterial('Floor').setBaseColorFactor([0.5, 0.4, 0.3, 1]);
   const add = (name: string, geometry: BufferGeometry, material = plain, withNormals = true) => {

@@ -93,11 +93,13 @@ export class StoreyColumns {
     return inner[0]! <= elevation + STANDS ? COLUMN.room : COLUMN.hanging;
   }
 
-  /** Is this inside of a wall, a pillar, a core: a body that stands on the floor and reaches up to the ceiling? */
+  /** Is this inside of a wall, a pillar, a core: a body that stands on the floor and reaches up to the ceiling, or the sky? */
   private isStructure(x: number, z: number, floor: number, above: number): boolean {
     if (this.feet.nextAbove(x, z, floor - SAME_SURFACE) > floor + SAME_SURFACE) return false;
     const tops = this.all.cover.nextAbove(x, z, floor + SAME_SURFACE);
-    return tops >= above - SAME_SURFACE && this.ceilings.nextAbove(x, z, above - SAME_SURFACE) < above + NO_AIR;
+    if (tops < above - SAME_SURFACE) return false;
+    const open = this.overhead.nextAbove(x, z, above + SAME_SURFACE) === Infinity;
+    return open || this.ceilings.nextAbove(x, z, above - SAME_SURFACE) < above + NO_AIR;
   }
 
   /** Does a roof come down below a height over the floor at (x, z), with nothing of the house above it? */

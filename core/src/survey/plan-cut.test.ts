@@ -149,6 +149,9 @@ describe('storeys', () => {
     const soup = join(floor(0, 10), floor(3, 10), floor(6, 10), box(0, 0, 0, 4, 2.8, 4), box(0, 3, 0, 4, 2.8, 4));
     const [ground, upper] = surveyModel(modelOf(soup), WALKER).survey.storeys;
     expect([ground!.rooms, upper!.rooms]).toEqual([[], []]);
+    // Neither where there is nothing above it.
+    const open = surveyModel(modelOf(join(floor(0, 10), box(0, 0, 0, 4, 2.8, 4), box(8, -0.2, 0, 4, 3, 4))), WALKER);
+    expect(open.survey.storeys.flatMap(({ rooms }) => rooms)).toEqual([]);
     expect(ground!.area).toBeCloseTo(100 - 16, -1);
   });
 

@@ -46,7 +46,8 @@ export function NumberField({
   const begin = useFieldGestures();
   const fault = useId();
   const clamp = (n: number) => Math.min(max, Math.max(min, n));
-  const shown = typed ?? value.toFixed(digits);
+  // What rounds to nothing has no sign.
+  const shown = typed ?? value.toFixed(digits).replace(/^-(?=0\.?0*$)/, '');
 
   const commit = () => {
     if (typed === null) return;

@@ -1,7 +1,15 @@
 import type { Bounds, Lens, Pose } from '@eskovan/core/document';
 import { anglesOf, forwardOf, orientationOf, slerp, toDegrees } from '@eskovan/core/geometry';
 import { viewAngles } from '@eskovan/core/optics';
-import { blockingOf, joinExtents, stepAside, type Blocking, type FloorIndex, type Survey } from '@eskovan/core/survey';
+import {
+  blockingOf,
+  joinExtents,
+  OUTSIDE,
+  stepAside,
+  type Blocking,
+  type FloorIndex,
+  type Survey,
+} from '@eskovan/core/survey';
 
 /** A body's half width when the scout walks, metres. */
 const BODY = 0.22;
@@ -132,8 +140,8 @@ export class Ground {
 
 /** The house of a site, where there is one in a landscape; else all of it. */
 export function worthSeeing(bounds: Bounds, survey: Pick<Survey, 'storeys'> | null): Bounds {
-  const inside = survey?.storeys.filter(({ rooms }) => rooms.length > 0) ?? [];
-  if (inside.length === 0) return bounds;
+  const inside = survey?.storeys.filter(({ name }) => name !== OUTSIDE) ?? [];
+  if (!inside.some(({ rooms }) => rooms.length > 0)) return bounds;
   const wide = Math.max(bounds.max[0] - bounds.min[0], bounds.max[2] - bounds.min[2]);
   const [x0, z0, x1, z1] = joinExtents(inside.map(({ extent }) => extent))!;
   // Alone, or nearly: then all of it is the house.

@@ -31,7 +31,7 @@ export function MaterialsList({ wanted }: { wanted: string }) {
   };
   return (
     <>
-      <ul ref={list} role="listbox" aria-label="Materials of the model" onKeyDown={onKeyDown}>
+      <ul ref={list} role="listbox" aria-label="Materials of the model">
         {found.map(({ name, color, parts: count }, i) => (
           <li
             key={name}
@@ -44,6 +44,7 @@ export function MaterialsList({ wanted }: { wanted: string }) {
               i === at ? 'bg-lagoon-wash' : 'hover:bg-ink/4',
             )}
             onClick={() => chooseMaterial({ model: row.id, name })}
+            onKeyDown={onKeyDown}
           >
             <span
               aria-hidden

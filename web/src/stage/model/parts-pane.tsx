@@ -6,7 +6,7 @@ import { PartsTree } from './parts-tree.tsx';
 
 type Of = 'parts' | 'materials';
 
-/** What the chosen model is made of, by parts or by materials; one field finds both. */
+/** What the chosen model is made of, by parts or by materials. */
 export function PartsPane() {
   const [of, setOf] = useState<Of>('parts');
   const [wanted, setWanted] = useState('');
@@ -21,7 +21,10 @@ export function PartsPane() {
             { value: 'parts', label: 'Parts' },
             { value: 'materials', label: 'Materials' },
           ]}
-          onChange={setOf}
+          onChange={(next) => {
+            setOf(next);
+            setWanted('');
+          }}
         />
       </header>
       <label className="mx-2.5 mb-1.5 flex h-7 shrink-0 items-center gap-1.5 rounded-lg border border-rule bg-raised px-2">
