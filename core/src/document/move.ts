@@ -21,8 +21,11 @@ export const pathNodeSchema = z.object({
 });
 export type PathNode = z.infer<typeof pathNodeSchema>;
 
+/** Nodes of one path at most. */
+export const MOST_NODES = 2000;
+
 export const pathSchema = z.object({
-  nodes: z.array(pathNodeSchema).max(2000),
+  nodes: z.array(pathNodeSchema).max(MOST_NODES),
   closed: z.boolean().default(false),
 });
 export type Path = z.infer<typeof pathSchema>;

@@ -1,4 +1,5 @@
 export * from './edit.ts';
 export { STRIDE, type BezierChain } from './bezier.ts';
 export { PlanCurve } from './plan-curve.ts';
+export { LONGEST_PATH, pathFault, type PathFault } from './limits.ts';
 export { arcLength } from './quadrature.ts';

@@ -1,5 +1,7 @@
 import type { Path, Row, Walk } from '@eskovan/core/document';
 import { DEFAULT_LENS } from '@eskovan/core/document';
+import { pathFault, type PathFault } from '@eskovan/core/path';
+import { toast } from 'sonner';
 import { editBody } from '../../data/edit-row.ts';
 
 /** A walk without a path yet. */
@@ -14,7 +16,19 @@ export function emptyWalk(eyeHeight: number): Walk {
   };
 }
 
-/** Keeps a change of a walk's path. */
+/** Keeps a change of a walk's path; one that would make more of it than a move can hold is not made, and said. */
 export function keepPath(row: Row<'move'>, label: string, change: (path: Path) => Path): void {
-  editBody('move', row, label, (body) => ({ ...body, path: change(body.path) }));
+  editBody('move', row, label, (body) => {
+    const path = change(body.path);
+    const fault = pathFault(path);
+    if (!fault || pathFault(body.path)) return { ...body, path };
+    toast(wordsOf(fault), { id: 'path-limit' });
+    return body;
+  });
+}
+
+function wordsOf({ rule, worst, limit }: PathFault): string {
+  return rule === 'nodes'
+    ? `A path has ${limit.toLocaleString('en')} nodes at most. Draw the rest as another move.`
+    : `A path is ${limit / 1000} km long at most; this would be ${(worst / 1000).toFixed(1)} km. Draw the rest as another move.`;
 }
