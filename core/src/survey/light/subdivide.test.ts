@@ -66,6 +66,26 @@ describe('cutting triangles for light', () => {
     expect(onDiagonal(0, half)).toEqual(onDiagonal(half, fine.indices.length));
   });
 
+  test('a narrow one beside a wide one has all points of their common edge: no pinholes', () => {
+    // Around a common edge from (0, 0) to (0, 9): wide to the left, a sliver to the right, corners of their own.
+    const both = part([0, 0, 0, 0, 0, 9, -6, 0, 4, 0, 0, 0, 0.12, 0, 5, 0, 0, 9]);
+    const fine = subdivide(both, 0.7);
+    const pointsOf = (side: 1 | -1) => {
+      const points = new Set<string>();
+      for (const corners of triangles(fine)) {
+        if (!corners.some(([x]) => x! * side > 1e-6)) continue;
+        for (const [x, , z] of corners) if (Math.abs(x!) < 1e-6) points.add(z!.toFixed(4));
+      }
+      return [...points].sort();
+    };
+    expect(pointsOf(1)).toEqual(pointsOf(-1));
+    expect(pointsOf(1).length).toBeGreaterThan(13);
+    // Apart from the edge the sliver stays coarse.
+    expect(fine.indices.length / 3).toBeLessThan(
+      2 * (subdivide(part([0, 0, 0, 0, 0, 9, -6, 0, 4]), 0.7).indices.length / 3),
+    );
+  });
+
   test('what is small enough stays as it is; a landscape is cut coarser than a room', () => {
     const small = part([0, 0, 0, 0, 0, 0.5, 0.5, 0, 0]);
     expect(subdivide(small, 1).indices).toHaveLength(3);

@@ -21,9 +21,41 @@ function limitFor(sides: readonly [number, number, number], edge: number): numbe
   return (2 * area) / longest < NARROW ? edge * NARROW_FACTOR : edge;
 }
 
+/** Corners nearer than this are one place, metres. */
+const SAME_PLACE = 1e-4;
+
+/** What each edge of a part may keep: the least that the triangles at it ask for. Without this they would gape. */
+function edgeLimits({ positions: p, indices }: ScenePart, edge: number): (a: number, b: number) => number {
+  const place = (v: number) => [0, 1, 2].map((k) => Math.round(p[3 * v + k]! / SAME_PLACE)).join(',');
+  const places = new Map<string, number>();
+  const ids = Uint32Array.from({ length: p.length / 3 }, (_, v) => {
+    const key = place(v);
+    const known = places.get(key) ?? v;
+    places.set(key, known);
+    return known;
+  });
+  const keyOf = (a: number, b: number) => Math.min(ids[a]!, ids[b]!) * ids.length + Math.max(ids[a]!, ids[b]!);
+  const limits = new Map<number, number>();
+  const side = (a: number, b: number) =>
+    Math.hypot(p[3 * a]! - p[3 * b]!, p[3 * a + 1]! - p[3 * b + 1]!, p[3 * a + 2]! - p[3 * b + 2]!);
+  for (let k = 0; k < indices.length; k += 3) {
+    const [a, b, c] = [indices[k]!, indices[k + 1]!, indices[k + 2]!];
+    const limit = limitFor([side(a, b), side(b, c), side(c, a)], edge);
+    for (const [from, to] of [
+      [a, b],
+      [b, c],
+      [c, a],
+    ] as const) {
+      const key = keyOf(from, to);
+      limits.set(key, Math.min(limit, limits.get(key) ?? Infinity));
+    }
+  }
+  return (a, b) => limits.get(keyOf(a, b))!;
+}
+
 /**
- * Cuts triangles at the middle of their longest edge until none is longer than `wanted` metres, so that light can
- * change across a wall. Neighbours cut a shared edge at the same point.
+ * Cuts triangles at the middle of an edge until none is longer than it may be, so that light can change across a wall.
+ * Neighbours cut a shared edge at the same points, also where one of them is narrow.
  */
 export function subdivide(part: ScenePart, wanted: number): ScenePart {
   const edge = edgeFor(part, wanted);
@@ -53,29 +85,30 @@ export function subdivide(part: ScenePart, wanted: number): ScenePart {
     middles.set(key, made);
     return made;
   };
-  const cut = (a: number, b: number, c: number, limit: number): void => {
-    const ab = length(a, b);
-    const bc = length(b, c);
-    const ca = length(c, a);
-    const longest = Math.max(ab, bc, ca);
-    if (longest <= limit || positions.length > 12_000_000) indices.push(a, b, c);
-    else if (longest === ab) {
+  /** `own` is the limit of edges within the triangle, the others are those of its sides. */
+  const cut = (a: number, b: number, c: number, own: number, ab: number, bc: number, ca: number): void => {
+    const over = [length(a, b) / ab, length(b, c) / bc, length(c, a) / ca] as const;
+    const most = Math.max(...over);
+    if (most <= 1 || positions.length > 12_000_000) indices.push(a, b, c);
+    else if (most === over[0]) {
       const m = middle(a, b);
-      cut(a, m, c, limit);
-      cut(m, b, c, limit);
-    } else if (longest === bc) {
+      cut(a, m, c, own, ab, own, ca);
+      cut(m, b, c, own, ab, bc, own);
+    } else if (most === over[1]) {
       const m = middle(b, c);
-      cut(a, b, m, limit);
-      cut(a, m, c, limit);
+      cut(a, b, m, own, ab, bc, own);
+      cut(a, m, c, own, own, bc, ca);
     } else {
       const m = middle(c, a);
-      cut(a, b, m, limit);
-      cut(m, b, c, limit);
+      cut(a, b, m, own, ab, own, ca);
+      cut(m, b, c, own, own, bc, ca);
     }
   };
+  const limitOf = edgeLimits(part, edge);
   for (let k = 0; k < part.indices.length; k += 3) {
     const [a, b, c] = [part.indices[k]!, part.indices[k + 1]!, part.indices[k + 2]!];
-    cut(a, b, c, limitFor([length(a, b), length(b, c), length(c, a)], edge));
+    const own = limitFor([length(a, b), length(b, c), length(c, a)], edge);
+    cut(a, b, c, own, limitOf(a, b), limitOf(b, c), limitOf(c, a));
   }
   return {
     ...part,
