@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { readModel, triangleSoup } from '../format/index.ts';
 import { VOLCANO, volcanoAsciiGrid } from '../format/heights.fixture.ts';
-import { reliefOf, shadesOf, slopesOf, type Relief } from './relief.ts';
+import { reliefOf, shadesOf, slopesOf, usualSlope, type Relief } from './relief.ts';
 
 /** A plane that rises by so much along x and z. */
 const plane = (dx: number, dz: number): Relief => ({
@@ -28,6 +28,7 @@ describe('relief', () => {
     ] as [number[], number[]];
     const shade = normal.reduce((sum, value, k) => sum + value * light[k]!, 0) / Math.sin(Math.PI / 4);
     for (const value of slopesOf(plane(dx, dz))) expect(value).toBeCloseTo(Math.hypot(dx, dz), 5);
+    expect(usualSlope(plane(dx, dz))).toBeCloseTo(Math.hypot(dx, dz), 5);
     for (const value of shadesOf(plane(dx, dz))) expect(value).toBeCloseTo(Math.max(0, shade), 5);
   });
 
@@ -49,6 +50,8 @@ describe('relief', () => {
     const steepest = slopesOf(relief).reduce((most, value) => (value > most ? value : most), 0);
     expect(steepest).toBeGreaterThan(0.5);
     expect(steepest).toBeLessThan(1.5);
+    expect(usualSlope(relief)).toBeGreaterThan(0.1);
+    expect(usualSlope(relief)).toBeLessThan(steepest);
     expect(reliefOf(new Float32Array(0))).toBeNull();
   });
 });

@@ -81,6 +81,14 @@ export function slopesOf(relief: Relief): Float32Array {
   });
 }
 
+/** How steep a landscape mostly is, rise over run: half of it is less steep. NaN where nothing is known. */
+export function usualSlope(relief: Relief): number {
+  const known = slopesOf(relief)
+    .filter((value) => !Number.isNaN(value))
+    .sort();
+  return known[Math.floor(known.length / 2)] ?? Number.NaN;
+}
+
 /**
  * Classes of slope that a plan tells apart: up to `to`, rise over run. Ramps are level enough for a wheelchair to 6 %
  * (DIN 18040-1, from memory); beyond 100 % (45°) nobody walks unless the project says so.

@@ -1,4 +1,4 @@
-import type { Contour, Relief, SurveyedStorey } from '@eskovan/core/survey';
+import { usualSlope, type Contour, type Relief, type SurveyedStorey } from '@eskovan/core/survey';
 import { useEffect, useMemo, useRef } from 'react';
 import { useTheme } from '../kit/theme.ts';
 import { reliefImage, rgbOf } from './relief-image.ts';
@@ -25,6 +25,19 @@ const SLICE = 12;
 /** Lines drawn between two looks at the clock. */
 const BATCH = 400;
 
+/** Contours nearer to each other than this are a grey patch, pixels: then only every fifth one is drawn. */
+const LEAST_SPACING = 5;
+
+/** The contours that can be told apart at a scale. @param slope how steep the land mostly is, rise over run */
+function readable(contours: readonly Contour[], slope: number, scale: number): readonly Contour[] {
+  const [first, second] = contours;
+  if (!first || !second || !(slope > 0)) return contours;
+  const spacing = ((second.height - first.height) / slope) * scale;
+  if (spacing >= LEAST_SPACING) return contours;
+  const strong = contours.filter(({ index }) => index);
+  return strong.length > 0 ? strong : contours;
+}
+
 /** The drawn plan, on a canvas of its own: it is redrawn when it moves, not when something on it does. */
 export function LineWork({
   storey,
@@ -38,6 +51,8 @@ export function LineWork({
 }: LineWorkProps) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const theme = useTheme();
+  const slope = useMemo(() => (relief ? usualSlope(relief) : Number.NaN), [relief]);
+  const shown = useMemo(() => readable(contours, slope, view.scale), [contours, slope, view.scale]);
   const land = useMemo(() => {
     if (!relief) return null;
     const style = getComputedStyle(document.documentElement);
@@ -73,9 +88,9 @@ export function LineWork({
       earth: color('--rust'),
       paper: color('--desk'),
     };
-    return inSlices(draw(context, storey, contours, view.scale, colors));
+    return inSlices(draw(context, storey, shown, view.scale, colors));
     // The theme decides what the colours above are.
-  }, [storey, contours, relief, land, view, width, height, walkway, theme]);
+  }, [storey, shown, relief, land, view, width, height, walkway, theme]);
   return <canvas ref={canvas} aria-hidden className="absolute inset-0 h-full w-full" />;
 }
 
