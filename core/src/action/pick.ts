@@ -13,6 +13,9 @@ export interface SiteHit {
   part: ScenePart;
 }
 
+/** Is anything of a part at a place of its texture, or was it cut out there? */
+export type IsThere = (part: ScenePart, s: number, t: number) => boolean;
+
 /**
  * The nearest surface that a ray meets while things move.
  * @param direction unit vector
@@ -24,6 +27,7 @@ export function pickSite(
   origin: Vec3,
   direction: Vec3,
   time: number,
+  isThere: IsThere = () => true,
 ): SiteHit | null {
   const places = motion.places();
   motion.place(time, places);
@@ -46,6 +50,15 @@ export function pickSite(
       body,
       from.clone().applyMatrix4(back).toArray(),
       way.clone().transformDirection(back).toArray(),
+      (at, k, u, v) => {
+        const { uvs, indices } = body[at]!;
+        if (!uvs) return true;
+        const on = (axis: number) =>
+          uvs[2 * indices[k]! + axis]! * (1 - u - v) +
+          uvs[2 * indices[k + 1]! + axis]! * u +
+          uvs[2 * indices[k + 2]! + axis]! * v;
+        return isThere(body[at]!, on(0), on(1));
+      },
     );
     if (!hit) continue;
     const point = new Vector3(...hit.point).applyMatrix4(place);

@@ -264,6 +264,18 @@ describe('a press in the picture', () => {
     });
   });
 
+  test('goes through what is cut out of a picture, and meets what is left of it', () => {
+    const model = site();
+    const screen = box('Screen', [0, 1, 5]);
+    model.parts.push({ ...screen, uvs: Float32Array.from({ length: (screen.positions.length / 3) * 2 }, () => 0.25) });
+    const motion = new SiteMotion(model, []);
+    const meets = (threshold: number) =>
+      pickSite(model.parts, motion, [0, 1, 20], [0, 0, -1], 0, ({ name }, s) => name !== 'Screen' || s >= threshold)!
+        .part.name;
+    expect(meets(0.2)).toBe('Screen');
+    expect(meets(0.3)).toBe('Car / Body');
+  });
+
   test('takes the nearer of a moving thing and one that stands', () => {
     const model = site();
     model.parts.push(box('Wall', [0, 1, 5]));

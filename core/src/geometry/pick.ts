@@ -9,12 +9,15 @@ type Triple = [number, number, number];
  * The nearest point where a ray meets a surface, by trying every triangle: for one click now and then this is a few
  * milliseconds and needs no structure.
  * @param direction unit vector
+ * @param isThere whether there is anything at a place of a triangle: its part, its first index, and the shares of its
+ *   second and third corner; nothing is where something was cut out
  * @returns the point in metres and which of the parts it is on, or null where the ray meets nothing
  */
 export function pickNearest(
   parts: readonly Pickable[],
   origin: Triple,
   direction: Triple,
+  isThere: (part: number, index: number, u: number, v: number) => boolean = () => true,
 ): { point: Triple; part: number } | null {
   const [dx, dy, dz] = direction;
   let nearest = Infinity;
@@ -47,7 +50,7 @@ export function pickNearest(
       const v = (dx * qx + dy * qy + dz * qz) / det;
       if (v < 0 || u + v > 1) continue;
       const t = (vx * qx + vy * qy + vz * qz) / det;
-      if (t > 1e-4 && t < nearest) {
+      if (t > 1e-4 && t < nearest && isThere(at, k, u, v)) {
         nearest = t;
         part = at;
       }

@@ -29,6 +29,27 @@ export async function decodeTexture(
   }
 }
 
+/** Alpha of a picture, one byte a pixel, row by row from its top. */
+export interface AlphaMap {
+  width: number;
+  height: number;
+  alpha: Uint8Array;
+}
+
+/** What is cut out of a picture; null for one that cannot be decoded. */
+export async function alphaOf(cover: SceneTexture | null, mask: SceneTexture | null): Promise<AlphaMap | null> {
+  const texture = await decodeTexture(cover, mask, 'working');
+  if (!texture) return null;
+  const canvas = texture.image as OffscreenCanvas;
+  const { data } = canvas.getContext('2d')!.getImageData(0, 0, canvas.width, canvas.height);
+  texture.dispose();
+  return {
+    width: canvas.width,
+    height: canvas.height,
+    alpha: Uint8Array.from({ length: data.length / 4 }, (_, i) => data[4 * i + 3]!),
+  };
+}
+
 async function canvasOf(
   { bytes, mediaType }: SceneTexture,
   use: TextureUse,

@@ -3,7 +3,7 @@ import type { Vec3 } from '@eskovan/core/document';
 import type { SceneModel } from '@eskovan/core/format';
 import type { CameraSample } from '@eskovan/core/move';
 import { dressModel } from '@eskovan/core/site';
-import { PictureRenderer, renderStill, type PictureSize } from '@eskovan/render';
+import { Holes, PictureRenderer, renderStill, type PictureSize } from '@eskovan/render';
 import * as Comlink from 'comlink';
 import { sourceKey, type PickedSurface, type PictureScene } from '../picture/source.ts';
 import { loadScene } from './load-scene.ts';
@@ -14,7 +14,7 @@ const renderer = new PictureRenderer();
 // After the first message: what that asks to be fetched is on its way meanwhile.
 setTimeout(() => void renderer.warmUp());
 let loaded: { key: string; model: SceneModel } | null = null;
-let shown: { model: SceneModel; motion: SiteMotion } | null = null;
+let shown: { model: SceneModel; motion: SiteMotion; holes?: Promise<Holes> } | null = null;
 /** What the renderer has ready; null while it is building. */
 let built: string | null = null;
 let asked = 0;
@@ -74,8 +74,14 @@ const api = {
    * The nearest surface along a ray and the part it belongs to, or null.
    * @param time seconds into the move: where moving things are
    */
-  pick(origin: Vec3, direction: Vec3, time: number): PickedSurface | null {
-    const hit = shown && pickSite(shown.model.parts, shown.motion, origin, direction, time);
+  async pick(origin: Vec3, direction: Vec3, time: number): Promise<PickedSurface | null> {
+    const site = shown;
+    if (!site) return null;
+    // Found with the first press: most scenes have none, and no first picture waits for them.
+    const holes = await (site.holes ??= Holes.of(site.model));
+    const hit = pickSite(site.model.parts, site.motion, origin, direction, time, (part, s, t) =>
+      holes.isThere(part, s, t),
+    );
     return hit && { point: hit.point, rest: hit.rest, model: hit.part.model ?? '', name: hit.part.name };
   },
 
