@@ -1,7 +1,18 @@
-import { expect, test } from '@playwright/test';
+import { Document, NodeIO, type Material } from '@gltf-transform/core';
+import { expect, test, type Page } from '@playwright/test';
+import { BoxGeometry, PlaneGeometry, type BufferGeometry } from 'three';
 import { hutGlb, stl } from '../../core/src/format/files.fixture.ts';
 import { foreignModel } from '../support/foreign-model.ts';
-import { bringIn, documentOf, newProject, pictureStatistics, saved, sharpPicture, siteOf } from '../support/studio.ts';
+import {
+  bringIn,
+  documentOf,
+  newProject,
+  pictureStatistics,
+  planPoint,
+  saved,
+  sharpPicture,
+  siteOf,
+} from '../support/studio.ts';
 
 test('a model whose file does not say its size is shown as it may be, set with one press, and measured again', async ({
   page,
@@ -84,6 +95,55 @@ test('parts are found, chosen in tree and picture, hidden, shown alone and broug
   const frame = (await page.getByTestId('frame').boundingBox())!;
   await page.mouse.click(frame.x + frame.width / 2, frame.y + frame.height / 2);
   await expect(page.getByRole('button', { name: 'Frame it' })).toBeVisible();
+});
+
+/** A block, and over it a sheet whose picture is there on its western half and cut out on its eastern one. */
+async function underALeaf(page: Page): Promise<Uint8Array> {
+  const png = await page.evaluate(async () => {
+    const canvas = new OffscreenCanvas(64, 64);
+    const context = canvas.getContext('2d')!;
+    context.fillStyle = '#2f7d32';
+    context.fillRect(0, 0, 32, 64);
+    const bytes = new Uint8Array(await (await canvas.convertToBlob()).arrayBuffer());
+    return [...bytes];
+  });
+  const document = new Document();
+  const buffer = document.createBuffer();
+  const scene = document.createScene('Both');
+  const add = (name: string, geometry: BufferGeometry, material: Material) => {
+    const accessor = (array: ArrayLike<number>, type: 'VEC2' | 'VEC3' | 'SCALAR') =>
+      document
+        .createAccessor()
+        .setBuffer(buffer)
+        .setType(type)
+        .setArray(type === 'SCALAR' ? Uint16Array.from(array) : Float32Array.from(array));
+    const primitive = document
+      .createPrimitive()
+      .setAttribute('POSITION', accessor(geometry.getAttribute('position').array, 'VEC3'))
+      .setAttribute('TEXCOORD_0', accessor(geometry.getAttribute('uv').array, 'VEC2'))
+      .setIndices(accessor(geometry.index!.array, 'SCALAR'))
+      .setMaterial(material);
+    scene.addChild(document.createNode(name).setMesh(document.createMesh(name).addPrimitive(primitive)));
+  };
+  add('Block', new BoxGeometry(4, 0.5, 4).translate(0, 0.25, 0), document.createMaterial('Stone'));
+  const leaf = document.createMaterial('Leaf').setAlphaMode('MASK').setDoubleSided(true);
+  leaf.setBaseColorTexture(document.createTexture('Leaf').setImage(Uint8Array.from(png)).setMimeType('image/png'));
+  add('Leaf', new PlaneGeometry(4, 4).rotateX(-Math.PI / 2).translate(0, 0.9, 0), leaf);
+  return new NodeIO().writeBinary(document);
+}
+
+test('a press where something is cut out means what is behind it', async ({ page }) => {
+  await newProject(page, 'Between the leaves');
+  await bringIn(page, { name: 'leaf.glb', bytes: await underALeaf(page) });
+  await sharpPicture(page);
+  const press = async (x: number) => {
+    const at = await planPoint(page, x, 0.5);
+    await page.mouse.dblclick(at.x, at.y);
+  };
+  await press(-1);
+  await expect(page.getByRole('region', { name: 'Leaf', exact: true })).toBeVisible();
+  await press(1);
+  await expect(page.getByRole('region', { name: 'Block', exact: true })).toBeVisible();
 });
 
 test('looks change the picture and not the light; names and the sun are kept', async ({ page }) => {
