@@ -279,6 +279,8 @@ test('an edit that is refused is set aside, can be read and dropped; everything 
   await settings('Client', 'Bad client');
   await settings('Round', 'Round 2');
   await expect(page.getByRole('button', { name: '1 set aside' })).toBeVisible();
+  // The other edit may still be on its way when the first is set aside.
+  await expect(page.getByRole('status', { name: 'Saved state' })).toContainText('The rest is saved');
   const { project } = await documentOf(page.request, projectId);
   expect([project.body.client, project.body.round]).toEqual(['', 'Round 2']);
   await page.getByRole('button', { name: '1 set aside' }).click();
