@@ -2,7 +2,7 @@ import { Document, NodeIO, type Material } from '@gltf-transform/core';
 import { expect, test, type Page } from '@playwright/test';
 import { BoxGeometry, PlaneGeometry, type BufferGeometry } from 'three';
 import { hutGlb, stl } from '../../core/src/format/files.fixture.ts';
-import { foreignModel } from '../support/foreign-model.ts';
+import { foreignModel, nodeOf } from '../support/foreign-model.ts';
 import {
   bringIn,
   documentOf,
@@ -108,23 +108,10 @@ async function underALeaf(page: Page): Promise<Uint8Array> {
     return [...bytes];
   });
   const document = new Document();
-  const buffer = document.createBuffer();
+  document.createBuffer();
   const scene = document.createScene('Both');
-  const add = (name: string, geometry: BufferGeometry, material: Material) => {
-    const accessor = (array: ArrayLike<number>, type: 'VEC2' | 'VEC3' | 'SCALAR') =>
-      document
-        .createAccessor()
-        .setBuffer(buffer)
-        .setType(type)
-        .setArray(type === 'SCALAR' ? Uint16Array.from(array) : Float32Array.from(array));
-    const primitive = document
-      .createPrimitive()
-      .setAttribute('POSITION', accessor(geometry.getAttribute('position').array, 'VEC3'))
-      .setAttribute('TEXCOORD_0', accessor(geometry.getAttribute('uv').array, 'VEC2'))
-      .setIndices(accessor(geometry.index!.array, 'SCALAR'))
-      .setMaterial(material);
-    scene.addChild(document.createNode(name).setMesh(document.createMesh(name).addPrimitive(primitive)));
-  };
+  const add = (name: string, geometry: BufferGeometry, material: Material) =>
+    scene.addChild(nodeOf(document, name, geometry, material, { TEXCOORD_0: 'uv' }));
   add('Block', new BoxGeometry(4, 0.5, 4).translate(0, 0.25, 0), document.createMaterial('Stone'));
   const leaf = document.createMaterial('Leaf').setAlphaMode('MASK').setDoubleSided(true);
   leaf.setBaseColorTexture(document.createTexture('Leaf').setImage(Uint8Array.from(png)).setMimeType('image/png'));

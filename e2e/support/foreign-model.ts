@@ -1,5 +1,33 @@
-import { Document, NodeIO } from '@gltf-transform/core';
+import { Document, NodeIO, type Material, type Node } from '@gltf-transform/core';
 import { BoxGeometry, type BufferGeometry } from 'three';
+
+/**
+ * A geometry of one library as a node of another.
+ * @param more what is written besides its positions, by the names of both
+ */
+export function nodeOf(
+  document: Document,
+  name: string,
+  geometry: BufferGeometry,
+  material: Material,
+  more: Readonly<Record<string, 'normal' | 'uv'>> = {},
+): Node {
+  const buffer = document.getRoot().listBuffers()[0]!;
+  const accessor = (array: ArrayLike<number>, type: 'VEC2' | 'VEC3' | 'SCALAR') =>
+    document
+      .createAccessor()
+      .setBuffer(buffer)
+      .setType(type)
+      .setArray(type === 'SCALAR' ? Uint16Array.from(array) : Float32Array.from(array));
+  const primitive = document
+    .createPrimitive()
+    .setAttribute('POSITION', accessor(geometry.getAttribute('position').array, 'VEC3'))
+    .setIndices(accessor(geometry.index!.array, 'SCALAR'))
+    .setMaterial(material);
+  for (const [theirs, own] of Object.entries(more))
+    primitive.setAttribute(theirs, accessor(geometry.getAttribute(own).array, own === 'uv' ? 'VEC2' : 'VEC3'));
+  return document.createNode(name).setMesh(document.createMesh(name).addPrimitive(primitive));
+}
 
 /**
  * A small house that nobody here drew: boxes of one library, written by another. Two rooms, a doorway, three steps
@@ -8,26 +36,13 @@ import { BoxGeometry, type BufferGeometry } from 'three';
  */
 export async function foreignModel(at: [number, number, number] = [0, 0, 0]): Promise<Uint8Array> {
   const document = new Document();
-  const buffer = document.createBuffer();
+  document.createBuffer();
   const scene = document.createNode('Site').setTranslation(at);
   document.createScene('House').addChild(scene);
   const plain = document.createMaterial('Render').setBaseColorFactor([0.8, 0.75, 0.7, 1]).setRoughnessFactor(1);
   const floor = document.createMaterial('Floor').setBaseColorFactor([0.5, 0.4, 0.3, 1]);
-  const add = (name: string, geometry: BufferGeometry, material = plain, withNormals = true) => {
-    const accessor = (array: ArrayLike<number>, type: 'VEC3' | 'SCALAR') =>
-      document
-        .createAccessor()
-        .setBuffer(buffer)
-        .setType(type)
-        .setArray(type === 'SCALAR' ? Uint16Array.from(array) : Float32Array.from(array));
-    const primitive = document
-      .createPrimitive()
-      .setAttribute('POSITION', accessor(geometry.getAttribute('position').array, 'VEC3'))
-      .setIndices(accessor(geometry.index!.array, 'SCALAR'))
-      .setMaterial(material);
-    if (withNormals) primitive.setAttribute('NORMAL', accessor(geometry.getAttribute('normal').array, 'VEC3'));
-    return document.createNode(name).setMesh(document.createMesh(name).addPrimitive(primitive));
-  };
+  const add = (name: string, geometry: BufferGeometry, material = plain, withNormals = true) =>
+    nodeOf(document, name, geometry, material, withNormals ? { NORMAL: 'normal' } : {});
   const box = (
     name: string,
     x0: number,
