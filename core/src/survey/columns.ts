@@ -1,5 +1,5 @@
 import { TRIANGLE, type TriangleSoup } from '../geometry/index.ts';
-import { FloorIndex, walkableTriangles } from './floor-index.ts';
+import { FloorIndex, trianglesWith } from './floor-index.ts';
 import { coverTriangles, SAME_SURFACE } from './footing.ts';
 import { HEAD_ROOM, LEVEL } from './levels.ts';
 
@@ -25,14 +25,15 @@ const STANDS = 0.3;
 
 /** What stands above and below any place of a site. */
 export class Columns {
-  readonly floor: FloorIndex;
   readonly cover: FloorIndex;
   /** Of what is overhead, the faces that look down. */
   readonly undersides: FloorIndex;
 
-  /** @param walkable triangles of the soup that can be stood on, where they are known already */
-  constructor(soup: TriangleSoup, walkable = walkableTriangles(soup)) {
-    this.floor = new FloorIndex(walkable);
+  /** @param floor of what can be stood on of the soup */
+  constructor(
+    soup: TriangleSoup,
+    readonly floor: FloorIndex,
+  ) {
     this.cover = new FloorIndex(coverTriangles(soup));
     this.undersides = new FloorIndex(coverTriangles(soup, (_, up) => !up));
   }
@@ -125,12 +126,11 @@ export class StoreyColumns {
 
 /** The triangles of an index that reach into a range of heights. */
 function between({ triangles: t }: FloorIndex, low: number, high: number): FloorIndex {
-  const keep: number[] = [];
-  for (let o = 0; o < t.length; o += TRIANGLE) {
+  const within = new Uint8Array(t.length / TRIANGLE);
+  for (let i = 0; i < within.length; i += 1) {
+    const o = i * TRIANGLE;
     const [a, b, c] = [t[o + 1]!, t[o + 4]!, t[o + 7]!];
-    if (Math.max(a, b, c) >= low && Math.min(a, b, c) <= high) keep.push(o);
+    if (Math.max(a, b, c) >= low && Math.min(a, b, c) <= high) within[i] = 1;
   }
-  const out = new Float32Array(keep.length * TRIANGLE);
-  keep.forEach((o, k) => out.set(t.subarray(o, o + TRIANGLE), k * TRIANGLE));
-  return new FloorIndex(out);
+  return new FloorIndex(trianglesWith(t, within, 1));
 }

@@ -1,5 +1,6 @@
 import { TRIANGLE, triangleNormal, type TriangleSoup } from '../geometry/index.ts';
 import type { StoreyColumns } from './columns.ts';
+import { trianglesWith } from './floor-index.ts';
 import { HEAD_ROOM } from './levels.ts';
 import { cutTriangle, OFF_ROUND } from './plan-cut.ts';
 
@@ -49,14 +50,12 @@ export function lintelHeights(
 /** The triangles of a soup that walls are made of. */
 export function wallsOf(soup: TriangleSoup): TriangleSoup {
   const normal = new Float64Array(3);
-  const keep: number[] = [];
-  for (let i = 0; i < soup.length / TRIANGLE; i += 1) {
+  const steep = new Uint8Array(soup.length / TRIANGLE);
+  for (let i = 0; i < steep.length; i += 1) {
     triangleNormal(soup, i, normal);
-    if (Math.abs(normal[1]!) < STEEP * Math.hypot(normal[0]!, normal[1]!, normal[2]!)) keep.push(i);
+    if (Math.abs(normal[1]!) < STEEP * Math.hypot(normal[0]!, normal[1]!, normal[2]!)) steep[i] = 1;
   }
-  const out = new Float32Array(keep.length * TRIANGLE);
-  keep.forEach((i, k) => out.set(soup.subarray(i * TRIANGLE, (i + 1) * TRIANGLE), k * TRIANGLE));
-  return out;
+  return trianglesWith(soup, steep, 1);
 }
 
 /** Where a level plane goes through walls: loose lines of x, z, x, z, metres. */

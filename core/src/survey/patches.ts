@@ -12,8 +12,8 @@ export interface Patch {
   z: number;
   area: number;
   covered: boolean;
-  /** Heights that its triangle spans; the same object for all patches of one. */
-  span: { low: number; high: number };
+  /** Number of its triangle; patches of one follow each other. */
+  face: number;
 }
 
 /** Looks at about one point a square metre of every walkable triangle. */
@@ -24,8 +24,6 @@ export function patchesOf(walkable: TriangleSoup, cover: FloorIndex): Patch[] {
     triangleNormal(walkable, i, normal);
     const area = normal[1]! / 2;
     const o = i * TRIANGLE;
-    const heights = [walkable[o + 1]!, walkable[o + 4]!, walkable[o + 7]!];
-    const span = { low: Math.min(...heights), high: Math.max(...heights) };
     const rows = Math.min(8, Math.max(1, Math.ceil(Math.sqrt(area))));
     // The centres of rows² equal small triangles.
     for (let r = 0; r < rows; r += 1)
@@ -37,7 +35,7 @@ export function patchesOf(walkable: TriangleSoup, cover: FloorIndex): Patch[] {
         const [x, y, z] = [at(0), at(1), at(2)];
         const above = cover.nextAbove(x, z, y + 0.01);
         if (above < y + HEAD_ROOM) continue;
-        patches.push({ x, y, z, area: area / (rows * rows), covered: above < Infinity, span });
+        patches.push({ x, y, z, area: area / (rows * rows), covered: above < Infinity, face: i });
       }
   }
   return patches;

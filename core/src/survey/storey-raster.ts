@@ -28,6 +28,7 @@ const FINE = 6;
 const WIDEST_DOOR = 2.6;
 /** Air over a beam that makes it one of an open roof, metres. */
 const TRUSS_AIR = 0.3;
+
 /** An enclosed part of a storey. */
 interface Region {
   /** Square metres. */

@@ -1,5 +1,5 @@
 import type { Storey } from '../document/index.ts';
-import type { TriangleSoup } from '../geometry/index.ts';
+import { TRIANGLE, type TriangleSoup } from '../geometry/index.ts';
 import type { FloorIndex } from './floor-index.ts';
 import { SEPARATION } from './levels.ts';
 import { houses, nearCover, patchesOf, type Patch } from './patches.ts';
@@ -38,8 +38,7 @@ interface Level {
   /** Area, and height × area, of its largest height class: the floor itself, without the odd step beside it. */
   peakArea: number;
   peakMoment: number;
-  /** Squares of the plan that it lies in. */
-  squares: Set<string>;
+  patches: Patch[];
 }
 
 /**
@@ -54,7 +53,7 @@ export function findStoreys(walkable: TriangleSoup, cover: FloorIndex): FoundSto
   const built = houses(patches);
   const inside = storeysInside(built.filter((patch) => patch.covered));
   const near = inside.length > 0 ? nearCover(built) : patches;
-  const open = groundOf(near);
+  const open = groundOf(near, walkable);
   const ground = levelsOf(open)[0];
   const lowest = lowestAround(open);
   const buried = (level: Level) => height(level) < lowest - BURIED;
@@ -97,57 +96,49 @@ function storeysInside(covered: readonly Patch[]): Level[] {
   return chosen.sort((a, b) => height(a) - height(b));
 }
 
-/** Share of a level's squares that another one lies in too. */
-function shared({ squares }: Level, other: Level): number {
+/** Share of a level's squares of the plan that another one lies in too. */
+function shared(level: Level, other: Level): number {
+  const [own, theirs] = [level, other].map(({ patches }) => new Set(patches.map(squareOf))) as [
+    Set<string>,
+    Set<string>,
+  ];
   let both = 0;
-  for (const square of squares) if (other.squares.has(square)) both += 1;
-  return both / squares.size;
+  for (const square of own) if (theirs.has(square)) both += 1;
+  return both / own.size;
 }
 
 /** An open surface of which more than this lies over floors of the house is a roof or a terrace. */
 const MOST_OVER_HOUSE = 0.3;
 
 /** Open ground: under the sky, and not of a roof or a terrace. */
-function groundOf(patches: readonly Patch[]): Patch[] {
+function groundOf(patches: readonly Patch[], walkable: TriangleSoup): Patch[] {
   const lowest = new Map<string, number>();
   for (const patch of patches)
     if (patch.covered) lowest.set(squareOf(patch), Math.min(patch.y, lowest.get(squareOf(patch)) ?? Infinity));
-  const classes = new Map<number, { patches: Patch[]; area: number; over: number }>();
-  const classAt = (bin: number) => {
-    let level = classes.get(bin);
-    if (!level) classes.set(bin, (level = { patches: [], area: 0, over: 0 }));
-    return level;
-  };
-  let spanned: Patch['span'] | null = null;
-  for (const patch of patches) {
-    if (patch.covered) continue;
-    const level = classAt(Math.round(patch.y / BIN));
-    level.patches.push(patch);
-    level.area += patch.area;
-    if (patch.y > (lowest.get(squareOf(patch)) ?? Infinity) + HILL) level.over += patch.area;
-    if (patch.span === spanned) continue;
+  const open = patches.filter(({ covered }) => !covered);
+  const classes = byHeight(open);
+  let before = -1;
+  for (const { face } of open) {
+    if (face === before) continue;
+    before = face;
     // A steep triangle has few patches: it joins all heights that it spans.
-    spanned = patch.span;
-    for (let bin = Math.round(spanned.low / BIN); bin <= Math.round(spanned.high / BIN); bin += 1) classAt(bin);
+    const [a, b, c] = [1, 4, 7].map((k) => walkable[face * TRIANGLE + k]!) as [number, number, number];
+    const top = Math.round(Math.max(a, b, c) / BIN);
+    for (let bin = Math.round(Math.min(a, b, c) / BIN); bin <= top; bin += 1)
+      if (!classes.has(bin)) classes.set(bin, []);
   }
+  const isOver = (patch: Patch) => patch.y > (lowest.get(squareOf(patch)) ?? Infinity) + HILL;
   // Neighbouring heights are one surface: a pitched roof from its eaves to its ridge, a slope.
-  const surfaces: { patches: Patch[]; area: number; over: number }[] = [];
-  let before = -Infinity;
-  for (const [bin, { patches: within, area, over }] of [...classes].sort((a, b) => a[0] - b[0])) {
-    if (bin - before > 1) surfaces.push({ patches: [], area: 0, over: 0 });
-    const surface = surfaces.at(-1)!;
-    for (const patch of within) surface.patches.push(patch);
-    surface.area += area;
-    surface.over += over;
-    before = bin;
-  }
-  return surfaces.flatMap((surface) => (surface.over > MOST_OVER_HOUSE * surface.area ? [] : surface.patches));
+  return runsOf(classes).flatMap((run) => {
+    const surface = run.flat();
+    return areaOf(surface.filter(isOver)) > MOST_OVER_HOUSE * areaOf(surface) ? [] : surface;
+  });
 }
 
 /** Height that a tenth of the ground around lies below: a house in a hill stands on its valley side. */
 function lowestAround(open: readonly Patch[]): number {
   const sorted = [...open].sort((a, b) => a.y - b.y);
-  let left = 0.1 * sorted.reduce((sum, { area }) => sum + area, 0);
+  let left = 0.1 * areaOf(sorted);
   for (const { y, area } of sorted) {
     left -= area;
     if (left <= 0) return y;
@@ -191,27 +182,43 @@ function extentOf(patches: readonly Patch[], height: number, covered: boolean): 
 
 const squareOf = ({ x, z }: Patch) => `${Math.floor(x / SQUARE)},${Math.floor(z / SQUARE)}`;
 
-/** Adds patches up by height; neighbouring height classes are one level. Largest first. */
-function levelsOf(patches: readonly Patch[]): Level[] {
-  const bins = new Map<number, { moment: number; area: number; squares: Set<string> }>();
+const areaOf = (patches: readonly Patch[]) => patches.reduce((sum, { area }) => sum + area, 0);
+
+/** Patches by height class. */
+function byHeight(patches: readonly Patch[]): Map<number, Patch[]> {
+  const classes = new Map<number, Patch[]>();
   for (const patch of patches) {
-    const { y, area } = patch;
-    const bin = Math.round(y / BIN);
-    const sum = bins.get(bin) ?? { moment: 0, area: 0, squares: new Set() };
-    sum.moment += y * area;
-    sum.area += area;
-    sum.squares.add(squareOf(patch));
-    bins.set(bin, sum);
+    const bin = Math.round(patch.y / BIN);
+    const known = classes.get(bin);
+    if (known) known.push(patch);
+    else classes.set(bin, [patch]);
   }
-  const merged: Level[] = [];
+  return classes;
+}
+
+/** Runs of neighbouring height classes, from the lowest up. */
+function runsOf(classes: ReadonlyMap<number, Patch[]>): Patch[][][] {
+  const runs: Patch[][][] = [];
   let before = -Infinity;
-  for (const [bin, { moment, area, squares }] of [...bins].sort((a, b) => a[0] - b[0])) {
-    if (bin - before > 1) merged.push({ area: 0, peakArea: 0, peakMoment: 0, squares: new Set() });
-    const level = merged.at(-1)!;
-    level.area += area;
-    for (const square of squares) level.squares.add(square);
-    if (area > level.peakArea) Object.assign(level, { peakArea: area, peakMoment: moment });
+  for (const [bin, patches] of [...classes].sort((a, b) => a[0] - b[0])) {
+    if (bin - before > 1) runs.push([]);
+    runs.at(-1)!.push(patches);
     before = bin;
   }
-  return merged.sort((a, b) => b.area - a.area);
+  return runs;
+}
+
+/** Adds patches up by height; neighbouring height classes are one level. Largest first. */
+function levelsOf(patches: readonly Patch[]): Level[] {
+  const levels = runsOf(byHeight(patches)).map((run): Level => {
+    const areas = run.map(areaOf);
+    const peak = run[areas.indexOf(areas.reduce((most, area) => Math.max(most, area)))]!;
+    return {
+      area: areas.reduce((sum, area) => sum + area, 0),
+      peakArea: areaOf(peak),
+      peakMoment: peak.reduce((sum, { y, area }) => sum + y * area, 0),
+      patches: run.flat(),
+    };
+  });
+  return levels.sort((a, b) => b.area - a.area);
 }

@@ -106,7 +106,7 @@ export function surveyModel(
   if (soup.length === 0) throw new RangeError('a model needs at least one triangle');
   const bounds = boundsOf(soup);
   const footing = footingOf(model, { slope });
-  const columns = new Columns(soup, footing.walkable);
+  const columns = new Columns(soup, footing.floors);
   onProgress(0.2);
   const storeys = storeysOf(model, findStoreys(footing.walkable, columns.cover), changes, bounds);
   onProgress(0.3);
