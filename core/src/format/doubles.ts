@@ -1,4 +1,5 @@
-import type { ReadModel, ScenePart } from './scene-model.ts';
+import { shareOfFaces } from './left-out.ts';
+import { countTriangles, type ReadModel, type ScenePart } from './scene-model.ts';
 
 /** Larger models are taken as they come: looking through them would take as long as reading them. */
 const MOST_TRIANGLES = 600_000;
@@ -8,7 +9,7 @@ const MOST_TRIANGLES = 600_000;
  * their materials differ, and are lit twice. The first stays. A face and its back are two.
  */
 export function withoutDoubles(model: ReadModel): ReadModel {
-  const total = model.parts.reduce((sum, { indices }) => sum + indices.length / 3, 0);
+  const total = countTriangles(model);
   if (total > MOST_TRIANGLES) return model;
   const known = new Map<number, [part: ScenePart, offset: number][]>();
   let gone = 0;
@@ -36,10 +37,8 @@ export function withoutDoubles(model: ReadModel): ReadModel {
     return [{ ...part, indices: left }];
   });
   if (gone === 0) return model;
-  const share = (100 * gone) / total;
-  const note = `${gone.toLocaleString('en')} ${gone === 1 ? 'face lies' : 'faces lie'} exactly on others and ${
-    gone === 1 ? 'is' : 'are'
-  } left out (${share >= 0.1 ? `${share.toFixed(1)} %` : 'less than 0.1 %'} of the model’s faces).`;
+  const words = gone === 1 ? ['face lies', 'is'] : ['faces lie', 'are'];
+  const note = `${gone.toLocaleString('en')} ${words[0]} exactly on others and ${words[1]} left out (${shareOfFaces(gone, total)}).`;
   return { ...model, parts, notes: [...model.notes, note] };
 }
 

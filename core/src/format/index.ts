@@ -1,6 +1,6 @@
 export * from './errors.ts';
 export * from './gltf/index.ts';
-export { transformPart } from './mesh.ts';
+export { transformPart, withCopies } from './mesh.ts';
 export * from './packed/index.ts';
 export { readZip, zipFiles } from './zip/index.ts';
 export * from './read-model.ts';

@@ -19,9 +19,13 @@ export class LeftOut {
       const number = count.toLocaleString('en');
       if (what !== 'empty faces')
         return `${number} ${count === 1 ? what.slice(0, -1) : what} left out: only surfaces are shown.`;
-      const share = this.faces > 0 ? (100 * count) / this.faces : 0;
-      const percent = share >= 0.1 ? `${share.toFixed(1)} %` : 'less than 0.1 %';
-      return `${number} ${count === 1 ? 'face has' : 'faces have'} no area and ${count === 1 ? 'is' : 'are'} left out (${percent} of the model’s faces).`;
+      return `${number} ${count === 1 ? 'face has' : 'faces have'} no area and ${count === 1 ? 'is' : 'are'} left out (${shareOfFaces(count, this.faces)}).`;
     });
   }
+}
+
+/** How much of a model some of its faces are, in words. */
+export function shareOfFaces(count: number, faces: number): string {
+  const share = faces > 0 ? (100 * count) / faces : 0;
+  return `${share >= 0.1 ? `${share.toFixed(1)} %` : 'less than 0.1 %'} of the model’s faces`;
 }

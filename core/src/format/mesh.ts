@@ -53,6 +53,23 @@ export function checkIndices(indices: ArrayLike<number>, count: number, part: st
       );
 }
 
+/** A part with some of its vertices once more, after its own, on arrays of its own. Its triangles stay. */
+export function withCopies(part: ScenePart, vertices: readonly number[]): ScenePart {
+  const grown = (values: Float32Array, width: number) => {
+    const out = new Float32Array(values.length + vertices.length * width);
+    out.set(values);
+    vertices.forEach((v, i) => out.set(values.subarray(v * width, (v + 1) * width), values.length + i * width));
+    return out;
+  };
+  return {
+    ...part,
+    positions: grown(part.positions, 3),
+    normals: grown(part.normals, 3),
+    uvs: part.uvs && grown(part.uvs, 2),
+    ...(part.colors ? { colors: grown(part.colors, 3) } : {}),
+  };
+}
+
 /** Puts positions and normals through a matrix; a mirroring one turns the triangles back, so that outside stays outside. */
 export function transformPart(part: ScenePart, matrix: Matrix4): void {
   const toNormal = new Matrix3().getNormalMatrix(matrix);

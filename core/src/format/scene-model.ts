@@ -179,8 +179,11 @@ export function countTriangles(model: SceneModel): number {
   return model.parts.reduce((sum, part) => sum + part.indices.length / 3, 0);
 }
 
+/** Is it glass, or as clear? */
+export const isGlass = ({ opacity }: Pick<SceneMaterial, 'opacity'>): boolean => opacity < 0.9;
+
 /** Does one see through it, and light pass: glass, and what is cut out of a picture? */
-export const seesThrough = ({ opacity, cutOut }: SceneMaterial): boolean => opacity < 0.9 || cutOut !== undefined;
+export const seesThrough = (material: SceneMaterial): boolean => isGlass(material) || material.cutOut !== undefined;
 
 /** All triangles of some parts, which of them one sees through, and which part (of those wanted) each is of. */
 export function triangleSoup(

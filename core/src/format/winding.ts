@@ -1,5 +1,5 @@
-import { boundsOf, cornerNormal } from '../geometry/index.ts';
-import { samePlace } from './crease.ts';
+import { boundsOf, cornerNormal, samePlace } from '../geometry/index.ts';
+import { withCopies } from './mesh.ts';
 import type { ScenePart } from './scene-model.ts';
 
 /** Parts of more triangles are taken as they come: scans are closed by no one, and sorting them takes seconds. */
@@ -148,23 +148,11 @@ function turn(part: ScenePart, turned: Uint8Array): ScenePart {
     }
     [indices[o + 1], indices[o + 2]] = [indices[o + 2]!, indices[o + 1]!];
   }
-  const grown = (values: Float32Array, width: number) => {
-    const out = new Float32Array(values.length + copies.length * width);
-    out.set(values);
-    copies.forEach((v, i) => out.set(values.subarray(v * width, (v + 1) * width), values.length + i * width));
-    return out;
-  };
-  const normals = grown(part.normals, 3);
+  const grown = withCopies(part, copies);
+  const { normals } = grown;
   for (let v = 0; v < count; v += 1)
     // Normals that were written as they should be stay.
     if (own[v]! >= 0 && agreement[v]! < 0)
       for (let k = 0; k < 3; k += 1) normals[3 * own[v]! + k] = -normals[3 * own[v]! + k]!;
-  return {
-    ...part,
-    positions: grown(part.positions, 3),
-    normals,
-    uvs: part.uvs && grown(part.uvs, 2),
-    ...(part.colors ? { colors: grown(part.colors, 3) } : {}),
-    indices,
-  };
+  return { ...grown, indices };
 }

@@ -3,3 +3,4 @@ export * from './bounds.ts';
 export * from './orientation.ts';
 export * from './triangles.ts';
 export * from './pick.ts';
+export * from './same-place.ts';

@@ -1,5 +1,5 @@
 import type { Look, MaterialLook, PartLook } from '../document/index.ts';
-import { PLAIN_MATERIAL, type SceneMaterial, type SceneModel, type ScenePart } from '../format/index.ts';
+import { isGlass, PLAIN_MATERIAL, type SceneMaterial, type SceneModel, type ScenePart } from '../format/index.ts';
 
 /** A part, or a group of parts whose names begin with the same words. */
 export interface PartPath {
@@ -48,7 +48,7 @@ export function dressModel(model: SceneModel, { look, parts, materials: changed,
     const { model: id = '', name } = part;
     const own: PartLook = { ...changed[id]?.[materialName(before)], ...parts[id]?.[name] };
     if (alone ? id !== alone.model || !isWithin(name, alone.name) : own.hidden) continue;
-    const glass = before.opacity < 0.9;
+    const glass = isGlass(before);
     // What is cut out of a picture keeps its outline in every look.
     const { cutOut, texture, maskTexture } = before;
     const outline = cutOut === undefined ? {} : { cutOut, maskTexture: maskTexture ?? texture ?? 0 };

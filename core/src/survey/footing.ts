@@ -1,5 +1,5 @@
 import type { Walker } from '../document/index.ts';
-import { triangleSoup, type SceneModel } from '../format/index.ts';
+import { isGlass, triangleSoup, type SceneModel } from '../format/index.ts';
 import { TRIANGLE, triangleNormal, type TriangleSoup } from '../geometry/index.ts';
 import { FloorIndex, trianglesWith, walkableFlags } from './floor-index.ts';
 import { SolidCells } from './solid-cells.ts';
@@ -114,7 +114,7 @@ export function coverTriangles(
 export function footingOf(model: SceneModel, { slope }: Pick<Walker, 'slope'>): Footing {
   const { soup, partOf } = triangleSoup(model);
   // A railing that is cut out of a picture stops a walker as any railing does.
-  const glass = model.parts.map(({ material }) => model.materials[material]!.opacity < 0.9);
+  const glass = model.parts.map(({ material }) => isGlass(model.materials[material]!));
   const doors = model.parts.map(isDoorLeaf);
   const stands = walkableFlags(soup, slope);
   const others = trianglesWith(soup, stands, 0);

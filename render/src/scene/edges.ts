@@ -1,5 +1,5 @@
 import type { ScenePart } from '@eskovan/core/format';
-import { cornerNormal } from '@eskovan/core/geometry';
+import { cornerNormal, samePlace } from '@eskovan/core/geometry';
 
 /** Edges between faces that turn less than this are no edges of the shape, degrees. */
 const CREASE = 24;
@@ -29,7 +29,7 @@ export function joinShapes(shapes: readonly Shape[]): Shape {
  * @returns six numbers a line: from, to. Metres
  */
 export function featureEdges({ positions: p, indices }: Shape): Float32Array {
-  const ids = weld(p);
+  const ids = samePlace(p, WELD);
   const crease = Math.cos((CREASE * Math.PI) / 180);
   /** By edge: where its first face's normal is, or −1 once it is known to be an edge or none. */
   const first = new Map<number, number>();
@@ -76,19 +76,6 @@ export function featureEdges({ positions: p, indices }: Shape): Float32Array {
       at += 3;
     }
   return out;
-}
-
-/** For every vertex the first one at its place. */
-function weld(p: Float32Array): Uint32Array {
-  const ids = new Uint32Array(p.length / 3);
-  const known = new Map<string, number>();
-  for (let v = 0; v < ids.length; v += 1) {
-    const key = `${Math.round(p[3 * v]! / WELD)},${Math.round(p[3 * v + 1]! / WELD)},${Math.round(p[3 * v + 2]! / WELD)}`;
-    const same = known.get(key);
-    if (same === undefined) known.set(key, v);
-    ids[v] = same ?? v;
-  }
-  return ids;
 }
 
 function normalOf(p: Float32Array, a: number, b: number, c: number): [number, number, number] | null {

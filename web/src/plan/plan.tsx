@@ -1,4 +1,4 @@
-import { joinExtents, type Survey } from '@eskovan/core/survey';
+import { joinExtents, OUTSIDE, type Survey } from '@eskovan/core/survey';
 import {
   createContext,
   useContext,
@@ -70,7 +70,7 @@ export const usePlan = () => useContext(PlanContext);
 
 /** The part of the plan worth showing first: the floors of the house, not the whole landscape around it. */
 function areaOf(survey: Survey): Area {
-  const inside = survey.storeys.filter((storey) => storey.name !== 'Outside');
+  const inside = survey.storeys.filter((storey) => storey.name !== OUTSIDE);
   // A survey has one storey at least.
   const [minX, minZ, maxX, maxZ] = joinExtents((inside.length > 0 ? inside : survey.storeys).map((s) => s.extent))!;
   return { minX, minZ, maxX, maxZ };

@@ -57,7 +57,7 @@ const api = {
     renderer.setPerson(at);
   },
 
-  /** Draws a line around one part; null takes it away. */
+  /** Draws a line around some parts of a model, by name; none takes it away. */
   mark(of: string, names: readonly string[]): void {
     const wanted = new Set(names);
     const meant =

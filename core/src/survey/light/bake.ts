@@ -1,4 +1,4 @@
-import { countTriangles, triangleSoup, type SceneModel, type ScenePart } from '../../format/index.ts';
+import { countTriangles, isGlass, triangleSoup, type SceneModel, type ScenePart } from '../../format/index.ts';
 import { AnyHitTree } from './any-hit-tree.ts';
 import { daylight, type Daylight } from './daylight.ts';
 import { evenOut, samePlaces, towardsCentres } from './even-out.ts';
@@ -57,7 +57,7 @@ export class LightBake {
     this.parts = model.parts.map((part) => {
       const fine = fineEnough ? part : subdivide(part, edge);
       // Glass is as bright as what is behind it; what is cut out of a picture is lit as any surface.
-      const clear = model.materials[part.material]!.opacity < 0.9;
+      const clear = isGlass(model.materials[part.material]!);
       return { fine, seeThrough: clear, first: samePlaces(fine), inward: towardsCentres(fine) };
     });
     this.count = this.parts.reduce((sum, { fine }) => sum + fine.positions.length / 3, 0);

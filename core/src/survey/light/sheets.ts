@@ -1,4 +1,5 @@
-import { seesThrough, sheetFaces, type SceneModel, type ScenePart } from '../../format/index.ts';
+import { seesThrough, sheetFaces, withCopies, type SceneModel, type ScenePart } from '../../format/index.ts';
+import { samePlace } from '../../geometry/index.ts';
 import { isLandscape } from '../landscape.ts';
 
 /** Corners nearer than this are one, metres. */
@@ -32,15 +33,11 @@ export function withBacks(model: SceneModel): SceneModel {
 function facesWithoutBack(part: ScenePart): number[] {
   const open = sheetFaces(part);
   if (!open.includes(1)) return [];
-  const { positions: p, indices } = part;
-  const corner = (face: number, k: number) => {
-    const o = 3 * indices[3 * face + k]!;
-    return [0, 1, 2].map((axis) => Math.round(p[o + axis]! / WELD)).join(',');
-  };
+  const places = samePlace(part.positions, WELD);
   /** Corners from the first in order round: what faces the other way has them the other way round. */
   const keyOf = (face: number, order: readonly [number, number, number]) => {
-    const corners = order.map((k) => corner(face, k));
-    const first = corners.indexOf([...corners].sort()[0]!);
+    const corners = order.map((k) => places[part.indices[3 * face + k]!]!);
+    const first = corners.indexOf(Math.min(...corners));
     return [0, 1, 2].map((k) => corners[(first + k) % 3]!).join(' ');
   };
   const known = new Set<string>();
@@ -65,20 +62,7 @@ function withFaces(part: ScenePart, faces: readonly number[]): ScenePart {
       indices[part.indices.length + 3 * i + n] = own[v]!;
     });
   });
-  const grown = (values: Float32Array, width: number, sign = 1) => {
-    const out = new Float32Array(values.length + copies.length * width);
-    out.set(values);
-    copies.forEach((v, i) => {
-      for (let k = 0; k < width; k += 1) out[values.length + i * width + k] = sign * values[v * width + k]!;
-    });
-    return out;
-  };
-  return {
-    ...part,
-    positions: grown(part.positions, 3),
-    normals: grown(part.normals, 3, -1),
-    uvs: part.uvs && grown(part.uvs, 2),
-    ...(part.colors ? { colors: grown(part.colors, 3) } : {}),
-    indices,
-  };
+  const grown = withCopies(part, copies);
+  for (let k = 3 * count; k < grown.normals.length; k += 1) grown.normals[k] = -grown.normals[k]!;
+  return { ...grown, indices };
 }

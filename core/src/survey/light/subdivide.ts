@@ -1,5 +1,5 @@
 import type { ScenePart } from '../../format/index.ts';
-import { planWidth } from '../../geometry/index.ts';
+import { planWidth, samePlace } from '../../geometry/index.ts';
 
 /** A part wider than this is landscape: its light changes over longer distances, metres. */
 const LANDSCAPE = 30;
@@ -21,26 +21,21 @@ function limitFor(sides: readonly [number, number, number], edge: number): numbe
   return (2 * area) / longest < NARROW ? edge * NARROW_FACTOR : edge;
 }
 
+/** Distance of two vertices, metres. */
+const side = (p: ArrayLike<number>, a: number, b: number): number =>
+  Math.hypot(p[3 * a]! - p[3 * b]!, p[3 * a + 1]! - p[3 * b + 1]!, p[3 * a + 2]! - p[3 * b + 2]!);
+
 /** Corners nearer than this are one place, metres. */
 const SAME_PLACE = 1e-4;
 
 /** What each edge of a part may keep: the least that the triangles at it ask for. Without this they would gape. */
 function edgeLimits({ positions: p, indices }: ScenePart, edge: number): (a: number, b: number) => number {
-  const place = (v: number) => [0, 1, 2].map((k) => Math.round(p[3 * v + k]! / SAME_PLACE)).join(',');
-  const places = new Map<string, number>();
-  const ids = Uint32Array.from({ length: p.length / 3 }, (_, v) => {
-    const key = place(v);
-    const known = places.get(key) ?? v;
-    places.set(key, known);
-    return known;
-  });
+  const ids = samePlace(p, SAME_PLACE);
   const keyOf = (a: number, b: number) => Math.min(ids[a]!, ids[b]!) * ids.length + Math.max(ids[a]!, ids[b]!);
   const limits = new Map<number, number>();
-  const side = (a: number, b: number) =>
-    Math.hypot(p[3 * a]! - p[3 * b]!, p[3 * a + 1]! - p[3 * b + 1]!, p[3 * a + 2]! - p[3 * b + 2]!);
   for (let k = 0; k < indices.length; k += 3) {
     const [a, b, c] = [indices[k]!, indices[k + 1]!, indices[k + 2]!];
-    const limit = limitFor([side(a, b), side(b, c), side(c, a)], edge);
+    const limit = limitFor([side(p, a, b), side(p, b, c), side(p, c, a)], edge);
     for (const [from, to] of [
       [a, b],
       [b, c],
@@ -65,12 +60,7 @@ export function subdivide(part: ScenePart, wanted: number): ScenePart {
   const colors = part.colors ? Array.from(part.colors) : null;
   const indices: number[] = [];
   const middles = new Map<number, number>();
-  const length = (a: number, b: number) =>
-    Math.hypot(
-      positions[3 * a]! - positions[3 * b]!,
-      positions[3 * a + 1]! - positions[3 * b + 1]!,
-      positions[3 * a + 2]! - positions[3 * b + 2]!,
-    );
+  const length = (a: number, b: number) => side(positions, a, b);
   const middle = (a: number, b: number): number => {
     const key = a < b ? a * 4_194_304 + b : b * 4_194_304 + a;
     const known = middles.get(key);
@@ -127,9 +117,8 @@ export function subdividedCount(part: ScenePart, wanted: number): number {
   let count = 0;
   const p = part.positions;
   for (let k = 0; k < part.indices.length; k += 3) {
-    const [a, b, c] = [3 * part.indices[k]!, 3 * part.indices[k + 1]!, 3 * part.indices[k + 2]!];
-    const side = (i: number, j: number) => Math.hypot(p[i]! - p[j]!, p[i + 1]! - p[j + 1]!, p[i + 2]! - p[j + 2]!);
-    const sides: [number, number, number] = [side(a, b), side(b, c), side(c, a)];
+    const [a, b, c] = [part.indices[k]!, part.indices[k + 1]!, part.indices[k + 2]!];
+    const sides: [number, number, number] = [side(p, a, b), side(p, b, c), side(p, c, a)];
     const limit = limitFor(sides, edge);
     // Halving ends with triangles of about an eighth of the limit squared (a quarter for right-angled ones).
     const half = (sides[0] + sides[1] + sides[2]) / 2;

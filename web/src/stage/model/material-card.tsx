@@ -1,10 +1,10 @@
 import { X } from 'lucide-react';
 import { useWorkbench } from '../../desk/workbench.ts';
-import { Button, Card, ColourField, Line, NumberField, Value } from '../../kit/index.ts';
+import { Card, Line, Value } from '../../kit/index.ts';
 import { useParts } from '../../site/use-parts.ts';
 import { useModels } from '../../site/use-site.ts';
-import { hexOf, linearOf } from './colour.ts';
 import { changeMaterial, chooseMaterial, choosePart } from './edit-parts.ts';
+import { LookFields } from './look-fields.tsx';
 import { materialsOf, partsOf } from './materials.ts';
 
 /** Parts that are named; of more only the number. */
@@ -57,39 +57,16 @@ export function MaterialCard() {
         ))}
         {users.length > NAMED && <li className="pl-3 text-ink-faint">and {users.length - NAMED} more</li>}
       </ul>
-      <Line label="Colour">
-        <ColourField
-          label="Colour"
-          value={hexOf(look.color ?? came.color)}
-          onChange={(colour) => change('Colour', { color: linearOf(colour) })}
-        />
-      </Line>
-      <NumberField
-        label="Roughness"
-        value={look.roughness ?? came.roughness}
-        step={0.05}
-        min={0}
-        max={1}
-        onChange={(roughness) => change('Roughness', { roughness })}
-      />
-      {came.textured && !look.color && (
-        <p className="text-sm text-ink-soft">Its picture stays until another colour is chosen.</p>
-      )}
-      {own > 0 && (
-        <p className="text-sm text-ink-soft">
-          {own === 1 ? 'One part has' : `${own} parts have`} a look of their own, which stays.
-        </p>
-      )}
-      <div className="mt-1.5 flex gap-1.5">
-        <Button small pressed={look.clay === true} onClick={() => change('Clay', { clay: !look.clay })}>
-          As clay
-        </Button>
-        {Object.keys(look).length > 0 && (
-          <Button small onClick={() => change('Own look', { color: undefined, roughness: undefined, clay: undefined })}>
-            As it came
-          </Button>
+      <LookFields look={look} came={came} back="Own look" onChange={change}>
+        {came.textured && !look.color && (
+          <p className="text-sm text-ink-soft">Its picture stays until another colour is chosen.</p>
         )}
-      </div>
+        {own > 0 && (
+          <p className="text-sm text-ink-soft">
+            {own === 1 ? 'One part has' : `${own} parts have`} a look of their own, which stays.
+          </p>
+        )}
+      </LookFields>
     </Card>
   );
 }

@@ -3,12 +3,12 @@ import { joinBounds } from '@eskovan/core/geometry';
 import { Eye, EyeOff, Focus, RotateCw, Scan, X } from 'lucide-react';
 import { useWorkbench, workbench } from '../../desk/workbench.ts';
 import { useProject } from '../../data/use-project.ts';
-import { Button, Card, ColourField, Line, NumberField, Value } from '../../kit/index.ts';
+import { Button, Card, Line, Value } from '../../kit/index.ts';
 import { firstLook } from '@eskovan/core/site';
 import { useModels } from '../../site/use-site.ts';
-import { hexOf, linearOf } from './colour.ts';
 import { useParts } from '../../site/use-parts.ts';
 import { addSpin } from './edit-actions.ts';
+import { LookFields } from './look-fields.tsx';
 import { changeParts, chooseMaterial, namesWithin } from './edit-parts.ts';
 
 /** So many materials of a group are named. */
@@ -36,7 +36,6 @@ export function PartCard() {
   const isAlone = alone?.model === part.model && alone.name === part.name;
   const change = (words: string, values: Parameters<typeof changeParts>[3]) =>
     changeParts(row, names, `${words} of ${label}`, values);
-  const changed = Object.keys(look).some((key) => key !== 'hidden');
   return (
     <Card
       title={label}
@@ -103,34 +102,7 @@ export function PartCard() {
           )}
         </span>
       </div>
-      <Line label="Colour">
-        <ColourField
-          label="Colour"
-          value={hexOf(look.color ?? made?.color ?? came.color)}
-          onChange={(colour) => change('Colour', { color: linearOf(colour) })}
-        />
-      </Line>
-      <NumberField
-        label="Roughness"
-        value={look.roughness ?? made?.roughness ?? came.roughness}
-        step={0.05}
-        min={0}
-        max={1}
-        onChange={(roughness) => change('Roughness', { roughness })}
-      />
-      <div className="mt-1.5 flex gap-1.5">
-        <Button small pressed={look.clay === true} onClick={() => change('Clay', { clay: !look.clay })}>
-          As clay
-        </Button>
-        {changed && (
-          <Button
-            small
-            onClick={() => change('Own material', { color: undefined, roughness: undefined, clay: undefined })}
-          >
-            As it came
-          </Button>
-        )}
-      </div>
+      <LookFields look={look} came={{ ...came, ...made }} back="Own material" onChange={change} />
     </Card>
   );
 }
