@@ -51,10 +51,15 @@ export function besideCell({ columns, rows }: Raster, at: number, [dc, dr]: read
   return c < 0 || r < 0 || c >= columns || r >= rows ? -1 : r * columns + c;
 }
 
-/** The lines that go through each cell: their offsets, four numbers a line. */
-export function cellsOfLines({ columns, rows, cell, x0, z0 }: Raster, lines: Float64Array): Map<number, number[]> {
+/** The lines from one offset to another that go through each cell: their offsets, four numbers a line. */
+export function cellsOfLines(
+  { columns, rows, cell, x0, z0 }: Raster,
+  lines: Float64Array,
+  from: number,
+  to: number,
+): Map<number, number[]> {
   const out = new Map<number, number[]>();
-  for (let s = 0; s < lines.length; s += 4) {
+  for (let s = from; s < to; s += 4) {
     const [ax, az] = [(lines[s]! - x0) / cell, (lines[s + 1]! - z0) / cell];
     const [bx, bz] = [(lines[s + 2]! - x0) / cell, (lines[s + 3]! - z0) / cell];
     // Every cell passed: a row at a time, the stretch of columns that the line covers in it.
@@ -63,9 +68,8 @@ export function cellsOfLines({ columns, rows, cell, x0, z0 }: Raster, lines: Flo
     for (let row = Math.max(0, low); row <= Math.min(rows - 1, high); row += 1) {
       const part = (z: number) => Math.min(1, Math.max(0, bz === az ? (z <= az ? 0 : 1) : (z - az) / (bz - az)));
       const [xa, xb] = [ax + (bx - ax) * part(row), ax + (bx - ax) * part(row + 1)];
-      const from = Math.max(0, Math.floor(Math.min(xa, xb)));
-      const to = Math.min(columns - 1, Math.floor(Math.max(xa, xb)));
-      for (let column = from; column <= to; column += 1) {
+      const last = Math.min(columns - 1, Math.floor(Math.max(xa, xb)));
+      for (let column = Math.max(0, Math.floor(Math.min(xa, xb))); column <= last; column += 1) {
         const list = out.get(row * columns + column);
         if (list) list.push(s);
         else out.set(row * columns + column, [s]);

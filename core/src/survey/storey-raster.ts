@@ -55,12 +55,12 @@ export class StoreyRaster {
   ) {
     const { main, upper } = lintelHeights(columns, extent);
     const cuts = [main, CUT_HEIGHT, HEAD_ROOM, ...upper].map((height) => wallLines(walls, columns.elevation + height));
-    this.lines = Float64Array.from(cuts.flatMap((lines) => [...lines]));
+    this.lines = new Float64Array(cuts.reduce((sum, { length }) => sum + length, 0));
     let offset = 0;
     const [closed, drawn, low, ...higher] = cuts.map((lines) => {
-      const cells = shifted(cellsOfLines(raster, lines), offset);
+      this.lines.set(lines, offset);
       offset += lines.length;
-      return cells;
+      return cellsOfLines(raster, this.lines, offset - lines.length, offset);
     }) as [Map<number, number[]>, Map<number, number[]>, Map<number, number[]>];
     this.walls = closed;
     this.drawn = drawn;
@@ -231,6 +231,3 @@ export class StoreyRaster {
     return count;
   }
 }
-
-const shifted = (cells: Map<number, number[]>, offset: number): Map<number, number[]> =>
-  new Map([...cells].map(([at, lines]) => [at, lines.map((s) => s + offset)]));
