@@ -8,6 +8,8 @@ interface Point {
 
 /** Nodes nearer than a millimetre are one place: a path cannot have a direction between them. */
 const SAME_PLACE = 1e-3;
+/** Metres: what is left of a leg between two roundings that is no leg any more. */
+const NOTHING_LEFT = 1e-6;
 
 /**
  * One centripetal Catmull–Rom span from b to c as a Bézier. Knots are spaced by the square root of the distance,
@@ -156,15 +158,18 @@ export function pathToBeziers(path: Path): {
     if (endCut > 0) piece = splitBezier(piece, 0, 1 - parameterAtDistance(reversed(piece), endCut))[0];
     return piece;
   });
+  // Roundings that meet in the middle of a leg leave nothing of it: then its own direction counts, not rounding error's.
+  const isLeft = (piece: Float64Array) => chord(piece) > NOTHING_LEFT;
+  const along = (i: number, t: 0 | 1) => direction(isLeft(trimmed[i]!) ? trimmed[i]! : spans[i]!, t);
   trimmed.forEach((piece, i) => {
-    if (chord(piece) > SAME_PLACE) push(piece, i);
+    if (isLeft(piece)) push(piece, i);
     const corner = (i + 1) % nodes.length;
     const next = trimmed[(i + 1) % count]!;
     if (rounding[corner]! > 0 && (closed || i < count - 1)) {
       const from = { x: piece[6]!, z: piece[7]! };
       const to = { x: next[0]!, z: next[1]! };
       roundings.add(owner.length);
-      push(fillet(from, direction(piece, 1), to, direction(next, 0)), i);
+      push(fillet(from, along(i, 1), to, along((i + 1) % count, 0)), i);
     }
   });
   return { chain: Float64Array.from(out), spanOfSegment: Int32Array.from(owner), roundings };
