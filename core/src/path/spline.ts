@@ -42,16 +42,17 @@ function centripetalSpan(a: Point, b: Point, c: Point, d: Point): number[] {
   return [b.x, b.z, b.x + startX / 3, b.z + startZ / 3, c.x - endX / 3, c.z - endZ / 3, c.x, c.z];
 }
 
-/** Removes nodes that stand on the one before them. */
+/** Nodes in one place are one node, a corner if one of them is: whichever way the path runs. */
 function distinct(path: Path): PathNode[] {
-  const nodes = path.nodes.filter((node, i) => {
-    const before = path.nodes[i - 1];
-    return !before || Math.hypot(node.x - before.x, node.z - before.z) > SAME_PLACE;
-  });
-  const first = nodes[0];
-  const last = nodes.at(-1);
-  if (path.closed && first && last && nodes.length > 2 && Math.hypot(first.x - last.x, first.z - last.z) <= SAME_PLACE)
-    nodes.pop();
+  const same = (a: PathNode, b: PathNode) => Math.hypot(a.x - b.x, a.z - b.z) <= SAME_PLACE;
+  const sharper = (a: PathNode, b: PathNode) => (a.kind !== 'corner' && b.kind === 'corner' ? b : a);
+  const nodes: PathNode[] = [];
+  for (const node of path.nodes) {
+    const before = nodes.at(-1);
+    if (before && same(before, node)) nodes[nodes.length - 1] = sharper(before, node);
+    else nodes.push(node);
+  }
+  if (path.closed && nodes.length > 2 && same(nodes[0]!, nodes.at(-1)!)) nodes[0] = sharper(nodes[0]!, nodes.pop()!);
   return nodes;
 }
 
