@@ -1,6 +1,6 @@
 import { unpackModel } from '@eskovan/core/format';
 import { orientationOf } from '@eskovan/core/geometry';
-import type { CameraSample } from '@eskovan/core/move';
+import { standing, type CameraSample } from '@eskovan/core/move';
 import { PictureRenderer, renderVideo } from '@eskovan/render';
 
 interface FilmBench {
@@ -21,11 +21,12 @@ interface FilmBench {
 const lens = { focalLengthMm: 22, sensor: { widthMm: 36, heightMm: 24 }, shift: [0, 0] as [number, number] };
 const OPTIONS = { look: 'natural' as const, exposure: 0, sun: [-0.53, 0.559, 0.638] as const };
 /** A slow turn in the hall. */
-const sampleAt = (time: number): CameraSample => ({
-  position: [12, 2.11, 5.5],
-  orientation: orientationOf({ pan: 2.6 + time * 0.4, tilt: 0.05, roll: 0 }),
-  lens,
-});
+const sampleAt = (time: number): CameraSample =>
+  standing(
+    { position: [12, 2.11, 5.5], orientation: orientationOf({ pan: 2.6 + time * 0.4, tilt: 0.05, roll: 0 }) },
+    lens,
+    time,
+  );
 
 async function bench(sceneUrl: string): Promise<FilmBench> {
   const renderer = new PictureRenderer();
@@ -60,6 +61,7 @@ async function bench(sceneUrl: string): Promise<FilmBench> {
       frames,
       size,
       subframes,
+      shutter: 0.5,
       signal: new AbortController().signal,
       onProgress: () => {},
     });

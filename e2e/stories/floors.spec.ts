@@ -1,3 +1,4 @@
+import { walkOf } from '@eskovan/core/document';
 import { expect, test } from '@playwright/test';
 import { hutGlb } from '../../core/src/format/files.fixture.ts';
 import { bringIn, documentOf, newProject, planPoint, pressPlan, saved } from '../support/studio.ts';
@@ -37,7 +38,7 @@ test('a node takes the floor under the press; walls and steps are said while dra
   await expect(checks.getByText(/A step of 0\.31 m at 2\.2 m, higher than the walker takes/)).toBeVisible();
   await saved(page);
   const { move } = await documentOf(page.request, projectId);
-  const nodes = move[0]!.body.path.nodes;
+  const nodes = walkOf(move[0]!.body).path.nodes;
   expect(nodes.map(({ y, surface }) => ({ y, surface }))).toEqual([
     { y: expect.closeTo(0, 4), surface: true },
     { y: expect.closeTo(0.31, 4), surface: true },

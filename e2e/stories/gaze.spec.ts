@@ -1,3 +1,4 @@
+import { walkOf } from '@eskovan/core/document';
 import { expect, test, type Page } from '@playwright/test';
 import { HUT, hutGlb, type BoxPart } from '../../core/src/format/files.fixture.ts';
 import { bringIn, documentOf, newProject, saved } from '../support/studio.ts';
@@ -27,10 +28,10 @@ test('a walk looks at an object, finds it again in a newer file, and says when i
     await expect(page.getByText('Press what the eye is to look at')).toBeVisible();
     await page.keyboard.press('Escape');
     await expect(page.getByText('Press what the eye is to look at')).toBeHidden();
-    expect((await documentOf(page.request, projectId)).move[0]!.body.gaze.kind).toBe('ahead');
+    expect(walkOf((await documentOf(page.request, projectId)).move[0]!.body).gaze.kind).toBe('ahead');
     await lookAtMiddle(page, 'East wall');
     await saved(page);
-    const { gaze } = (await documentOf(page.request, projectId)).move[0]!.body;
+    const { gaze } = walkOf((await documentOf(page.request, projectId)).move[0]!.body);
     expect(gaze).toMatchObject({ kind: 'object', name: 'East wall' });
     if (gaze.kind === 'object') expect(gaze.point[0]).toBeCloseTo(1.8, 2);
   });
@@ -53,7 +54,7 @@ test('a walk looks at an object, finds it again in a newer file, and says when i
     await expect(page.getByRole('region', { name: 'Gaze' })).toContainText('“East wall” is not among the shown parts', {
       timeout: 30_000,
     });
-    const { gaze } = (await documentOf(page.request, projectId)).move[0]!.body;
+    const { gaze } = walkOf((await documentOf(page.request, projectId)).move[0]!.body);
     expect(gaze).toMatchObject({ kind: 'object', name: 'East wall' });
   });
 });

@@ -1,3 +1,4 @@
+import { walkOf } from '@eskovan/core/document';
 import { spawn } from 'node:child_process';
 import { expect, test, type Page } from '@playwright/test';
 import { editElsewhere } from '../support/edits.ts';
@@ -101,16 +102,16 @@ test('with the keyboard alone: choose a view, start a path, walk it round a corn
   const move = async () => (await documentOf(page.request, projectId)).move[0];
   const kept = (await move())!;
   expect(kept.name).toBe('Round the corner');
-  expect(kept.body.path.nodes.map(({ kind }) => kind)).toEqual(['smooth', 'corner', 'smooth']);
-  const [a, b, c] = kept.body.path.nodes;
+  expect(walkOf(kept.body).path.nodes.map(({ kind }) => kind)).toEqual(['smooth', 'corner', 'smooth']);
+  const [a, b, c] = walkOf(kept.body).path.nodes;
   expect([b!.x - a!.x, c!.z - b!.z]).toEqual([expect.closeTo(3, 6), expect.closeTo(2, 6)]);
-  expect(kept.body.gaze).toMatchObject({ kind: 'object', name: expect.stringContaining('Table') as unknown });
+  expect(walkOf(kept.body).gaze).toMatchObject({ kind: 'object', name: expect.stringContaining('Table') as unknown });
   await keyboard.press('Control+z');
   await saved(page);
   expect((await move())!.name).toBe('Walk 1');
   await command('undo');
   await saved(page);
-  expect((await move())!.body.gaze.kind).toBe('ahead');
+  expect(walkOf((await move())!.body).gaze.kind).toBe('ahead');
 });
 
 test('a field says what is wrong with it, the strips have tables, and letters can be switched off', async ({

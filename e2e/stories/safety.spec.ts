@@ -1,3 +1,4 @@
+import { walkOf } from '@eskovan/core/document';
 import { request as httpRequest } from 'node:http';
 import { expect, test, type Page } from '@playwright/test';
 import { editElsewhere } from '../support/edits.ts';
@@ -42,8 +43,8 @@ test.describe('a server that dies', () => {
     await saved(page);
     const after = await documentOf(context.request, projectId);
     expect(after.move).toHaveLength(1);
-    expect(after.move[0]!.body.path.nodes.slice(0, 2)).toEqual(confirmed.move[0]!.body.path.nodes);
-    expect(after.move[0]!.body.path.nodes).toHaveLength(4);
+    expect(walkOf(after.move[0]!.body).path.nodes.slice(0, 2)).toEqual(walkOf(confirmed.move[0]!.body).path.nodes);
+    expect(walkOf(after.move[0]!.body).path.nodes).toHaveLength(4);
     expect(after.model).toEqual(confirmed.model);
     await context.close();
   });
@@ -68,7 +69,7 @@ test.describe('a server that dies', () => {
     await next.goto(`/project/${projectId}/moves`);
     await saved(next);
     await expect
-      .poll(async () => (await documentOf(context.request, projectId)).move[0]!.body.path.nodes.length)
+      .poll(async () => walkOf((await documentOf(context.request, projectId)).move[0]!.body).path.nodes.length)
       .toBe(3);
     await context.close();
   });
@@ -118,7 +119,7 @@ test('a slow server: work goes on, the saved state tells the truth, and everythi
   await expect(page.getByRole('button', { name: /^Node 4/ })).toBeVisible();
   await saved(page);
   const [move] = (await documentOf(page.request, projectId)).move;
-  expect(move!.body.path.nodes).toHaveLength(4);
+  expect(walkOf(move!.body).path.nodes).toHaveLength(4);
   expect(move!.revision).toBe(5);
 });
 
@@ -129,7 +130,8 @@ test('undo and redo reach over screens, and Ctrl Z does what the button does', a
     [3.4, 3],
     [5.05, 2.9],
   ]);
-  const nodes = async () => (await documentOf(page.request, projectId)).move.map((move) => move.body.path.nodes.length);
+  const nodes = async () =>
+    (await documentOf(page.request, projectId)).move.map((move) => walkOf(move.body).path.nodes.length);
   await expect.poll(nodes).toEqual([3]);
   // Move a node with the keyboard.
   await page.getByRole('button', { name: /^Node 2/ }).focus();
@@ -144,8 +146,8 @@ test('undo and redo reach over screens, and Ctrl Z does what the button does', a
   await page.getByRole('button', { name: 'Redo' }).click();
   await saved(page);
   const [move] = (await documentOf(page.request, projectId)).move;
-  expect(move!.body.path.nodes).toHaveLength(3);
-  expect(move!.body.path.nodes[1]!.x).toBeCloseTo(3.5, 1);
+  expect(walkOf(move!.body).path.nodes).toHaveLength(3);
+  expect(walkOf(move!.body).path.nodes[1]!.x).toBeCloseTo(3.5, 1);
   // All the way back: the walk itself is taken back, and comes again.
   for (let i = 0; i < 5; i += 1) await page.keyboard.press('Control+z');
   await saved(page);
@@ -170,7 +172,7 @@ test('two people change the same walk: both versions are shown and neither is lo
   const of = { op: 'set', kind: 'move', id: row!.id } as const;
   await editElsewhere(page.request, projectId, 'Seated', [
     { ...of, facet: ['name'], before: row!.name, after: 'Theirs' },
-    { ...of, facet: ['body', 'eyeHeight'], before: row!.body.eyeHeight, after: 1.1 },
+    { ...of, facet: ['body', 'eyeHeight'], before: walkOf(row!.body).eyeHeight, after: 1.1 },
   ]);
   const height = page.getByLabel('Eye height, m');
   await height.fill('1.75');
@@ -183,7 +185,7 @@ test('two people change the same walk: both versions are shown and neither is lo
   await dialog.getByRole('button', { name: 'Keep both' }).click();
   await saved(page);
   const after = (await documentOf(page.request, projectId)).move;
-  expect(after.map((move) => [move.name, move.body.eyeHeight]).sort()).toEqual([
+  expect(after.map((move) => [move.name, walkOf(move.body).eyeHeight]).sort()).toEqual([
     ['Theirs (mine)', 1.75],
     ['Theirs', 1.1],
   ]);

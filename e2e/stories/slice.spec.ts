@@ -1,3 +1,4 @@
+import { walkOf } from '@eskovan/core/document';
 import { execFileSync } from 'node:child_process';
 import { writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -82,8 +83,8 @@ async function wholeSlice(page: Page, { projectId, path, rise }: Slice): Promise
     await expect(page.getByRole('button', { name: 'Draw path' })).toBeVisible();
     await saved(page);
     const walk = (await documentOf(request, projectId)).move.at(-1)!;
-    expect(walk.body.path.nodes).toHaveLength(path.length);
-    walk.body.path.nodes.forEach((node, i) => {
+    expect(walkOf(walk.body).path.nodes).toHaveLength(path.length);
+    walkOf(walk.body).path.nodes.forEach((node, i) => {
       expect(node.x).toBeCloseTo(path[i]![0], 1);
       expect(node.z).toBeCloseTo(path[i]![1], 1);
     });
@@ -112,7 +113,7 @@ async function wholeSlice(page: Page, { projectId, path, rise }: Slice): Promise
     await page.keyboard.press('v');
     await saved(page);
     const [view] = (await documentOf(request, projectId)).view.slice(-1);
-    const start = (await documentOf(request, projectId)).move.at(-1)!.body.path.nodes[0]!;
+    const start = walkOf((await documentOf(request, projectId)).move.at(-1)!.body).path.nodes[0]!;
     expect(view!.body.pose.position[1] - start.y - 1.6).toBeCloseTo(rise, 1);
   });
 

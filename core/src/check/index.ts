@@ -1,3 +1,3 @@
+export * from './move.ts';
 export * from './turn.ts';
-export * from './walk.ts';
 export * from './way.ts';

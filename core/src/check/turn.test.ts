@@ -1,20 +1,22 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { DEFAULT_LENS, type Walk } from '../document/index.ts';
+import { DEFAULT_LENS, FIRST_LIMITS, type Walk } from '../document/index.ts';
 import { orientationOf } from '../geometry/index.ts';
-import { CompiledWalk, type CameraSample } from '../move/index.ts';
+import { CompiledWalk, standing, type CameraSample } from '../move/index.ts';
 import { Footing } from '../survey/index.ts';
-import { turnFindings } from './index.ts';
+import { turnFindings as findTurns } from './index.ts';
+
+const turnFindings = (move: Parameters<typeof findTurns>[0]) => findTurns(move, FIRST_LIMITS);
 
 const degrees = (value: number) => (value * Math.PI) / 180;
 /** A camera that pans as it is told. */
 const panning = (duration: number, panAt: (time: number) => number) => ({
   duration,
-  sampleAt: (time: number): CameraSample => ({
-    position: [0, 1.6, 0],
-    orientation: orientationOf({ pan: panAt(time), tilt: 0.2, roll: 0 }),
-    lens: DEFAULT_LENS,
-  }),
+  sampleAt: (time: number): CameraSample =>
+    standing(
+      { position: [0, 1.6, 0], orientation: orientationOf({ pan: panAt(time), tilt: 0.2, roll: 0 }) },
+      DEFAULT_LENS,
+    ),
 });
 
 describe('turning too fast', () => {

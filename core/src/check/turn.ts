@@ -1,13 +1,14 @@
 import { Quaternion } from 'three';
+import type { CheckLimits } from '../document/index.ts';
+import { toRadians } from '../geometry/index.ts';
 import type { CompiledMove } from '../move/index.ts';
-
-/** Turning faster than the first is noted, faster than the second is a problem, radians a second (common practice, no source). */
-export const TURN_LIMITS = { note: Math.PI / 6, problem: Math.PI / 3 } as const;
 
 /** Apart from each other by less, two stretches are one, seconds. */
 const JOINED = 0.5;
 /** How often the camera is asked, seconds. */
 const INSTANT = 0.04;
+/** A turn at the very limit is within it, radians a second. */
+const RATE_SLACK = 1e-4;
 
 /** A stretch of a move in which the camera turns too fast. */
 export interface TurnFinding {
@@ -21,7 +22,10 @@ export interface TurnFinding {
 }
 
 /** Where a move turns faster than people can follow. Reads samples only, so it holds for every kind of move. */
-export function turnFindings(move: Pick<CompiledMove, 'duration' | 'sampleAt'>): TurnFinding[] {
+export function turnFindings(
+  move: Pick<CompiledMove, 'duration' | 'sampleAt'>,
+  { turnNote, turnProblem }: Pick<CheckLimits, 'turnNote' | 'turnProblem'>,
+): TurnFinding[] {
   const { duration } = move;
   const findings: TurnFinding[] = [];
   const before = new Quaternion();
@@ -32,7 +36,7 @@ export function turnFindings(move: Pick<CompiledMove, 'duration' | 'sampleAt'>):
     now.fromArray(move.sampleAt(i * step).orientation);
     const rate = i === 0 ? 0 : before.angleTo(now) / step;
     before.copy(now);
-    if (rate <= TURN_LIMITS.note) continue;
+    if (rate <= toRadians(turnNote) + RATE_SLACK) continue;
     const [from, to] = [(i - 1) * step, i * step];
     const last = findings.at(-1);
     if (!last || from - last.to > JOINED) {
@@ -42,6 +46,6 @@ export function turnFindings(move: Pick<CompiledMove, 'duration' | 'sampleAt'>):
     last.to = to;
     if (rate > last.worst) Object.assign(last, { worst: rate, at: (from + to) / 2 });
   }
-  for (const finding of findings) if (finding.worst > TURN_LIMITS.problem) finding.severity = 'problem';
+  for (const finding of findings) if (finding.worst > toRadians(turnProblem) + RATE_SLACK) finding.severity = 'problem';
   return findings;
 }

@@ -1,5 +1,14 @@
 import type { Vec3, Walker } from '../document/index.ts';
-import { CRAWL, findObstacles, profileFloor, tableAt, type FloorGap, type Obstacle } from '../move/index.ts';
+import {
+  CRAWL,
+  findObstacles,
+  profileFloor,
+  tableAt,
+  type FloorGap,
+  type MovePath,
+  type Obstacle,
+  type WalkedGround,
+} from '../move/index.ts';
 import type { Footing } from '../survey/index.ts';
 
 /** Something on a walk's way that a walker could not do. */
@@ -16,23 +25,23 @@ export interface WayFinding {
 
 /** What {@link wayFindings} reads of a walk. */
 interface Way {
-  profile: { gaps: readonly FloorGap[] };
-  obstacles: readonly Obstacle[];
-  placeAt(station: number): Vec3;
+  ground: Pick<WalkedGround, 'gaps' | 'obstacles'> | null;
+  path: Pick<MovePath, 'placeAt'> | null;
 }
 
 /** Where a walk has no floor, too high a step or too little room, and what it goes through, in the order of the way. */
-export function wayFindings(way: Way): WayFinding[] {
-  const gaps = way.profile.gaps.map(({ reason, from, to, size }): WayFinding => ({
+export function wayFindings({ ground, path }: Way): WayFinding[] {
+  if (!ground || !path) return [];
+  const gaps = ground.gaps.map(({ reason, from, to, size }): WayFinding => ({
     // What leaves less room than that over the floor stands in the way: a table, not a beam.
     rule: reason === 'headroom' && size < CRAWL ? 'low' : reason,
     from,
     to,
     size: reason === 'headroom' && size < CRAWL ? null : size,
-    point: way.placeAt(from),
+    point: path.placeAt(from),
   }));
   const beams = gaps.filter(({ rule }) => rule === 'headroom');
-  const met = way.obstacles
+  const met = ground.obstacles
     // A beam that the eye meets is a low place already.
     .filter((thing) => thing.knee || !beams.some((beam) => together(beam, thing)))
     .map(({ kind, from, to, point }): WayFinding => ({ rule: kind, from, to, size: null, point }));
@@ -91,11 +100,12 @@ function lineWay(
   const anchors = [from, to].map(({ y }, i) => ({ station: i * length, y, loose: false }));
   const profile = profileFloor(line, footing, walker, anchors, false);
   const findings = wayFindings({
-    profile,
-    obstacles: findObstacles(line, footing, profile.walkLine, eyeHeight),
-    placeAt: (station) => {
-      const [x, z] = at(station);
-      return [x, tableAt(profile.floor, station), z];
+    ground: { gaps: profile.gaps, obstacles: findObstacles(line, footing, profile.walkLine, eyeHeight) },
+    path: {
+      placeAt: (station) => {
+        const [x, z] = at(station);
+        return [x, tableAt(profile.floor, station), z];
+      },
     },
   });
   return { findings, start: profile.floor.values[0]!, end: profile.floor.values.at(-1)! };

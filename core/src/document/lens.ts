@@ -16,6 +16,10 @@ export const lensSchema = z.object({
   sensor: sensorSchema,
   /** Lens shift as a part of the sensor height (y) and width (x); +y moves the picture's centre up. */
   shift: z.tuple([finite.min(-2).max(2), finite.min(-2).max(2)]).default([0, 0]),
+  /** Distance that is sharp, metres; without it everything is. */
+  focus: finite.min(0.005).max(100_000).optional(),
+  /** Focal length over the width of the lens's opening; without it everything is sharp. */
+  fNumber: finite.min(0.5).max(128).optional(),
 });
 export type Lens = z.infer<typeof lensSchema>;
 

@@ -1,6 +1,8 @@
 import { z } from 'zod';
 import { lensSchema } from './lens.ts';
+import { orbitSchema } from './orbit.ts';
 import { finite, idSchema, vec3Schema } from './primitives.ts';
+import { tracksSchema } from './track.ts';
 
 /** No site reaches farther than this, nor rises higher, metres: what is said beyond it is damage. */
 export const FARTHEST_PLACE = 100_000;
@@ -75,8 +77,15 @@ export const walkSchema = z.object({
   pace: paceSchema,
   gaze: gazeSchema,
   lens: lensSchema,
+  tracks: tracksSchema.optional(),
 });
 export type Walk = z.infer<typeof walkSchema>;
 
-export const moveBodySchema = z.discriminatedUnion('kind', [walkSchema]);
+export const moveBodySchema = z.discriminatedUnion('kind', [walkSchema, orbitSchema]);
 export type MoveBody = z.infer<typeof moveBodySchema>;
+
+/** A body that has to be a walk. @throws TypeError for another kind */
+export function walkOf(body: MoveBody): Walk {
+  if (body.kind !== 'walk') throw new TypeError(`a walk was expected, not ${body.kind}`);
+  return body;
+}

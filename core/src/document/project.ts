@@ -42,6 +42,18 @@ export const storeyChangeSchema = z
   .refine(({ found, elevation }) => found !== null || elevation !== null, 'a storey is found or added');
 export type StoreyChange = z.infer<typeof storeyChangeSchema>;
 
+/** From where on the checks say something. */
+export const checkLimitsSchema = z.object({
+  /** Faster than people walk, m/s, with some room for a walk that has to arrive in time (common practice: 0.8 to 1.4). */
+  haste: finite.min(0.1).max(50).default(1.45),
+  /** A camera that turns faster is noted, degrees a second (common practice, no source). */
+  turnNote: finite.min(1).max(360).default(30),
+  /** And this is too fast to follow, degrees a second (common practice, no source). */
+  turnProblem: finite.min(1).max(720).default(60),
+});
+export type CheckLimits = z.infer<typeof checkLimitsSchema>;
+export const FIRST_LIMITS: CheckLimits = checkLimitsSchema.parse({});
+
 export const lookSchema = z.enum(['natural', 'clay', 'line']);
 /** How the picture shows the model: with its materials, as white clay, or as ink lines on paper. */
 export type Look = z.infer<typeof lookSchema>;
@@ -59,6 +71,7 @@ export const projectBodySchema = z.object({
   eyeHeight: finite.min(0.3).max(3).default(1.6),
   sun: sunSettingSchema.default(FIRST_SUN),
   walker: walkerSchema.default(FIRST_WALKER),
+  limits: checkLimitsSchema.default(FIRST_LIMITS),
   look: lookSchema.default('natural'),
   /** Lighter or darker pictures, in stops: one is twice the light. */
   exposure: finite.min(-3).max(3).default(0),

@@ -25,6 +25,15 @@ export function orientationOf({ pan, tilt, roll }: Angles): Quaternion {
   ];
 }
 
+/** Writes the orientation of a level camera that is panned and tilted, without allocating; see {@link orientationOf}. */
+export function writeOrientation(pan: number, tilt: number, out: Float64Array, offset: number): void {
+  const [cy, sy, cx, sx] = [Math.cos(pan / 2), Math.sin(pan / 2), Math.cos(tilt / 2), Math.sin(tilt / 2)];
+  out[offset] = cy * sx;
+  out[offset + 1] = sy * cx;
+  out[offset + 2] = -sy * sx;
+  out[offset + 3] = cy * cx;
+}
+
 /** The angles of an orientation; the inverse of {@link orientationOf} for tilts inside ±90°. */
 export function anglesOf([x, y, z, w]: Quaternion): Angles {
   const sinTilt = Math.max(-1, Math.min(1, 2 * (w * x - y * z)));

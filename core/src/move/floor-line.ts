@@ -112,6 +112,8 @@ class FloorSearch {
   private readonly point = new Float64Array(2);
   private readonly spacing: number;
   private readonly start: number;
+  /** What there is to stand on at each station; asked for again and again, looked up once. */
+  private readonly surfaces: number[][];
 
   constructor(
     private readonly line: PlanLine,
@@ -123,6 +125,8 @@ class FloorSearch {
   ) {
     this.points = new Float64Array(2 * stations.length);
     line.pointsAt(stations, this.points);
+    const { points } = this;
+    this.surfaces = Array.from(stations, (_, i) => footing.floors.surfacesAt(points[2 * i]!, points[2 * i + 1]!));
     const last = stations.length - 1;
     this.spacing = line.length / last;
     for (const anchor of anchors) this.anchorAt.set(Math.round((anchor.station / line.length) * last), anchor);
@@ -182,7 +186,7 @@ class FloorSearch {
   /** The surfaces at a station that a person could be on, each with its own cost. */
   private standsAt(i: number): Stand[] {
     const [x, z] = [this.points[2 * i]!, this.points[2 * i + 1]!];
-    return this.footing.floors.surfacesAt(x, z).map((y) => {
+    return this.surfaces[i]!.map((y) => {
       const headroom = this.footing.headroom(x, z, y);
       const low = headroom >= this.walker.height - STEP_SLACK ? 0 : headroom >= CRAWL ? COST.lowMetre : COST.crawlMetre;
       return { station: this.stations[i]!, y, headroom, cost: low * this.spacing, before: null, broken: false };
@@ -291,13 +295,17 @@ class FloorSearch {
     const alike = Math.abs(rise) <= this.walker.step + STEP_SLACK;
     const pitch = alike ? rise / (other.station - stand.station) : 0;
     const off = alike ? 2 * SAME_HEIGHT : this.spacing;
+    const continues = (surfaces: readonly number[] | undefined, station: number) => {
+      const height = stand.y + pitch * (station - stand.station);
+      return surfaces?.some((y) => Math.abs(y - height) < off) ?? false;
+    };
     const goesOn = (station: number) => {
       this.line.pointAt(station, this.point);
-      const height = stand.y + pitch * (station - stand.station);
-      return this.footing.floors.surfacesAt(this.point[0]!, this.point[1]!).some((y) => Math.abs(y - height) < off);
+      return continues(this.footing.floors.surfacesAt(this.point[0]!, this.point[1]!), station);
     };
-    let [inside, outside] = [stand.station, stand.station + Math.sign(other.station - stand.station) * this.spacing];
-    if (goesOn(outside)) return null;
+    const sense = Math.sign(other.station - stand.station);
+    let [inside, outside] = [stand.station, stand.station + sense * this.spacing];
+    if (continues(this.surfaces[Math.round(stand.station / this.spacing) + sense], outside)) return null;
     for (let round = 0; round < 7; round += 1) {
       const middle = (inside + outside) / 2;
       if (goesOn(middle)) inside = middle;

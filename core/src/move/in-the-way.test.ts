@@ -85,14 +85,14 @@ describe('what a walk goes through', () => {
         crossings += truth.length;
         for (const [enter, leave] of truth) {
           for (const face of [enter, leave]) {
-            const found = walk.obstacles.find(({ from, to }) => face >= from - 0.005 && face <= to + 0.005);
+            const found = walk.ground.obstacles.find(({ from, to }) => face >= from - 0.005 && face <= to + 0.005);
             expect({ face, kind: found?.kind }).toEqual({ face, kind: 'wall' });
           }
         }
-        for (const { from, to } of walk.obstacles)
+        for (const { from, to } of walk.ground.obstacles)
           for (const end of [from, to])
             expect(Math.min(...truth.flat().map((station) => Math.abs(station - end)))).toBeLessThan(0.005);
-        expect(wayFindings(walk)).toHaveLength(walk.obstacles.length);
+        expect(wayFindings(walk)).toHaveLength(walk.ground.obstacles.length);
       }
     }
     expect(crossings).toBeGreaterThan(200);
@@ -116,7 +116,7 @@ describe('what a walk goes through', () => {
         ]),
         one,
       );
-      expect(walk.obstacles.map(({ kind }) => kind)).toEqual(['closed door', 'glass', 'low', 'wall']);
+      expect(walk.ground.obstacles.map(({ kind }) => kind)).toEqual(['closed door', 'glass', 'low', 'wall']);
     }
   });
 

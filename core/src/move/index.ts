@@ -1,7 +1,11 @@
+export * from './compile-move.ts';
 export { CRAWL } from './floor-line.ts';
 export type { FloorGap, GapReason } from './floor-line.ts';
 export * from './floor-profile.ts';
 export { findObstacles, type Obstacle, type ObstacleKind } from './in-the-way.ts';
+export { FOCAL_LENGTHS } from './move-lens.ts';
+export { CompiledOrbit } from './orbit.ts';
 export * from './sample.ts';
 export { tableAt, type UniformTable } from './uniform-table.ts';
+export * from './tempo.ts';
 export * from './walk.ts';

@@ -1,4 +1,8 @@
-import type { Lens, Quaternion, Vec3 } from '../document/index.ts';
+import type { Lens, Pose, Quaternion, Vec3 } from '../document/index.ts';
+import { throughLens, type CameraView } from '../optics/index.ts';
+import type { Channel } from '../track/index.ts';
+import type { FloorGap } from './floor-line.ts';
+import type { Obstacle } from './in-the-way.ts';
 
 /** What the camera is at one instant. Picture, checks, reel, render and export read this and nothing else. */
 export interface CameraSample {
@@ -6,19 +10,80 @@ export interface CameraSample {
   position: Vec3;
   /** Unit quaternion with continuous sign; roll included. */
   orientation: Quaternion;
-  lens: Lens;
-  /** Seconds into the move: where moving objects are. Without it they are where they begin. */
-  time?: number;
+  view: CameraView;
+  /** Seconds into the move. */
+  moveTime: number;
+  /** Seconds of the site: where moving objects are. */
+  siteTime: number;
+  /** Lighter or darker than the project's pictures, in stops. */
+  exposure: number;
 }
 
-/** Numbers per sample in the batch form: position (3), orientation (4), focal length in mm (1). */
-export const SAMPLE_STRIDE = 8;
+/** A camera that stands: a kept view, or an eye that looks about. @param time of the site, seconds */
+export const standing = ({ position, orientation }: Pose, lens: Lens, time = 0): CameraSample => ({
+  position,
+  orientation,
+  view: throughLens(lens),
+  moveTime: time,
+  siteTime: time,
+  exposure: 0,
+});
 
-/** A move ready to be asked for any instant. Made once per edit; asking allocates only the answer. */
+/**
+ * Numbers per sample in the batch form: position (3), orientation (4), focal length in mm, distance that is sharp in
+ * metres and f-number (Infinity where everything is sharp), exposure.
+ */
+export const SAMPLE_STRIDE = 11;
+
+/** The way of a camera, seen from above. Stations in metres along it. */
+export interface MovePath {
+  length: number;
+  closed: boolean;
+  /** Highest speed along it, m/s. */
+  topSpeed: number;
+  stationAt(time: number): number;
+  /** Seconds at which a station is passed first. */
+  timeAt(station: number): number;
+  /** Writes x and z. */
+  pointAt(station: number, out: Float64Array): void;
+  /** What is under it: the floor for who walks, else the camera itself, metres. */
+  placeAt(station: number): Vec3;
+  /** Station nearest to a place in the plan. */
+  nearest(x: number, z: number): number;
+}
+
+/** What a walker has under the feet and in the way. */
+export interface WalkedGround {
+  gaps: readonly FloorGap[];
+  /** Worked out when first asked. */
+  readonly obstacles: readonly Obstacle[];
+  /** Is it known what stands in the way? */
+  knowsObstacles: boolean;
+}
+
+/**
+ * A move ready to be asked for any instant, whatever kind it is. Made once per edit; asking allocates only the answer.
+ * Times outside the move are clamped to its ends.
+ */
 export interface CompiledMove {
   /** seconds */
-  duration: number;
+  readonly duration: number;
+  /** Its end is its beginning: a film of it repeats no frame. */
+  readonly loops: boolean;
   sampleAt(time: number): CameraSample;
-  /** Fills `out` with {@link SAMPLE_STRIDE} numbers per time. */
+  /** Fills `out` with {@link SAMPLE_STRIDE} numbers per time, without allocating. */
   fill(times: ArrayLike<number>, out: Float64Array): void;
+  /** What it does over time, for strips and tables. */
+  readonly channels: readonly Channel[];
+  readonly path: MovePath | null;
+  /** Keys that hold on to nothing any more. */
+  readonly lostKeys: number;
+  /** Only what walks has ground. */
+  readonly ground: WalkedGround | null;
+}
+
+/** A time of a move: held at the ends, or gone round where the end is the beginning, to the last digit. */
+export function within(time: number, { duration, loops }: Pick<CompiledMove, 'duration' | 'loops'>): number {
+  if (loops) return time - duration * Math.floor(time / duration);
+  return Math.min(Math.max(time, 0), duration);
 }

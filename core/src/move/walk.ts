@@ -1,12 +1,21 @@
-import { FIRST_WALKER, type Lens, type Vec3, type Walk, type Walker } from '../document/index.ts';
+import { FIRST_WALKER, type Vec3, type Walk, type Walker } from '../document/index.ts';
 import { GAZE_SMOOTHING, gazeAhead, gazeAt } from '../gaze/index.ts';
-import { orientationOf } from '../geometry/index.ts';
+import { writeOrientation } from '../geometry/index.ts';
 import { paceProfile, type PaceProfile } from '../pace/index.ts';
 import { PlanCurve } from '../path/index.ts';
 import type { Footing } from '../survey/index.ts';
+import type { Channel } from '../track/index.ts';
 import { profileFloor, type FloorProfile } from './floor-profile.ts';
 import { findObstacles, type Obstacle } from './in-the-way.ts';
-import { SAMPLE_STRIDE, type CameraSample, type CompiledMove } from './sample.ts';
+import { MoveLens } from './move-lens.ts';
+import {
+  SAMPLE_STRIDE,
+  within,
+  type CameraSample,
+  type CompiledMove,
+  type MovePath,
+  type WalkedGround,
+} from './sample.ts';
 import { smoothTable, tableAt, type UniformTable } from './uniform-table.ts';
 
 /** A gaze at something that moves is worked out so often, seconds: good to a hundredth of a degree, passing closely. */
@@ -19,17 +28,24 @@ interface WalkOptions {
   target?: ((time: number) => Vec3) | null;
 }
 
-/** A walk ready to be played: the camera at any time, and the lines that the strips draw. */
+/** Comfortable walking, m/s (common practice for walkthroughs). */
+const COMFORT = [0.8, 1.4] as const;
+
+/** A walk ready to be played. */
 export class CompiledWalk implements CompiledMove {
+  readonly loops: boolean;
+  readonly channels: readonly Channel[];
+  readonly path: MovePath;
+  readonly ground: WalkedGround;
   readonly curve: PlanCurve;
   readonly pace: PaceProfile;
   readonly profile: FloorProfile;
   /** Height of the eye by station, metres. */
   readonly eyeLine: UniformTable;
   private readonly gaze: { by: 'station' | 'time'; pan: UniformTable; tilt: UniformTable };
-  private readonly lens: Lens;
+  private readonly lens: MoveLens;
   private readonly point = new Float64Array(2);
-  private met: Obstacle[] | null = null;
+  private readonly scratch = new Float64Array(SAMPLE_STRIDE);
 
   /**
    * @param footing what there is to stand on and to come up against
@@ -40,17 +56,16 @@ export class CompiledWalk implements CompiledMove {
     private readonly footing: Footing,
     { walker = FIRST_WALKER, target = null }: WalkOptions = {},
   ) {
-    this.lens = walk.lens;
     const closed = walk.path.closed && walk.path.nodes.length > 2;
     this.curve = new PlanCurve(walk.path);
     this.pace = paceProfile(walk.pace, this.curve.length);
     if (!(this.curve.length > 0)) throw new RangeError('a path needs two nodes in different places');
-    const anchors = walk.path.nodes.map(({ y, surface }, i) => ({
+    const nodes = walk.path.nodes.map(({ y, surface }, i) => ({
       station: this.curve.nodeStations[i]!,
       y,
       loose: !surface,
     }));
-    this.profile = profileFloor(this.curve, footing, walker, anchors, closed);
+    this.profile = profileFloor(this.curve, footing, walker, nodes, closed);
     const { walkLine } = this.profile;
     this.eyeLine = { ...walkLine, values: walkLine.values.map((y) => y + walk.eyeHeight) };
     const { length } = this.curve;
@@ -79,20 +94,61 @@ export class CompiledWalk implements CompiledMove {
       const table = (values: Float64Array) => ({ values, length, closed });
       this.gaze = { by: 'station', pan: table(pan), tilt: table(tilt) };
     }
+    this.loops = closed && !target;
+    const { duration } = this.pace;
+    const anchors = {
+      duration,
+      timeAt: (station: number) => this.timeAt(station),
+      stationOf: (id: string) => this.curve.nodeStations[walk.path.nodes.findIndex((node) => node.id === id)] ?? null,
+    };
+    this.lens = new MoveLens(walk.lens, walk.tracks, anchors, this.loops);
+    this.channels = this.makeChannels();
+    this.path = this.makePath(closed);
+    this.ground = this.makeGround();
+  }
+
+  private makeChannels(): Channel[] {
+    const along = (table: UniformTable) => (time: number) => tableAt(table, this.pace.stationAt(time));
+    return [
+      {
+        id: 'section',
+        title: 'Section',
+        unit: 'm',
+        at: along(this.eyeLine),
+        under: { title: 'Floor', at: along(this.profile.floor) },
+      },
+      { id: 'pace', title: 'Pace', unit: 'm/s', at: (time) => this.pace.speedAt(time), band: COMFORT },
+      ...this.lens.channels,
+    ];
+  }
+
+  private makePath(closed: boolean): MovePath {
+    return {
+      length: this.curve.length,
+      closed,
+      topSpeed: this.pace.cruise,
+      stationAt: (time) => this.pace.stationAt(time),
+      timeAt: (station) => this.timeAt(station),
+      pointAt: (station, out) => this.curve.pointAt(station, out),
+      placeAt: (station) => this.placeAt(station),
+      nearest: (x, z) => this.curve.nearest(x, z).station,
+    };
+  }
+
+  private makeGround(): WalkedGround {
+    let met: Obstacle[] | null = null;
+    const find = () => findObstacles(this.curve, this.footing, this.profile.walkLine, this.walk.eyeHeight);
+    return {
+      gaps: this.profile.gaps,
+      get obstacles() {
+        return (met ??= find());
+      },
+      knowsObstacles: this.footing.knowsSolids,
+    };
   }
 
   get duration(): number {
     return this.pace.duration;
-  }
-
-  /** What the walker's body goes through; worked out when first asked. */
-  get obstacles(): readonly Obstacle[] {
-    return (this.met ??= findObstacles(this.curve, this.footing, this.profile.walkLine, this.walk.eyeHeight));
-  }
-
-  /** Is it known what stands in the way? */
-  get knowsObstacles(): boolean {
-    return this.footing.knowsSolids;
   }
 
   /** The place on the floor at a station, metres. */
@@ -112,27 +168,39 @@ export class CompiledWalk implements CompiledMove {
     return (low + high) / 2;
   }
 
+  get lostKeys(): number {
+    return this.lens.lostKeys;
+  }
+
   sampleAt(time: number): CameraSample {
-    const station = this.pace.stationAt(time);
-    this.curve.pointAt(station, this.point);
-    const { by, pan, tilt } = this.gaze;
-    const place = by === 'time' ? time : station;
+    const out = this.scratch;
+    this.write(time, out, 0);
     return {
-      position: [this.point[0]!, tableAt(this.eyeLine, station), this.point[1]!],
-      orientation: orientationOf({ pan: tableAt(pan, place), tilt: tableAt(tilt, place), roll: 0 }),
-      lens: this.lens,
-      time,
+      position: [out[0]!, out[1]!, out[2]!],
+      orientation: [out[3]!, out[4]!, out[5]!, out[6]!],
+      view: this.lens.viewAt(within(time, this)),
+      moveTime: time,
+      siteTime: time,
+      exposure: 0,
     };
   }
 
   fill(times: ArrayLike<number>, out: Float64Array): void {
-    for (let i = 0; i < times.length; i += 1) {
-      const { position, orientation, lens } = this.sampleAt(times[i]!);
-      const o = i * SAMPLE_STRIDE;
-      for (let k = 0; k < 3; k += 1) out[o + k] = position[k]!;
-      for (let k = 0; k < 4; k += 1) out[o + 3 + k] = orientation[k]!;
-      out[o + 7] = lens.focalLengthMm;
-    }
+    for (let i = 0; i < times.length; i += 1) this.write(times[i]!, out, i * SAMPLE_STRIDE);
+  }
+
+  private write(instant: number, out: Float64Array, offset: number): void {
+    const time = within(instant, this);
+    const station = this.pace.stationAt(time);
+    this.curve.pointAt(station, this.point);
+    const { by, pan, tilt } = this.gaze;
+    const place = by === 'time' ? time : station;
+    out[offset] = this.point[0]!;
+    out[offset + 1] = tableAt(this.eyeLine, station);
+    out[offset + 2] = this.point[1]!;
+    writeOrientation(tableAt(pan, place), tableAt(tilt, place), out, offset + 3);
+    this.lens.write(time, out, offset + 7);
+    out[offset + 10] = 0;
   }
 
   /** Where the eye is at `steps` + 1 stations; these are given for parts 0…1 of the way. */

@@ -4,7 +4,6 @@ import {
   circleOfConfusionMm,
   depthOfField,
   focalLengthFor,
-  projectionWindow,
   SENSORS,
   usedSensor,
   viewAngle,
@@ -57,20 +56,6 @@ describe('view angles', () => {
   test('a wide picture uses the width of the sensor, a tall one its height', () => {
     expect(usedSensor(fullFrame, 16 / 9)).toEqual({ widthMm: 36, heightMm: 20.25 });
     expect(usedSensor(fullFrame, 9 / 16)).toEqual({ widthMm: 13.5, heightMm: 24 });
-  });
-});
-
-describe('lens shift', () => {
-  test('moves the window and keeps its size', () => {
-    fc.assert(
-      fc.property(fc.double({ min: -1, max: 1, noNaN: true }), fc.double({ min: -1, max: 1, noNaN: true }), (x, y) => {
-        const still = projectionWindow(lens(24), 16 / 9);
-        const shifted = projectionWindow(lens(24, [x, y]), 16 / 9);
-        expect(shifted.right - shifted.left).toBeCloseTo(still.right - still.left, 10);
-        expect(shifted.top - still.top).toBeCloseTo((y * 24) / 24, 10);
-        expect(shifted.left - still.left).toBeCloseTo((x * 36) / 24, 10);
-      }),
-    );
   });
 });
 

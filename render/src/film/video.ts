@@ -6,6 +6,8 @@ import type { PictureSize } from '../picture/picture-size.ts';
 import type { PictureRenderer } from '../picture/renderer.ts';
 
 export interface VideoJob {
+  /** Part of a frame's time that the shutter is open, 0…1: what moves meanwhile is blurred. It opens at the frame's instant. */
+  shutter: number;
   /** The camera at a time in seconds. */
   sampleAt: (time: number) => CameraSample;
   rate: Rate;
@@ -25,6 +27,7 @@ export interface VideoJob {
  */
 export async function renderVideo(renderer: PictureRenderer, job: VideoJob): Promise<Blob> {
   const { rate, frames, size, subframes, signal } = job;
+  const open = job.shutter * frameTime(1, rate);
   if (size.width % 2 || size.height % 2)
     throw new RangeError(`width and height of a film must be even, got ${size.width} × ${size.height}`);
   const target = new BufferTarget();
@@ -38,7 +41,7 @@ export async function renderVideo(renderer: PictureRenderer, job: VideoJob): Pro
     for (let i = 0; i < frames; i += 1) {
       signal.throwIfAborted();
       const time = frameTime(i, rate);
-      const pixels = renderer.frame(() => job.sampleAt(time), size, subframes);
+      const pixels = renderer.frame((part) => job.sampleAt(time + part * open), size, subframes);
       await encoding;
       const sample = new VideoSample(pixels, {
         format: 'RGBX',

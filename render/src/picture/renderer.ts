@@ -2,7 +2,7 @@ import type { SiteMotion } from '@eskovan/core/action';
 import type { SceneModel, ScenePart } from '@eskovan/core/format';
 import type { CameraSample } from '@eskovan/core/move';
 import type { Bounds } from '@eskovan/core/document';
-import { depthRange, projectionWindow } from '@eskovan/core/optics';
+import { depthRange, Projection } from '@eskovan/core/optics';
 import {
   Box3,
   Color,
@@ -27,7 +27,7 @@ import type { Levels } from '../scene/stand-in.ts';
 import { warmUpScene } from '../scene/warm-up.ts';
 import { Accumulator } from './accumulator.ts';
 import { FinishPass } from './finish-pass.ts';
-import { jitter } from './jitter.ts';
+import { aperturePoint, jitter, shutterPart } from './jitter.ts';
 import type { PictureSize } from './picture-size.ts';
 
 /** Height in pixels from which moving pictures show detail as far as it reaches; smaller ones show less of it. */
@@ -167,7 +167,7 @@ export class PictureRenderer {
     this.resize(size);
     this.renderer.info.reset();
     this.renderer.setRenderTarget(null);
-    this.aim(sample, size, 0, 0);
+    this.aim(sample, size, [0, 0], [0, 0]);
     this.showDetail('moving', Math.min(1, size.height / DETAIL_HEIGHT));
     this.pass();
     return this.canvas.transferToImageBitmap();
@@ -182,8 +182,8 @@ export class PictureRenderer {
   }
 
   /**
-   * The pixels of a finished frame, RGBA, top row first. `sampleAt` is asked once per sub-frame with its place
-   * 0…1 in the frame, so that later movement within the shutter needs no second way to get a camera.
+   * The pixels of a finished frame, RGBA, top row first. `sampleAt` is asked once per sub-frame with its place 0…1 in
+   * the time that the shutter is open: pixel, lens opening and time are one sum.
    */
   frame(sampleAt: (part: number) => CameraSample, size: PictureSize, subframes: number): Uint8Array<ArrayBuffer> {
     this.accumulate(sampleAt, size, subframes, 'whole');
@@ -210,8 +210,7 @@ export class PictureRenderer {
     this.accumulator.start(size);
     this.finish?.start();
     for (let i = 0; i < subframes; i += 1) {
-      const [jx, jy] = jitter(i, subframes);
-      this.aim(sampleAt(i / subframes), size, jx, jy);
+      this.aim(sampleAt(shutterPart(i, subframes)), size, jitter(i, subframes), aperturePoint(i, subframes));
       if (this.model) this.finish?.use(this.model, this.camera, { size, subframe: i, moving: this.moving });
       this.accumulator.add(() => this.pass(), 1 / subframes);
     }
@@ -237,30 +236,39 @@ export class PictureRenderer {
     if (this.canvas.width !== width || this.canvas.height !== height) this.renderer.setSize(width, height, false);
   }
 
-  /** Sets the camera, and what moves; jx, jy shift the picture by parts of a pixel. */
-  private aim(sample: CameraSample, size: PictureSize, jx: number, jy: number): void {
-    this.moving?.place(sample.time ?? 0);
+  /**
+   * Sets the camera, and what moves.
+   * @param pixelShift moves the picture by parts of a pixel
+   * @param opening place in the lens's opening, a disc of radius 1: what is at the distance of focus stays where it is
+   */
+  private aim(sample: CameraSample, size: PictureSize, pixelShift: Pair, opening: Pair): void {
+    this.moving?.place(sample.siteTime);
     if (this.marked) this.moving?.follow(this.marked.lines, this.marked.group);
     const frame = size.frame ?? size;
-    const window = projectionWindow(sample.lens, frame.width / frame.height);
-    const pixel = (window.right - window.left) / frame.width;
-    const centreX = (window.left + window.right) / 2 + pixel * jx;
-    const centreY = (window.bottom + window.top) / 2 + pixel * jy;
-    const [halfX, halfY] = [(pixel * size.width) / 2, (pixel * size.height) / 2];
     const { camera } = this;
+    const { view } = sample;
+    const projection = new Projection(view, frame.width / frame.height, sample.position, sample.orientation);
+    const { window } = projection;
+    const pixel = (window.right - window.left) / frame.width;
+    const aside = apertureShift(view, opening);
+    const parallax = view.kind === 'lens' ? 1 / (view.focus ?? Infinity) : 0;
+    const centreX = (window.left + window.right) / 2 + pixel * pixelShift[0] - aside[0] * parallax;
+    const centreY = (window.bottom + window.top) / 2 + pixel * pixelShift[1] - aside[1] * parallax;
+    const [halfX, halfY] = [(pixel * size.width) / 2, (pixel * size.height) / 2];
     const { near, far } = depthRange(sample.position, this.bounds ?? NOTHING);
     Object.assign(camera, { near, far });
-    camera.projectionMatrix.makePerspective(
-      (centreX - halfX) * near,
-      (centreX + halfX) * near,
-      (centreY + halfY) * near,
-      (centreY - halfY) * near,
-      near,
-      far,
+    camera.projectionMatrix.fromArray(
+      projection.matrix(near, far, {
+        left: centreX - halfX,
+        right: centreX + halfX,
+        bottom: centreY - halfY,
+        top: centreY + halfY,
+      }),
     );
     camera.projectionMatrixInverse.copy(camera.projectionMatrix).invert();
-    camera.position.fromArray(sample.position);
     camera.quaternion.fromArray(sample.orientation);
+    camera.position.set(aside[0], aside[1], 0).applyQuaternion(camera.quaternion);
+    camera.position.add(middle.fromArray(sample.position));
     camera.updateMatrix();
     camera.updateMatrixWorld(true);
     this.sky.position.copy(camera.position);
@@ -273,7 +281,16 @@ export class PictureRenderer {
   }
 }
 
+type Pair = readonly [number, number];
+
 const middle = new Vector3();
+
+/** How far a ray through a place of the opening starts beside the lens's middle, metres: its radius is f / 2N. */
+function apertureShift(view: CameraSample['view'], [u, v]: Pair): Pair {
+  if (view.kind !== 'lens' || view.focus === undefined || view.fNumber === undefined) return [0, 0];
+  const radius = view.focalLengthMm / 2000 / view.fNumber;
+  return [u * radius, v * radius];
+}
 
 const boxOf = ({ min, max }: Bounds) => new Box3(new Vector3(...min), new Vector3(...max));
 

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import { DOCUMENT_VERSION, invertChanges, type Change, type Edit, type Row } from '@eskovan/core/document';
+import { walkOf, DOCUMENT_VERSION, invertChanges, type Change, type Edit, type Row } from '@eskovan/core/document';
 import {
   editOf,
   id,
@@ -89,7 +89,7 @@ describe('an edit', () => {
       editOf(project, [setting({ ...walk, body: { ...walkBody, eyeHeight: 1.7 } } as Row, 'eyeHeight', 1.8)]),
     ).expect(200);
     const late = await apply(edit).expect(200);
-    expect(late.body.rows[0].row.body.eyeHeight).toBe(1.8);
+    expect(walkOf(late.body.rows[0].row.body).eyeHeight).toBe(1.8);
   });
 
   test('of an id that another edit has is refused', async () => {
@@ -149,7 +149,7 @@ describe('an edit', () => {
     await apply(editOf(project, [setting(now, 'eyeHeight', 1.2)], { by: otto, label: 'Child' })).expect(200);
     const undo = await apply(editOf(project, invertChanges(mine.changes))).expect(409);
     expect(undo.body.clashes[0].since).toMatchObject({ by: 'Otto', label: 'Child' });
-    expect((await get(project, walk.id)).body.eyeHeight).toBe(1.2);
+    expect(walkOf((await get(project, walk.id)).body).eyeHeight).toBe(1.2);
     expect((await get(project, walk.id)).name).toBe('Mine');
   });
 
@@ -355,7 +355,7 @@ describe('deleted things', () => {
     await apply(
       editOf(project, [{ op: 'restore', kind: 'move', id: walk.id }, setting(walk, 'eyeHeight', 1.7)]),
     ).expect(200);
-    expect((await get(project, walk.id)).body.eyeHeight).toBe(1.7);
+    expect(walkOf((await get(project, walk.id)).body).eyeHeight).toBe(1.7);
   });
 
   test('a deleted project answers 410 until it is brought back', async () => {

@@ -8,12 +8,13 @@ import {
   type FileRef,
   type Person,
   type Row,
+  type Walk,
 } from '@eskovan/core/document';
 import type { Agent, Test } from 'supertest';
 
 export const id = () => crypto.randomUUID();
 
-export const walkBody: BodyOf<'move'> = {
+export const walkBody: Walk = {
   kind: 'walk',
   path: { closed: false, nodes: [{ id: id(), x: 0, y: 0, z: 0, kind: 'smooth', radius: 0.5 }] },
   eyeHeight: 1.6,

@@ -1,3 +1,4 @@
+import { walkOf } from '@eskovan/core/document';
 import { afterEach, describe, expect, test } from '@jest/globals';
 import { act, fireEvent, screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
@@ -31,7 +32,7 @@ function Height() {
     <>
       <NumberField
         label="Eye height"
-        value={row.body.eyeHeight}
+        value={walkOf(row.body).eyeHeight}
         step={0.01}
         onChange={(eyeHeight) => editBody('move', row, 'Eye height', (body) => ({ ...body, eyeHeight }))}
       />
@@ -77,7 +78,7 @@ describe('a gesture', () => {
     Object.assign(label, { setPointerCapture: () => {} });
     fireEvent.pointerDown(label, { button: 0, clientX: 0, pointerId: 1 });
     for (let step = 1; step <= 300; step += 1) fireEvent.pointerMove(label, { clientX: step, pointerId: 1 });
-    await waitFor(() => expect(walk().body.eyeHeight).toBeCloseTo(2.35, 6));
+    await waitFor(() => expect(walkOf(walk().body).eyeHeight).toBeCloseTo(2.35, 6));
     expect(editsIn(asked)).toEqual([]);
     fireEvent.pointerUp(label, { clientX: 300, pointerId: 1 });
     await saved();
@@ -86,7 +87,7 @@ describe('a gesture', () => {
       { op: 'set', kind: 'move', id: uuid(20), facet: ['body', 'eyeHeight'], before: 1.6, after: 2.35 },
     ]);
     act(() => expect(undo(PROJECT)).toBe('Eye height'));
-    expect(walk().body.eyeHeight).toBe(1.6);
+    expect(walkOf(walk().body).eyeHeight).toBe(1.6);
     expect(useUndo.getState().past[PROJECT]).toEqual([]);
   });
 
@@ -95,7 +96,7 @@ describe('a gesture', () => {
     const field = screen.getByLabelText('Eye height');
     for (let n = 0; n < 40; n += 1) {
       fireEvent.keyDown(field, { key: 'ArrowUp', repeat: n > 0 });
-      await waitFor(() => expect(walk().body.eyeHeight).toBeCloseTo(1.61 + 0.01 * n, 6));
+      await waitFor(() => expect(walkOf(walk().body).eyeHeight).toBeCloseTo(1.61 + 0.01 * n, 6));
     }
     fireEvent.keyUp(field, { key: 'ArrowUp' });
     await saved();
@@ -110,9 +111,9 @@ describe('a gesture', () => {
     const gesture = beginEdit();
     setHeight(1.9);
     act(() => dispatch(PROJECT, 'Rename', [renaming(hall(), 'Great hall')]));
-    expect([walk().body.eyeHeight, hall().name]).toEqual([1.9, 'Great hall']);
+    expect([walkOf(walk().body).eyeHeight, hall().name]).toEqual([1.9, 'Great hall']);
     act(() => expect(cancelGesture()).toBe(true));
-    expect([walk().body.eyeHeight, hall().name]).toEqual([1.6, 'Hall']);
+    expect([walkOf(walk().body).eyeHeight, hall().name]).toEqual([1.6, 'Hall']);
     expect(gesture.open).toBe(false);
     gesture.commit();
     expect(editsIn(asked)).toEqual([]);
@@ -169,10 +170,10 @@ describe('undo', () => {
     start();
     for (let n = 1; n <= STEPS + 10; n += 1) setHeight(1 + n / 1000);
     for (let n = 0; n < STEPS; n += 1) act(() => void undo(PROJECT));
-    expect(walk().body.eyeHeight).toBeCloseTo(1.01, 9);
+    expect(walkOf(walk().body).eyeHeight).toBeCloseTo(1.01, 9);
     act(() => expect(undo(PROJECT)).toBeNull());
     for (let n = 0; n < STEPS; n += 1) act(() => void redo(PROJECT));
-    expect(walk().body.eyeHeight).toBeCloseTo(1.21, 9);
+    expect(walkOf(walk().body).eyeHeight).toBeCloseTo(1.21, 9);
     await waitFor(() => expect(useEdits.getState().saved.state).toBe('saved'), { timeout: 20_000 });
   });
 
@@ -190,11 +191,11 @@ describe('undo', () => {
     await saved();
     theirs({ eyeHeight: 1.2 });
     act(() => expect(undo(PROJECT)).toBeNull());
-    expect(walk().body.eyeHeight).toBe(1.2);
+    expect(walkOf(walk().body).eyeHeight).toBe(1.2);
     expect(screen.getByRole('dialog').textContent).toContain('Undo “Eye height”?');
     expect(screen.getByRole('dialog').textContent).toContain('eye height is now: 1.2');
     await userEvent.click(screen.getByRole('button', { name: 'Leave it as it is' }));
-    expect(walk().body.eyeHeight).toBe(1.2);
+    expect(walkOf(walk().body).eyeHeight).toBe(1.2);
     // The step is forgotten: the next undo is not stopped by it.
     act(() => expect(undo(PROJECT)).toBeNull());
     expect(screen.queryByRole('dialog')).toBeNull();
@@ -207,9 +208,9 @@ describe('undo', () => {
     theirs({ eyeHeight: 1.2 });
     act(() => void undo(PROJECT));
     await userEvent.click(screen.getByRole('button', { name: 'Undo anyway' }));
-    expect(walk().body.eyeHeight).toBe(1.6);
+    expect(walkOf(walk().body).eyeHeight).toBe(1.6);
     act(() => expect(redo(PROJECT)).toBe('Eye height'));
-    expect(walk().body.eyeHeight).toBe(1.9);
+    expect(walkOf(walk().body).eyeHeight).toBe(1.9);
   });
 
   test('of something in a row that somebody deleted brings nothing back by itself', async () => {
@@ -299,7 +300,7 @@ describe('a conflict', () => {
     await conflicted();
     await userEvent.click(screen.getByRole('button', { name: 'Keep theirs' }));
     await saved();
-    expect(walk().body.eyeHeight).toBe(1.1);
+    expect(walkOf(walk().body).eyeHeight).toBe(1.1);
     act(() => expect(undo(PROJECT)).toBeNull());
   });
 
@@ -313,7 +314,7 @@ describe('a conflict', () => {
     expect(sent().at(-1)!.changes).toMatchObject([
       { op: 'make', kind: 'move', name: 'Arrival (mine)', body: { eyeHeight: 1.9 } },
     ]);
-    expect(walk().body.eyeHeight).toBe(1.1);
+    expect(walkOf(walk().body).eyeHeight).toBe(1.1);
   });
 
   test('Escape decides nothing; the rest is saved meanwhile, and it can be decided later', async () => {
@@ -323,7 +324,7 @@ describe('a conflict', () => {
     await conflicted();
     await userEvent.keyboard('{Escape}');
     expect(screen.queryByRole('dialog')).toBeNull();
-    expect(walk().body.eyeHeight).toBe(1.9);
+    expect(walkOf(walk().body).eyeHeight).toBe(1.9);
     act(() => dispatch(PROJECT, 'Rename', [renaming(hall(), 'Great hall')]));
     await waitFor(() => expect(sent().at(-1)!.label).toBe('Rename'));
     act(() => useHeldDialogs.setState({ postponed: false }));
@@ -353,7 +354,7 @@ describe('a conflict', () => {
     ]);
     await userEvent.click(screen.getByRole('button', { name: 'Let it go' }));
     await saved();
-    expect(walk().body.eyeHeight).toBe(1.6);
+    expect(walkOf(walk().body).eyeHeight).toBe(1.6);
   });
 
   test.each(['project', 'link'] as const)('about a %s offers mine and theirs, never two of them', async (kind) => {

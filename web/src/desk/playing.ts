@@ -14,8 +14,8 @@ export function togglePlaying(duration: number): void {
   workbench.set({ playing: !playing, scout: null, ...(!playing && time >= duration - 0.05 ? { time: 0 } : {}) });
 }
 
-/** Runs the clock while playing. Real time: a slow machine shows fewer pictures, not a slower walk. */
-export function usePlayback(duration: number): void {
+/** Runs the clock while playing, round and round where the end is the beginning. Real time: a slow machine shows fewer pictures, not a slower walk. */
+export function usePlayback(duration: number, loops: boolean): void {
   const playing = useWorkbench((state) => state.playing);
   useEffect(() => {
     if (!playing || duration <= 0) return;
@@ -29,12 +29,12 @@ export function usePlayback(duration: number): void {
       // The first frame's time stamp may lie before the moment the button was pressed.
       const time = workbench.get().time + Math.max(0, now - before) / 1000;
       before = Math.max(before, now);
-      if (time >= duration) workbench.set({ time: duration, playing: false });
+      if (time >= duration && !loops) workbench.set({ time: duration, playing: false });
       else {
-        workbench.set({ time });
+        workbench.set({ time: time % duration });
         loop = requestAnimationFrame(tick);
       }
     });
     return () => cancelAnimationFrame(loop);
-  }, [playing, duration]);
+  }, [playing, duration, loops]);
 }

@@ -1,6 +1,6 @@
 import type { Bounds, Lens, Pose } from '@eskovan/core/document';
 import { anglesOf, forwardOf, orientationOf, slerp, toDegrees } from '@eskovan/core/geometry';
-import { viewAngles } from '@eskovan/core/optics';
+import { Projection, throughLens } from '@eskovan/core/optics';
 import {
   blockingOf,
   joinExtents,
@@ -79,16 +79,7 @@ function rotateAbout(v: Triple, axis: Triple, angle: number): Triple {
 
 /** The ray through a place in the picture, −1…1 from the centre to the frame's right and upper edge. */
 export function rayThrough(pose: Pose, lens: Lens, aspect: number, x: number, y: number): Triple {
-  const { horizontal, vertical } = viewAngles(lens, aspect);
-  const [lx, ly] = [x * Math.tan(horizontal / 2), y * Math.tan(vertical / 2)];
-  const [fx, fy, fz] = forwardOf(pose.orientation);
-  const { pan } = anglesOf(pose.orientation);
-  const [rx, rz] = [Math.cos(pan), -Math.sin(pan)];
-  // Up = right × forward.
-  const [ux, uy, uz] = [-rz * fy, rz * fx - rx * fz, rx * fy];
-  const d = [fx + rx * lx + ux * ly, fy + uy * ly, fz + rz * lx + uz * ly] as const;
-  const length = Math.hypot(...d);
-  return [d[0] / length, d[1] / length, d[2] / length];
+  return new Projection(throughLens(lens), aspect, pose.position, pose.orientation).ray(x, y).direction;
 }
 
 /** A walker's world: what is underfoot and what is in the way. */

@@ -87,7 +87,7 @@ export function PicturePane({ sample, hands, mask = 0.72, guides, version = 0, l
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [ready, drawable, loaded, version, sample, size, frame.width, frame.height]);
 
-  const bind = useHands(box, hands, frame, sample?.time);
+  const bind = useHands(box, hands, frame, sample?.siteTime);
   const placed = (what: { width: number; height: number }) => ({
     left: (size.width - what.width) / 2,
     top: (size.height - what.height) / 2,

@@ -1,9 +1,9 @@
 import { describe, expect, test } from '@jest/globals';
 import { DEFAULT_LENS } from '@eskovan/core/document';
-import type { CameraSample } from '@eskovan/core/move';
+import { standing, type CameraSample } from '@eskovan/core/move';
 import { PicturePump } from './pump.ts';
 
-const sample = (x: number): CameraSample => ({ position: [x, 0, 0], orientation: [0, 0, 0, 1], lens: DEFAULT_LENS });
+const sample = (x: number): CameraSample => standing({ position: [x, 0, 0], orientation: [0, 0, 0, 1] }, DEFAULT_LENS);
 const size = { width: 400, height: 225 };
 
 /** A renderer that answers when it is told to. */

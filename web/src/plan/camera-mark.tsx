@@ -1,6 +1,6 @@
 import type { CameraSample } from '@eskovan/core/move';
 import { anglesOf } from '@eskovan/core/geometry';
-import { viewAngles } from '@eskovan/core/optics';
+import { Projection } from '@eskovan/core/optics';
 import { howOf, type How } from '../desk/selection.ts';
 import { usePlan } from './plan.tsx';
 
@@ -24,7 +24,7 @@ export function CameraMark({ sample, aspect, label, faint, aside = [0, 0], onPre
   const { scale } = usePlan();
   const [x, , z] = sample.position;
   const { pan } = anglesOf(sample.orientation);
-  const half = viewAngles(sample.lens, aspect).horizontal / 2;
+  const { left, right } = new Projection(sample.view, aspect).edges;
   const reach = Math.min(REACH, MOST_PIXELS / scale);
   const edge = (angle: number) => `${x - reach * Math.sin(angle)} ${z - reach * Math.cos(angle)}`;
   const r = 9 / scale;
@@ -42,7 +42,7 @@ export function CameraMark({ sample, aspect, label, faint, aside = [0, 0], onPre
       }
     >
       <path
-        d={`M${x} ${z}L${edge(pan + half)}A${reach} ${reach} 0 0 1 ${edge(pan - half)}Z`}
+        d={`M${x} ${z}L${edge(pan - left)}A${reach} ${reach} 0 0 1 ${edge(pan - right)}Z`}
         fill={faint ? 'var(--ink-faint)' : 'var(--ochre)'}
         fillOpacity={faint ? 0.12 : 0.22}
         stroke={faint ? 'none' : 'var(--ochre)'}
@@ -94,7 +94,7 @@ export function MovingCamera({ sample, aspect }: { sample: CameraSample; aspect:
   const [x, , z] = sample.position;
   const [px, py] = toScreen(x, z);
   const { pan } = anglesOf(sample.orientation);
-  const half = viewAngles(sample.lens, aspect).horizontal / 2;
+  const { left, right } = new Projection(sample.view, aspect).edges;
   const reach = Math.min(260, Math.max(34, REACH * scale));
   const edge = (angle: number) => `${(-reach * Math.sin(angle)).toFixed(1)} ${(-reach * Math.cos(angle)).toFixed(1)}`;
   return (
@@ -111,7 +111,7 @@ export function MovingCamera({ sample, aspect }: { sample: CameraSample; aspect:
         style={{ position: 'absolute', left: -reach, top: -reach }}
       >
         <path
-          d={`M0 0L${edge(half)}A${reach} ${reach} 0 0 1 ${edge(-half)}Z`}
+          d={`M0 0L${edge(-left)}A${reach} ${reach} 0 0 1 ${edge(-right)}Z`}
           fill="var(--ochre)"
           fillOpacity="0.22"
           stroke="var(--ochre)"

@@ -19,7 +19,7 @@ const onTime = jest.fn<(time: number) => void>();
 beforeEach(() => {
   workbench.set({ time: 2 });
   onTime.mockClear();
-  render(<Strips walk={walk} rate={rate} onTime={onTime} />);
+  render(<Strips move={walk} rate={rate} onTime={onTime} />);
 });
 afterEach(cleanup);
 

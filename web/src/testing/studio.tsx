@@ -12,6 +12,7 @@ import {
   type Kind,
   type ProjectDocument,
   type Row,
+  type Walk,
 } from '@eskovan/core/document';
 import { READER } from '@eskovan/core/format';
 import { QueryClientProvider } from '@tanstack/react-query';
@@ -45,7 +46,7 @@ export function exampleRow<K extends Kind>(id: number, name: string, body: BodyO
   };
 }
 
-export const exampleWalk = (points: readonly (readonly [number, number])[]): BodyOf<'move'> => ({
+export const exampleWalk = (points: readonly (readonly [number, number])[]): Walk => ({
   kind: 'walk',
   path: {
     closed: false,

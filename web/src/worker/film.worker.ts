@@ -1,8 +1,7 @@
-import { followTarget, SiteMotion } from '@eskovan/core/action';
-import type { Lens, Pose, Rate, Walk, Walker } from '@eskovan/core/document';
+import { SiteMotion } from '@eskovan/core/action';
+import type { Lens, MoveBody, Pose, Rate, Walker } from '@eskovan/core/document';
 import type { SceneModel } from '@eskovan/core/format';
-import { aimWalk } from '@eskovan/core/gaze';
-import { CompiledWalk, type CameraSample } from '@eskovan/core/move';
+import { compileMove, needsParts, standing, type CameraSample } from '@eskovan/core/move';
 import { frameTime } from '@eskovan/core/reel';
 import { unpackFooting } from '@eskovan/core/survey';
 import { PictureRenderer, renderStill, renderVideo, type PictureSize } from '@eskovan/render';
@@ -15,7 +14,7 @@ import { describeParts } from './parts.ts';
 /** What is rendered: a pose that stands, or a move from `from` seconds on. */
 export type FilmSource =
   | { kind: 'pose'; pose: Pose; lens: Lens }
-  | { kind: 'walk'; walk: Walk; walker: Walker; floorUrl: string; from: number };
+  | { kind: 'move'; body: MoveBody; walker: Walker; aspect: number; floorUrl: string; from: number };
 
 export interface FilmOrder {
   scene: PictureScene;
@@ -23,7 +22,7 @@ export interface FilmOrder {
   size: PictureSize;
   subframes: number;
   /** A film of so many frames, or a still. */
-  output: { kind: 'still' } | { kind: 'video'; rate: Rate; frames: number };
+  output: { kind: 'still' } | { kind: 'video'; rate: Rate; frames: number; shutter: number };
 }
 
 const controller = new AbortController();
@@ -33,23 +32,15 @@ async function samplerFor(
   loading: Promise<{ model: SceneModel; motion: SiteMotion }>,
 ): Promise<(time: number) => CameraSample> {
   if (source.kind === 'pose') {
-    const { pose, lens } = source;
-    return () => ({ position: pose.position, orientation: pose.orientation, lens });
+    const sample = standing(source.pose, source.lens);
+    return () => sample;
   }
+  const { body, walker, aspect } = source;
   const footing = unpackFooting(await fetchBytes(source.floorUrl, controller.signal));
-  const { walker } = source;
-  const { gaze } = source.walk;
-  const compile = async () => {
-    if (gaze.kind !== 'object') return new CompiledWalk(source.walk, footing, { walker });
-    const { model, motion } = await loading;
-    const parts = describeParts(model);
-    return new CompiledWalk(aimWalk(source.walk, parts), footing, {
-      walker,
-      target: followTarget(gaze, parts, motion),
-    });
-  };
-  const walk = await compile();
-  return (time) => walk.sampleAt(source.from + time);
+  const { model, motion } = needsParts(body) ? await loading : { model: null, motion: null };
+  const move = compileMove(body, { footing, walker, parts: model ? describeParts(model) : [], motion, aspect });
+  if (!move) throw new Error('This move has no way yet.');
+  return (time) => move.sampleAt(source.from + time);
 }
 
 const api = {
@@ -80,6 +71,7 @@ const api = {
               sampleAt,
               rate: output.rate,
               frames: output.frames,
+              shutter: output.shutter,
               size,
               subframes,
               signal: controller.signal,

@@ -29,7 +29,7 @@ export function ActionsCard() {
   const offers = unusedMovements(actions, models);
   const chosen = useLead('action');
   const duration = playLength(actions, models);
-  usePlayback(duration);
+  usePlayback(duration, false);
   useCommands([
     {
       id: 'action.play',

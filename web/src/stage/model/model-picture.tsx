@@ -1,3 +1,4 @@
+import { standing } from '@eskovan/core/move';
 import { aspectOf, DEFAULT_LENS, type Look, type Pose, type Row } from '@eskovan/core/document';
 import { firstLook, placeBounds } from '@eskovan/core/site';
 import { CUT_HEIGHT } from '@eskovan/core/survey';
@@ -116,7 +117,7 @@ function ModelPane({ home, ground, version }: { home: Pose; ground: Ground | nul
   const scout = useWorkbench((state) => state.scout);
   const time = useWorkbench((state) => state.time);
   const pose = scout ?? home;
-  const sample = useMemo(() => ({ ...pose, lens: DEFAULT_LENS, time }), [pose, time]);
+  const sample = useMemo(() => standing(pose, DEFAULT_LENS, time), [pose, time]);
   return (
     <PicturePane
       label="Picture of the model"
@@ -182,7 +183,7 @@ function ModelPlan({ site, pose }: { site: SiteData; pose: Pose }) {
       movers={
         <>
           {shown && <RoomLabels storey={shown} />}
-          <MovingCamera sample={{ ...pose, lens: DEFAULT_LENS }} aspect={width / height} />
+          <MovingCamera sample={standing(pose, DEFAULT_LENS)} aspect={width / height} />
         </>
       }
     />

@@ -1,11 +1,12 @@
 import { afterEach, describe, expect, test } from '@jest/globals';
-import type { Walk } from '@eskovan/core/document';
+import { checkMove } from '@eskovan/core/check';
+import { FIRST_LIMITS, type Walk } from '@eskovan/core/document';
 import { CompiledWalk } from '@eskovan/core/move';
 import { Footing } from '@eskovan/core/survey';
 import { cleanup, render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { workbench } from '../../desk/workbench.ts';
-import { exampleWalk } from '../../testing/studio.tsx';
+import { exampleRow, exampleWalk } from '../../testing/studio.tsx';
 import { ChecksCard } from './checks-card.tsx';
 
 /** A square floor of forty metres at height 0. */
@@ -14,7 +15,13 @@ const ground = Float32Array.of(-20, 0, -20, -20, 0, 20, 20, 0, 20, -20, 0, -20, 
 const wall = Float32Array.of(10, 0, -2, 10, 3, -2, 10, 3, 2, 10, 0, -2, 10, 3, 2, 10, 0, 2);
 const floor = new Footing(ground, wall);
 const show = (change: Partial<Walk>, points: readonly (readonly [number, number])[] = STRAIGHT, footing = floor) =>
-  render(<ChecksCard walk={new CompiledWalk({ ...(exampleWalk(points) as Walk), ...change }, footing)} />);
+  render(
+    <ChecksCard
+      row={exampleRow(20, 'Arrival', exampleWalk(points))}
+      findings={checkMove(new CompiledWalk({ ...exampleWalk(points), ...change }, footing), footing, FIRST_LIMITS)}
+      fine="All is well."
+    />,
+  );
 const STRAIGHT = [
   [-6, 0],
   [6, 0],
@@ -78,7 +85,7 @@ describe('the checks of a walk', () => {
     await userEvent.click(screen.getByRole('button', { name: /^Show/ }));
     const { time, playing } = workbench.get();
     expect(playing).toBe(false);
-    expect(time).toBeCloseTo(new CompiledWalk(exampleWalk(STRAIGHT) as Walk, floor).duration / 2, 0);
+    expect(time).toBeCloseTo(new CompiledWalk(exampleWalk(STRAIGHT), floor).duration / 2, 0);
   });
 
   test('a turn that is only quick is a note', () => {

@@ -1,7 +1,5 @@
 import type { Finding } from '@eskovan/core/check';
-import { toDegrees } from '@eskovan/core/geometry';
 
-const degrees = (radians: number) => Math.round(toDegrees(radians));
 const place = ({ stretch }: Finding) => `at ${stretch![0].toFixed(1)} m`;
 
 /** A word or two, for the plan: what is wrong where a line is drawn. */
@@ -22,7 +20,7 @@ export function shortFinding(rule: Finding['rule'], size: number | null): string
 
 /** A finding in a sentence or two: what, where, how much, and what to do. */
 export function describeFinding(finding: Finding): string {
-  const { rule, stretch, from, to, worst, severity } = finding;
+  const { rule, stretch, from, to, worst, limit, severity } = finding;
   switch (rule) {
     case 'no floor':
       return `No floor for ${worst!.toFixed(2)} m, from ${stretch![0].toFixed(1)} to ${stretch![1].toFixed(1)} m. The eye keeps its line there; lead the path over a floor.`;
@@ -38,15 +36,19 @@ export function describeFinding(finding: Finding): string {
       return `The path goes through glass ${place(finding)}. Lead it round.`;
     case 'low':
       return `Something stands in the way ${place(finding)}: furniture, a sill or a parapet. Lead the path round.`;
+    case 'through':
+      return `The camera goes through something at ${from.toFixed(1)} s. Let it keep another distance or height.`;
+    case 'key lost':
+      return `${worst === 1 ? 'A key was held by a node' : `${worst!} keys were held by nodes`} of the path that ${worst === 1 ? 'is' : 'are'} gone: ${worst === 1 ? 'it does' : 'they do'} nothing now.`;
     case 'not looked at':
       return 'What stands in the way has not been looked at: this site was measured by an older program. It is measured again when its models are next opened.';
     case 'haste':
-      return `${worst!.toFixed(2)} m/s is faster than people walk (0.8 to 1.4 m/s). Give the walk more time.`;
+      return `${worst!.toFixed(2)} m/s is faster than people walk (up to ${limit!} m/s here). Give the walk more time.`;
     case 'turn':
       return (
-        `The eye turns by up to ${degrees(worst!)}° a second from ${from.toFixed(1)} to ${to.toFixed(1)} s` +
-        (severity === 'problem' ? ', too fast to follow.' : ', faster than 30°.') +
-        ' Walk slower there, round the corner, or look at something farther away.'
+        `The eye turns by up to ${Math.round(worst!)}° a second from ${from.toFixed(1)} to ${to.toFixed(1)} s` +
+        (severity === 'problem' ? ', too fast to follow.' : `, faster than ${limit!}°.`) +
+        ' Go slower there, round the corner, or look at something farther away.'
       );
   }
 }

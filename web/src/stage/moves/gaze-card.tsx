@@ -1,5 +1,4 @@
 import type { Row, Vec3, Walk } from '@eskovan/core/document';
-import { editBody } from '../../data/edit-row.ts';
 import { findTarget } from '@eskovan/core/gaze';
 import { middle } from '@eskovan/core/geometry';
 import { CircleAlert, Crosshair } from 'lucide-react';
@@ -9,6 +8,7 @@ import { listParts } from '../../picture/client.ts';
 import type { PickedSurface } from '../../picture/source.ts';
 import { useParts } from '../../site/use-parts.ts';
 import type { PartInfo } from '../../worker/parts.ts';
+import { editMove } from './edit-move.ts';
 import { FindPart } from './find-part.tsx';
 
 /** Where a walk looks: along its path, or at something. */
@@ -29,7 +29,7 @@ export function GazeCard({ row, body }: { row: Row<'move'>; body: Walk }) {
           onChange={(kind) => {
             workbench.set({ aiming: kind === 'object', playing: false });
             if (kind === 'ahead' && gaze.kind !== 'ahead')
-              editBody('move', row, 'Gaze', (now) => ({ ...now, gaze: { kind: 'ahead', distance: 2 } }));
+              editMove(row, 'walk', 'Gaze', (now) => ({ ...now, gaze: { kind: 'ahead', distance: 2 } }));
           }}
         />
       }
@@ -44,7 +44,7 @@ export function GazeCard({ row, body }: { row: Row<'move'>; body: Walk }) {
           min={0.3}
           max={20}
           onChange={(distance) =>
-            editBody('move', row, 'Gaze', (now) => ({ ...now, gaze: { kind: 'ahead', distance } }))
+            editMove(row, 'walk', 'Gaze', (now) => ({ ...now, gaze: { kind: 'ahead', distance } }))
           }
         />
       )}
@@ -99,7 +99,7 @@ export async function lookAt(row: Row<'move'>, { model, name, rest }: PickedSurf
 
 function aimAt(row: Row<'move'>, { model, name, bounds }: PartInfo, point: Vec3): void {
   workbench.set({ aiming: false });
-  editBody('move', row, `Look at ${name.split(' / ').at(-1)}`, (now) => ({
+  editMove(row, 'walk', `Look at ${name.split(' / ').at(-1)}`, (now) => ({
     ...now,
     gaze: { kind: 'object', model, name, point, centre: middle(bounds) },
   }));

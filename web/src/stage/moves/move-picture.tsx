@@ -1,27 +1,30 @@
 import type { MoveBody, Row } from '@eskovan/core/document';
-import type { CompiledWalk } from '@eskovan/core/move';
+import type { CompiledMove } from '@eskovan/core/move';
+import { useProject } from '../../data/use-project.ts';
 import { useWorkbench, workbench } from '../../desk/workbench.ts';
 import type { Ground } from '../../picture/eye.ts';
 import { PicturePane } from '../../picture/picture-pane.tsx';
 import type { PickedSurface } from '../../picture/source.ts';
 import { ScoutBar } from '../../picture/scout-bar.tsx';
-import { lookAt } from './gaze-card.tsx';
+import { kindOf } from './kinds.tsx';
 import { useMoveSample } from './move-sample.ts';
 
 interface MovePictureProps {
   row: Row<'move'> | null;
   body: MoveBody | null;
-  walk: CompiledWalk | null;
+  move: CompiledMove | null;
   ground: Ground | null;
   onKeep: () => void;
 }
 
 /** The picture of the selected move, following the time. */
-export function MovePicture({ row, body, walk, ground, onKeep }: MovePictureProps) {
-  const sample = useMoveSample(walk, body);
+export function MovePicture({ row, body, move, ground, onKeep }: MovePictureProps) {
+  const sample = useMoveSample(move, body);
+  const { project } = useProject();
   const scout = useWorkbench((state) => state.scout);
   const aiming = useWorkbench((state) => state.aiming);
-  const onPath = () => walk?.sampleAt(Math.min(workbench.get().time, walk.duration)) ?? null;
+  const onPath = () => move?.sampleAt(Math.min(workbench.get().time, move.duration)) ?? null;
+  const kind = kindOf(body);
   const from = scout ? onPath() : null;
   const hands = body &&
     sample && {
@@ -29,8 +32,8 @@ export function MovePicture({ row, body, walk, ground, onKeep }: MovePictureProp
       onMove: (pose: NonNullable<typeof scout>) => workbench.set({ scout: pose, playing: false }),
       lens: body.lens,
       ground,
-      eyeHeight: body.eyeHeight,
-      ...(aiming && row ? { onPress: (hit: PickedSurface | null) => void (hit && lookAt(row, hit)) } : {}),
+      eyeHeight: kind.eyeHeight(body) ?? project.body.eyeHeight,
+      ...(aiming && row ? { onPress: (hit: PickedSurface | null) => void (hit && kind.aim(row, hit)) } : {}),
     };
   return (
     <PicturePane label="Picture" sample={sample} {...(hands ? { hands } : {})}>
@@ -45,7 +48,7 @@ export function MovePicture({ row, body, walk, ground, onKeep }: MovePictureProp
       )}
       {aiming && (
         <p className="pointer-events-none absolute inset-x-0 top-3 text-center">
-          <span className="rounded bg-surround px-2 py-1 text-surround-ink">Press what the eye is to look at</span>
+          <span className="rounded bg-surround px-2 py-1 text-surround-ink">{kind.aimHint}</span>
         </p>
       )}
       {!sample && (

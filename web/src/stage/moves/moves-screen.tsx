@@ -1,4 +1,7 @@
-import { aspectOf } from '@eskovan/core/document';
+import { checkMove } from '@eskovan/core/check';
+import { aspectOf, type Bounds, type MoveBody } from '@eskovan/core/document';
+import { joinBounds } from '@eskovan/core/geometry';
+import type { CompiledMove } from '@eskovan/core/move';
 import { useDeferredValue, useMemo } from 'react';
 import { useCommands } from '../../desk/commands.ts';
 import { goToFrame, togglePlaying, usePlayback } from '../../desk/playing.ts';
@@ -16,11 +19,11 @@ import { SiteComing } from '../shared/site-coming.tsx';
 import { useScoutCommands } from '../shared/use-scout-commands.ts';
 import { keepView } from '../shared/keep-view.ts';
 import { MovePicture } from './move-picture.tsx';
-import { addWalk, MovesShelf } from './moves-shelf.tsx';
-import { moveSample } from './move-sample.ts';
-import { useCompiledWalk, useSelectedMove } from '../shared/use-compiled-walk.ts';
-import { WalkCards } from './walk-cards.tsx';
-import { WalkPlan } from './walk-plan.tsx';
+import { addOrbit, addWalk, MovesShelf } from './moves-shelf.tsx';
+import { moveSample, useMoveSample } from './move-sample.ts';
+import { editTrack } from './edit-move.ts';
+import { kindOf } from './kinds.tsx';
+import { useCompiledMove, useSelectedMove } from '../shared/use-compiled-move.ts';
 
 /** Lay a path, see it at eye height, play it. */
 export function MovesScreen() {
@@ -30,31 +33,40 @@ export function MovesScreen() {
   const { data: site, error } = useSiteData();
   const row = useSelectedMove();
   const body = row?.body ?? null;
-  const walk = useCompiledWalk(body);
+  const move = useCompiledMove(body);
   // Charts and cards may follow a dragging hand a frame later; path, plan and picture may not.
-  const calmWalk = useDeferredValue(walk);
+  const calmMove = useDeferredValue(move);
   const calmBody = useDeferredValue(body);
   const aspect = aspectOf(project.body);
   const rate = project.body.rate;
-  const duration = walk?.duration ?? 0;
-  usePlayback(duration);
+  const duration = move?.duration ?? 0;
+  usePlayback(duration, move?.loops ?? false);
+  const { limits } = project.body;
+  const footing = site?.footing;
+  const findings = useMemo(
+    () => (calmMove && footing ? checkMove(calmMove, footing, limits) : []),
+    [calmMove, footing, limits],
+  );
   const ground = useMemo(() => (site ? new Ground(site.footing.floors, site.survey) : null), [site]);
 
   const keepShown = () => {
-    const sample = moveSample(walk, body, workbench.get());
+    const sample = moveSample(move, body, workbench.get());
     if (sample) keepView(document, sample);
   };
   const draw = () => {
-    if (!row) return addWalk(document);
+    if (body?.kind !== 'walk' || !row) return addWalk(document);
     selection.chooseItem('node', row.id, null);
     workbench.set({ tool: 'draw' });
   };
+
+  const orbit = () => addOrbit(document, extentOf(models.map(({ body: model }) => model.bounds)));
 
   const frame = () => frameAt(workbench.get().time, rate);
   const playable = () => duration > 0;
   useScoutCommands({ canKeep: body !== null, onKeep: keepShown });
   useCommands([
     { id: 'move.new', label: 'New walk', group: 'Moves', run: () => addWalk(document) },
+    { id: 'move.orbit', label: 'New orbit', group: 'Moves', run: orbit },
     {
       id: 'time.play',
       label: 'Play or pause',
@@ -82,7 +94,7 @@ export function MovesScreen() {
     { id: 'time.start', label: 'To the start', group: 'Time', when: playable, run: () => goToFrame(0, duration, rate) },
     {
       id: 'gaze.leave',
-      label: 'Leave the gaze as it is',
+      label: 'Leave it as it is',
       group: 'Picture',
       keys: 'Escape',
       hidden: true,
@@ -95,20 +107,26 @@ export function MovesScreen() {
   if (error) return <Empty title="The model’s plan could not be loaded">{error.message}</Empty>;
   if (!site) return <SiteComing />;
 
-  const shelf = <MovesShelf selectedId={row?.id ?? null} />;
-  const plan = <WalkPlan row={row} body={body} walk={walk} site={site} aspect={aspect} onDraw={draw} />;
+  const kind = kindOf(body);
+  const { plan: MovePlan } = kind;
+  // The cards follow a moment later, and so does their kind.
+  const { cards: MoveCards } = kindOf(calmBody);
+  const shelf = <MovesShelf selectedId={row?.id ?? null} onOrbit={orbit} />;
+  const plan = <MovePlan row={row} body={body} move={move} site={site} aspect={aspect} onDraw={draw} />;
+  const eyeHeight = body && kind.eyeHeight(body);
   const picture = (
     <div className="flex h-full flex-col bg-surround">
       <header className="flex h-8.5 shrink-0 items-center justify-between gap-2 px-2.5 text-surround-ink">
         <span className="truncate font-semibold">{row?.name ?? 'No move yet'}</span>
         {body && (
           <span className="font-mono text-sm whitespace-nowrap text-surround-soft">
-            {body.lens.focalLengthMm.toFixed(0)} mm · eye {body.eyeHeight.toFixed(2)} m
+            <FocalLength move={move} body={body} />
+            {eyeHeight !== null && ` · eye ${eyeHeight.toFixed(2)} m`}
           </span>
         )}
       </header>
       <div className="min-h-0 flex-1">
-        <MovePicture row={row} body={body} walk={walk} ground={ground} onKeep={keepShown} />
+        <MovePicture row={row} body={body} move={move} ground={ground} onKeep={keepShown} />
       </div>
       <Transport duration={duration} rate={rate} />
     </div>
@@ -125,7 +143,14 @@ export function MovesScreen() {
           content: (
             <div className="h-full overflow-y-auto bg-desk">
               {row && calmBody && (
-                <WalkCards row={row} body={calmBody} walk={calmWalk} aspect={aspect} frames={rate.num / rate.den} />
+                <MoveCards
+                  row={row}
+                  body={calmBody}
+                  move={calmMove}
+                  findings={findings}
+                  aspect={aspect}
+                  frames={rate.num / rate.den}
+                />
               )}
             </div>
           ),
@@ -144,8 +169,14 @@ export function MovesScreen() {
     />
   );
   // The strips keep their place while there is nothing in them: the plan must not jump under the drawing hand.
-  const strips = calmWalk ? (
-    <Strips walk={calmWalk} rate={rate} onTime={(next) => workbench.set({ time: next, playing: false, scout: null })} />
+  const strips = calmMove ? (
+    <Strips
+      move={calmMove}
+      rate={rate}
+      marks={findings}
+      onTime={(next) => workbench.set({ time: next, playing: false, scout: null })}
+      {...(row ? { onKeys: (label, track, change) => editTrack(row, label, track, change) } : {})}
+    />
   ) : (
     <p className="flex h-full items-center justify-center bg-desk text-ink-faint">
       The section and the pace of a walk show here.
@@ -162,3 +193,11 @@ export function MovesScreen() {
     />
   );
 }
+
+/** What the lens is just now: a layer of its own, for it may change with every frame. */
+function FocalLength({ move, body }: { move: CompiledMove | null; body: MoveBody }) {
+  const view = useMoveSample(move, body)?.view;
+  return `${(view?.kind === 'lens' ? view : body.lens).focalLengthMm.toFixed(0)} mm`;
+}
+
+const extentOf = (bounds: readonly Bounds[]): Bounds => joinBounds(bounds) ?? { min: [-5, 0, -5], max: [5, 3, 5] };

@@ -1,4 +1,4 @@
-import type { ProjectDocument, Row } from '@eskovan/core/document';
+import type { Bounds, MoveBody, ProjectDocument, Row } from '@eskovan/core/document';
 import { Plus } from 'lucide-react';
 import { memo, useDeferredValue } from 'react';
 import { workbench } from '../../desk/workbench.ts';
@@ -6,22 +6,38 @@ import { makeRow } from '../../data/edit-row.ts';
 import { orderAfter } from '../../data/order.ts';
 import { liveRows } from '../../data/changes.ts';
 import { useProject } from '../../data/use-project.ts';
-import { Button, WalkIcon } from '../../kit/index.ts';
+import { Button } from '../../kit/index.ts';
 import { RowShelf } from '../shared/row-shelf.tsx';
-import { emptyWalk } from './edit-walk.ts';
-import { useCompiledWalk } from '../shared/use-compiled-walk.ts';
+import { emptyWalk, firstOrbit } from './edit-move.ts';
+import { kindOf } from './kinds.tsx';
+import { useCompiledMove } from '../shared/use-compiled-move.ts';
+
+function addMove({ project, move }: ProjectDocument, label: string, word: string, body: MoveBody): void {
+  const moves = liveRows(move);
+  const name = `${word} ${moves.length + 1}`;
+  workbench.selectMove(makeRow('move', project.id, label, { name, order: orderAfter(moves), body }));
+}
 
 /** Makes a walk without a path and takes up the pencil. */
-export function addWalk({ project, move }: ProjectDocument): void {
-  const moves = liveRows(move);
-  const name = `Walk ${moves.length + 1}`;
-  const body = emptyWalk(project.body.eyeHeight);
-  workbench.selectMove(makeRow('move', project.id, 'New walk', { name, order: orderAfter(moves), body }));
+export function addWalk(document: ProjectDocument): void {
+  addMove(document, 'New walk', 'Walk', emptyWalk(document.project.body.eyeHeight));
   workbench.set({ tool: 'draw' });
 }
 
+/** Makes an orbit round everything and asks what it is to go round. */
+export function addOrbit(document: ProjectDocument, site: Bounds): void {
+  addMove(document, 'New orbit', 'Orbit', firstOrbit(site));
+  workbench.set({ aiming: true });
+}
+
 /** The moves of the project. */
-export const MovesShelf = memo(function MovesShelf({ selectedId }: { selectedId: string | null }) {
+export const MovesShelf = memo(function MovesShelf({
+  selectedId,
+  onOrbit,
+}: {
+  selectedId: string | null;
+  onOrbit: () => void;
+}) {
   const document = useProject();
   // May follow a dragging hand a moment later.
   const moves = useDeferredValue(document.move);
@@ -32,19 +48,28 @@ export const MovesShelf = memo(function MovesShelf({ selectedId }: { selectedId:
       rows={liveRows(moves)}
       selectedId={selectedId}
       onSelect={workbench.selectMove}
-      mark={() => <WalkIcon />}
+      mark={(move) => {
+        const { mark: Mark } = kindOf(move.body);
+        return <Mark />;
+      }}
       note={(move) => <MoveNote row={move} />}
       empty="Nothing moves yet. Draw the first walk on the plan."
       footer={
-        <Button icon={<Plus size={14} />} className="w-full" onClick={() => addWalk(document)}>
-          New walk
-        </Button>
+        <div className="grid grid-cols-2 gap-1.5">
+          <Button icon={<Plus size={14} />} onClick={() => addWalk(document)}>
+            New walk
+          </Button>
+          <Button icon={<Plus size={14} />} onClick={onOrbit}>
+            New orbit
+          </Button>
+        </div>
       }
     />
   );
 });
 
 function MoveNote({ row }: { row: Row<'move'> }) {
-  const walk = useCompiledWalk(row.body);
-  return walk ? `${walk.duration.toFixed(1)} s · ${walk.curve.length.toFixed(1)} m` : 'no path yet';
+  const move = useCompiledMove(row.body);
+  if (!move) return 'no path yet';
+  return `${move.duration.toFixed(1)} s${move.path ? ` · ${move.path.length.toFixed(1)} m` : ''}`;
 }

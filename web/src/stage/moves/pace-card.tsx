@@ -1,7 +1,7 @@
 import type { PaceShape, Row, Walk } from '@eskovan/core/document';
-import { editBody } from '../../data/edit-row.ts';
-import type { CompiledWalk } from '@eskovan/core/move';
+import type { CompiledMove } from '@eskovan/core/move';
 import { Card, Line, NumberField, Segmented, Select, Value } from '../../kit/index.ts';
+import { editMove } from './edit-move.ts';
 
 const SHAPES: readonly { value: PaceShape; label: string }[] = [
   { value: 'soft', label: 'Soft start and stop' },
@@ -12,14 +12,14 @@ const SHAPES: readonly { value: PaceShape; label: string }[] = [
 interface PaceCardProps {
   row: Row<'move'>;
   body: Walk;
-  walk: CompiledWalk | null;
+  move: CompiledMove | null;
   frames: number;
 }
 
-export function PaceCard({ row, body, walk, frames }: PaceCardProps) {
+export function PaceCard({ row, body, move, frames }: PaceCardProps) {
   const { pace } = body;
   const set = (change: Partial<Walk['pace']>) =>
-    editBody('move', row, 'Pace', (now) => ({ ...now, pace: { ...now.pace, ...change } }));
+    editMove(row, 'walk', 'Pace', (now) => ({ ...now, pace: { ...now.pace, ...change } }));
   return (
     <Card
       title="Pace"
@@ -35,10 +35,10 @@ export function PaceCard({ row, body, walk, frames }: PaceCardProps) {
             // What was a result becomes the wish: nothing jumps.
             set({
               by,
-              ...(walk
+              ...(move?.path
                 ? {
-                    speed: Math.max(0.05, Number(walk.pace.cruise.toFixed(3))),
-                    duration: Math.max(0.1, Number(walk.duration.toFixed(3))),
+                    speed: Math.max(0.05, Number(move.path.topSpeed.toFixed(3))),
+                    duration: Math.max(0.1, Number(move.duration.toFixed(3))),
                   }
                 : {}),
             })
@@ -59,7 +59,7 @@ export function PaceCard({ row, body, walk, frames }: PaceCardProps) {
             onChange={(speed) => set({ speed })}
           />
           <Line label="Takes">
-            <Value unit="s">{walk ? walk.duration.toFixed(2) : '–'}</Value>
+            <Value unit="s">{move ? move.duration.toFixed(2) : '–'}</Value>
           </Line>
         </>
       ) : (
@@ -76,7 +76,7 @@ export function PaceCard({ row, body, walk, frames }: PaceCardProps) {
             onChange={(duration) => set({ duration })}
           />
           <Line label="Walking speed">
-            <Value unit="m/s">{walk ? walk.pace.cruise.toFixed(2) : '–'}</Value>
+            <Value unit="m/s">{move?.path ? move.path.topSpeed.toFixed(2) : '–'}</Value>
           </Line>
         </>
       )}

@@ -1,18 +1,18 @@
 import type { Path, PathNode, Row, Walk } from '@eskovan/core/document';
-import type { CompiledWalk } from '@eskovan/core/move';
+import type { CompiledMove } from '@eskovan/core/move';
 import { deleteNode, insertNode, moveNode, reversePath, setClosed, setNodeKind } from '@eskovan/core/path';
 import { CornerDownRight, FlipHorizontal2, Plus, RotateCcw, Spline, Trash2 } from 'lucide-react';
 import { selection } from '../../desk/selection.ts';
 import { Button, Card, Line, NumberField, Value } from '../../kit/index.ts';
 import { useSiteData } from '../../site/use-site.ts';
-import { keepPath } from './edit-walk.ts';
+import { keepPath } from './edit-move.ts';
 
-export function PathCard({ row, body, walk }: { row: Row<'move'>; body: Walk; walk: CompiledWalk | null }) {
+export function PathCard({ row, body, move }: { row: Row<'move'>; body: Walk; move: CompiledMove | null }) {
   const set = (label: string, change: (path: Path) => Path) => keepPath(row, label, change);
   return (
     <Card title="Path" note={`${body.path.nodes.length} nodes`}>
       <Line label="Length">
-        <Value unit="m">{walk ? walk.curve.length.toFixed(2) : '–'}</Value>
+        <Value unit="m">{move?.path ? move.path.length.toFixed(2) : '–'}</Value>
       </Line>
       <div className="mt-1.5 flex flex-wrap gap-1.5">
         <Button small icon={<FlipHorizontal2 size={13} />} onClick={() => set('Reverse the path', reversePath)}>

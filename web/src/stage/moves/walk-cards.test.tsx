@@ -1,5 +1,6 @@
 import { afterEach, describe, expect, test } from '@jest/globals';
-import type { Gaze } from '@eskovan/core/document';
+import { checkMove } from '@eskovan/core/check';
+import { FIRST_LIMITS, walkOf, type Gaze } from '@eskovan/core/document';
 import { Footing } from '@eskovan/core/survey';
 import { CompiledWalk } from '@eskovan/core/move';
 import { act, screen } from '@testing-library/react';
@@ -36,11 +37,14 @@ const AT_DESK: Gaze = {
 
 function Cards() {
   const row = useProject().move[0]!;
-  return <WalkCards row={row} body={row.body} walk={new CompiledWalk(row.body, nowhere)} aspect={16 / 9} frames={25} />;
+  const body = walkOf(row.body);
+  const move = new CompiledWalk(body, nowhere);
+  const findings = checkMove(move, nowhere, FIRST_LIMITS);
+  return <WalkCards row={row} body={body} move={move} findings={findings} aspect={16 / 9} frames={25} />;
 }
 const start = () =>
   renderInProject(<Cards />, exampleDocument({ move: [exampleRow(20, 'Arrival', exampleWalk(POINTS))] }));
-const body = () => shownDocument().move[0]!.body;
+const body = () => walkOf(shownDocument().move[0]!.body);
 const enter = async (label: string, text: string) => {
   const field = screen.getByLabelText(label);
   await userEvent.clear(field);

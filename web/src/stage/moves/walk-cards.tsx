@@ -1,41 +1,39 @@
-import type { Row, Walk } from '@eskovan/core/document';
-import { editBody } from '../../data/edit-row.ts';
-import type { CompiledWalk } from '@eskovan/core/move';
+import type { Walk } from '@eskovan/core/document';
 import { memo } from 'react';
 import { useItems } from '../../desk/selection.ts';
-import { EyeLensCard } from '../shared/eye-lens-card.tsx';
 import { ChecksCard } from './checks-card.tsx';
-
+import { editMove } from './edit-move.ts';
 import { GazeCard } from './gaze-card.tsx';
+import { MoveLensCard } from './move-lens-card.tsx';
+import type { MoveCardsProps } from './move-props.ts';
 import { PaceCard } from './pace-card.tsx';
 import { NodeCard, PathCard } from './path-cards.tsx';
 
-interface WalkCardsProps {
-  row: Row<'move'>;
-  body: Walk;
-  walk: CompiledWalk | null;
-  aspect: number;
-  frames: number;
-}
-
 /** What the selected walk is made of, in numbers. */
-export const WalkCards = memo(function WalkCards({ row, body, walk, aspect, frames }: WalkCardsProps) {
+export const WalkCards = memo(function WalkCards({ row, body, move, findings, aspect, frames }: MoveCardsProps<Walk>) {
   const { lead } = useItems('node', row.id);
   const node = body.path.nodes.find((n) => n.id === lead);
   return (
     <div className="grid gap-2.5 p-3">
-      {walk && <ChecksCard walk={walk} />}
+      {move && (
+        <ChecksCard
+          row={row}
+          findings={findings}
+          fine="There is floor all the way and nothing in it, the pace is a walk, and the eye turns calmly."
+        />
+      )}
       {node && <NodeCard row={row} body={body} node={node} />}
-      <EyeLensCard
-        eyeHeight={body.eyeHeight}
-        onEyeHeight={(eyeHeight) => editBody('move', row, 'Eye height', (now) => ({ ...now, eyeHeight }))}
-        lens={body.lens}
-        onLens={(lens) => editBody('move', row, 'Lens', (now) => ({ ...now, lens }))}
+      <MoveLensCard
+        row={row}
+        body={body}
+        move={move}
         aspect={aspect}
+        eyeHeight={body.eyeHeight}
+        onEyeHeight={(eyeHeight) => editMove(row, 'walk', 'Eye height', (now) => ({ ...now, eyeHeight }))}
       />
-      <PaceCard row={row} body={body} walk={walk} frames={frames} />
+      <PaceCard row={row} body={body} move={move} frames={frames} />
       <GazeCard row={row} body={body} />
-      <PathCard row={row} body={body} walk={walk} />
+      <PathCard row={row} body={body} move={move} />
     </div>
   );
 });

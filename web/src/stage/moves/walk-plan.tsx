@@ -1,6 +1,6 @@
-import type { MoveBody, Row } from '@eskovan/core/document';
+import type { Walk } from '@eskovan/core/document';
 import { surfaceFor, wayFindings } from '@eskovan/core/check';
-import type { CompiledWalk } from '@eskovan/core/move';
+import type { CompiledMove } from '@eskovan/core/move';
 import { appendNode, deleteNode, insertNode, moveNode, setNodeKind } from '@eskovan/core/path';
 import { CUT_HEIGHT } from '@eskovan/core/survey';
 import { PencilLine } from 'lucide-react';
@@ -11,31 +11,22 @@ import { useWorkbench, workbench } from '../../desk/workbench.ts';
 import { useProject } from '../../data/use-project.ts';
 import type { SiteData } from '../../site/use-site.ts';
 import { Button } from '../../kit/index.ts';
-import { MovingCamera } from '../../plan/camera-mark.tsx';
 import { PathLayer } from '../../plan/path-layer.tsx';
 import { Plan } from '../../plan/plan.tsx';
 import type { PlanHands } from '../../plan/plan-hands.ts';
 import { DrawingLine } from './drawing-line.tsx';
-import { keepPath } from './edit-walk.ts';
-import { useMoveSample } from './move-sample.ts';
+import { keepPath } from './edit-move.ts';
+import type { MovePlanProps } from './move-props.ts';
+import { PlanCamera } from './plan-camera.tsx';
 import { useShownMove } from './show-move.ts';
 import { useStorey } from '../shared/use-storey.ts';
-
-interface WalkPlanProps {
-  row: Row<'move'> | null;
-  body: MoveBody | null;
-  walk: CompiledWalk | null;
-  site: SiteData;
-  aspect: number;
-  onDraw: () => void;
-}
 
 /** Nodes within this of the storey belong to it; a surface within this is the one that a node was put on. Metres. */
 const SAME_STOREY = 1.6;
 const SAME_SURFACE = 0.1;
 
 /** The plan with the path of the selected walk on it: drawing and shaping. */
-export function WalkPlan({ row, body, walk, site, aspect, onDraw }: WalkPlanProps) {
+export function WalkPlan({ row, body, move, site, aspect, onDraw }: MovePlanProps<Walk>) {
   const tool = useWorkbench((state) => state.tool);
   const chosen = useItems('node', row?.id);
   const [storey, setStorey] = useStorey(site.survey);
@@ -51,7 +42,7 @@ export function WalkPlan({ row, body, walk, site, aspect, onDraw }: WalkPlanProp
       Math.abs((footing.surfaceUnder(x, z, elevation + CUT_HEIGHT) ?? Infinity) - y) < SAME_SURFACE,
     [footing, elevation],
   );
-  const marked = useMemo(() => (walk ? markedStretches(walk) : ''), [walk]);
+  const marked = useMemo(() => (move ? markedStretches(move) : ''), [move]);
   const drawing = tool === 'draw' && row !== null && body !== null;
   const lastPress = useRef<[number, number] | null>(null);
   const nodes = body?.path.nodes ?? [];
@@ -165,7 +156,7 @@ export function WalkPlan({ row, body, walk, site, aspect, onDraw }: WalkPlanProp
       label="Plan"
       focus={focus}
       takesKeys={drawing}
-      movers={<WalkingCamera walk={walk} body={body} aspect={aspect} />}
+      movers={<PlanCamera move={move} body={body} aspect={aspect} />}
       {...(drawing ? { cursor: 'crosshair' } : {})}
       tools={
         <>
@@ -197,14 +188,13 @@ export function WalkPlan({ row, body, walk, site, aspect, onDraw }: WalkPlanProp
             keepPath(row, 'Corner or smooth', (path) => setNodeKind(path, id, kind === 'corner' ? 'smooth' : 'corner'));
           }}
           onPressPath={(x, z) => {
-            if (!walk) return;
-            const { station } = walk.curve.nearest(x, z);
+            if (!move?.path) return;
             choose(null);
-            workbench.set({ time: walk.timeAt(station), playing: false, scout: null });
+            workbench.set({ time: move.path.timeAt(move.path.nearest(x, z)), playing: false, scout: null });
           }}
           onInsert={(x, z) => {
             const id = crypto.randomUUID();
-            const near = walk?.placeAt(walk.curve.nearest(x, z).station)[1] ?? elevation;
+            const near = move?.path?.placeAt(move.path.nearest(x, z))[1] ?? elevation;
             keepPath(row, 'Insert a node', (path) => insertNode(path, id, x, z, footing.surfaceNear(x, z, near)));
             choose(id);
           }}
@@ -223,22 +213,18 @@ export function WalkPlan({ row, body, walk, site, aspect, onDraw }: WalkPlanProp
   );
 }
 
-/** The camera on the plan, following the time. */
-function WalkingCamera({ walk, body, aspect }: { walk: CompiledWalk | null; body: MoveBody | null; aspect: number }) {
-  const sample = useMoveSample(walk, body);
-  return sample && <MovingCamera sample={sample} aspect={aspect} />;
-}
-
 /** Marks of what a walker cannot do, as SVG path data along the path. */
-function markedStretches(walk: CompiledWalk): string {
+function markedStretches(move: CompiledMove): string {
+  const { path } = move;
+  if (!path) return '';
   const point = new Float64Array(2);
-  return wayFindings(walk)
+  return wayFindings(move)
     .map(({ from, to }) => {
       // What is met at one place still has to be seen.
-      const [start, end] = [Math.max(0, from - 0.1), Math.min(walk.curve.length, to + 0.1)];
+      const [start, end] = [Math.max(0, from - 0.1), Math.min(path.length, to + 0.1)];
       const steps = Math.max(1, Math.ceil((end - start) / 0.2));
       return Array.from({ length: steps + 1 }, (_, i) => {
-        walk.curve.pointAt(start + ((end - start) * i) / steps, point);
+        path.pointAt(start + ((end - start) * i) / steps, point);
         return `${i === 0 ? 'M' : 'L'}${point[0]!.toFixed(3)} ${point[1]!.toFixed(3)}`;
       }).join('');
     })

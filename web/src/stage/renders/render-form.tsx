@@ -7,7 +7,7 @@ import { liveRows } from '../../data/changes.ts';
 import { useProject } from '../../data/use-project.ts';
 import { usePictureScene, useSite } from '../../site/use-site.ts';
 import { Button, Card, Line, NumberField, Select, Value } from '../../kit/index.ts';
-import { useCompiledWalk } from '../shared/use-compiled-walk.ts';
+import { useCompiledMove } from '../shared/use-compiled-move.ts';
 import { describeRate } from './describe.ts';
 import { startRender } from './render-jobs.ts';
 
@@ -22,6 +22,12 @@ const QUALITIES = [
   { value: 'draft', label: 'Draft, 2 passes', subframes: 2 },
   { value: 'good', label: 'Good, 8 passes', subframes: 8 },
   { value: 'fine', label: 'Fine, 32 passes', subframes: 32 },
+] as const;
+
+const SHUTTERS = [
+  { value: 'half', label: 'Half a frame (180°)', open: 0.5 },
+  { value: 'whole', label: 'All of it (360°)', open: 1 },
+  { value: 'none', label: 'An instant, no blur', open: 0 },
 ] as const;
 
 type SourceKey = `${'move' | 'view'}:${string}`;
@@ -45,13 +51,14 @@ export function RenderForm() {
   const [chosen, setChosen] = useState<SourceKey | null>(null);
   const [size, setSize] = useState<(typeof SIZES)[number]['value']>('720');
   const [quality, setQuality] = useState<(typeof QUALITIES)[number]['value']>('good');
+  const [shutter, setShutter] = useState<(typeof SHUTTERS)[number]['value']>('half');
   const [range, setRange] = useState<{ from: number; to: number } | null>(null);
   const source = sources.find(({ value }) => value === chosen) ?? sources[0];
   const [kind, id] = (source?.value ?? 'move:').split(':') as ['move' | 'view', string];
   const move = kind === 'move' ? document.move.find((row) => row.id === id) : undefined;
   const view = kind === 'view' ? document.view.find((row) => row.id === id) : undefined;
-  const walk = useCompiledWalk(move?.body ?? null);
-  const duration = walk?.duration ?? 0;
+  const compiled = useCompiledMove(move?.body ?? null);
+  const duration = compiled?.duration ?? 0;
   const from = Math.min(range?.from ?? 0, Math.max(0, duration - 0.1));
   const to = Math.min(range?.to ?? duration, duration);
   const rate = project.body.rate;
@@ -63,7 +70,7 @@ export function RenderForm() {
   const row = move ?? view;
   // A picture without its light is no take.
   const lit = scene?.source.kind === 'lit';
-  const ready = lit && (view !== undefined || (walk !== null && to > from));
+  const ready = lit && (view !== undefined || (compiled !== null && to > from));
 
   const render = () => {
     if (!row || !source || !scene || !site) return;
@@ -76,13 +83,14 @@ export function RenderForm() {
         : {
             ...shared,
             source: {
-              kind: 'walk',
-              walk: move!.body,
+              kind: 'move',
+              body: move!.body,
               walker: project.body.walker,
+              aspect,
               floorUrl: fileUrl(site.floor.sha256),
               from,
             },
-            output: { kind: 'video', rate, frames },
+            output: { kind: 'video', rate, frames, shutter: SHUTTERS.find(({ value }) => value === shutter)!.open },
           },
     });
   };
@@ -112,6 +120,9 @@ export function RenderForm() {
           </Line>
           {move && (
             <>
+              <Line label="Shutter open">
+                <Select label="Shutter open" value={shutter} options={SHUTTERS} onChange={setShutter} />
+              </Line>
               <NumberField
                 label="From"
                 unit="s"

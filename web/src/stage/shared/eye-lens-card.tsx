@@ -1,6 +1,8 @@
 import { toDegrees } from '@eskovan/core/geometry';
 import type { Lens } from '@eskovan/core/document';
+import { FOCAL_LENGTHS } from '@eskovan/core/move';
 import { viewAngles } from '@eskovan/core/optics';
+import type { ReactNode } from 'react';
 import { Card, Line, NumberField, Select, Value } from '../../kit/index.ts';
 import { heightOf, personOf, PERSON_OPTIONS } from './people.ts';
 
@@ -11,12 +13,14 @@ interface EyeLensCardProps {
   onLens: (lens: Lens) => void;
   /** Width over height of the picture. */
   aspect: number;
+  /** More about the lens. */
+  children?: ReactNode;
 }
 
 const degrees = (radians: number) => toDegrees(radians).toFixed(1);
 
 /** How high the eye is and how wide it sees. */
-export function EyeLensCard({ eyeHeight, onEyeHeight, lens, onLens, aspect }: EyeLensCardProps) {
+export function EyeLensCard({ eyeHeight, onEyeHeight, lens, onLens, aspect, children }: EyeLensCardProps) {
   const angles = viewAngles(lens, aspect);
   return (
     <Card
@@ -55,8 +59,8 @@ export function EyeLensCard({ eyeHeight, onEyeHeight, lens, onLens, aspect }: Ey
         digits={0}
         value={lens.focalLengthMm}
         step={1}
-        min={8}
-        max={600}
+        min={FOCAL_LENGTHS[0]}
+        max={FOCAL_LENGTHS[1]}
         onChange={(focalLengthMm) => onLens({ ...lens, focalLengthMm })}
       />
       <Line label="View angle">
@@ -64,6 +68,7 @@ export function EyeLensCard({ eyeHeight, onEyeHeight, lens, onLens, aspect }: Ey
           {degrees(angles.horizontal)} × {degrees(angles.vertical)}
         </Value>
       </Line>
+      {children}
     </Card>
   );
 }

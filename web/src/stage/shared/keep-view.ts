@@ -1,5 +1,13 @@
-import { sameValues, type Pose, type ProjectDocument, type Row, type ViewBody } from '@eskovan/core/document';
-import type { CameraSample } from '@eskovan/core/move';
+import {
+  DEFAULT_LENS,
+  sameValues,
+  type Lens,
+  type Pose,
+  type ProjectDocument,
+  type Row,
+  type ViewBody,
+} from '@eskovan/core/document';
+import { standing, type CameraSample } from '@eskovan/core/move';
 import { toast } from 'sonner';
 import { workbench } from '../../desk/workbench.ts';
 import { uploadFile } from '../../data/api.ts';
@@ -13,7 +21,7 @@ import { drawStill } from '../../picture/client.ts';
 /** Keeps what the eye sees as a new named view. Returns its id. */
 export function keepView(document: ProjectDocument, sample: CameraSample): string {
   const views = liveRows(document.view);
-  const body: ViewBody = { pose: poseOf(sample), lens: sample.lens, thumbnail: null };
+  const body: ViewBody = { pose: poseOf(sample), lens: lensOf(sample), thumbnail: null };
   const name = `View ${views.length + 1}`;
   const id = makeRow('view', document.project.id, `Keep ${name}`, { name, order: orderAfter(views), body });
   workbench.selectView(id);
@@ -26,13 +34,26 @@ export function updateView(row: Row<'view'>, sample: CameraSample): void {
   editBody('view', row, `Update ${row.name}`, (body) => ({
     ...body,
     pose: poseOf(sample),
-    lens: sample.lens,
+    lens: lensOf(sample),
     thumbnail: null,
   }));
   workbench.set({ scout: null });
 }
 
 const poseOf = ({ position, orientation }: CameraSample): Pose => ({ position, orientation });
+
+/** Views are seen through lenses so far; parallel ones come with their own card. */
+const lensOf = ({ view }: CameraSample): Lens => {
+  if (view.kind !== 'lens') return DEFAULT_LENS;
+  const { focalLengthMm, sensor, shift, focus, fNumber } = view;
+  return {
+    focalLengthMm,
+    sensor,
+    shift,
+    ...(focus === undefined ? {} : { focus }),
+    ...(fNumber === undefined ? {} : { fNumber }),
+  };
+};
 
 const busy = new Set<string>();
 
@@ -45,7 +66,7 @@ export async function drawThumbnail(row: Row<'view'>, aspect: number): Promise<v
   try {
     const width = 640;
     const size = { width, height: Math.max(2, Math.round(width / aspect)) };
-    const thumbnail = await uploadFile(await drawStill({ ...pose, lens }, size, 8), 'image/webp');
+    const thumbnail = await uploadFile(await drawStill(standing(pose, lens), size, 8), 'image/webp');
     const now = currentRow(row.projectId, 'view', row.id);
     // Whoever has moved or changed the lens meanwhile gets another picture; this one is of what was.
     if (!now || now.deleted || !sameValues([now.body.pose, now.body.lens], [pose, lens])) return;

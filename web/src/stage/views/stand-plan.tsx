@@ -1,6 +1,6 @@
 import type { Pose, Row } from '@eskovan/core/document';
 import { anglesOf, orientationOf } from '@eskovan/core/geometry';
-import type { CameraSample } from '@eskovan/core/move';
+import { standing, type CameraSample } from '@eskovan/core/move';
 import { useEffect, useMemo, useRef } from 'react';
 import { workbench } from '../../desk/workbench.ts';
 import { useProject } from '../../data/use-project.ts';
@@ -97,7 +97,7 @@ function ViewMarks({ views, row, sample, aspect }: Pick<StandPlanProps, 'views' 
       {others.map((view, i) => (
         <CameraMark
           key={view.id}
-          sample={{ ...view.body.pose, lens: view.body.lens }}
+          sample={standing(view.body.pose, view.body.lens)}
           aspect={aspect}
           label={String(views.indexOf(view) + 1)}
           aside={[aside[i]![0] / scale, aside[i]![1] / scale]}

@@ -1,5 +1,5 @@
 import { aspectOf, DEFAULT_LENS, type Pose } from '@eskovan/core/document';
-import type { CameraSample } from '@eskovan/core/move';
+import { standing, type CameraSample } from '@eskovan/core/move';
 import { anglesOf, toDegrees } from '@eskovan/core/geometry';
 import { Grid3x3, Plus } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
@@ -51,7 +51,7 @@ export function ViewsScreen() {
   const [guides, setGuides] = useState(true);
   const lens = row?.body.lens ?? DEFAULT_LENS;
   const pose = scout ?? flown ?? target;
-  const sample = useMemo<CameraSample | null>(() => (pose ? { ...pose, lens } : null), [pose, lens]);
+  const sample = useMemo<CameraSample | null>(() => (pose ? standing(pose, lens) : null), [pose, lens]);
   const ground = useMemo(() => (site ? new Ground(site.footing.floors, site.survey) : null), [site]);
   leaving.current = pose;
 

@@ -1,3 +1,4 @@
+import { walkOf } from '@eskovan/core/document';
 import { afterEach, expect, test } from '@jest/globals';
 import { LONGEST_PATH, moveNode } from '@eskovan/core/path';
 import { screen, waitFor } from '@testing-library/react';
@@ -10,7 +11,7 @@ import {
   renderInProject,
   shownDocument,
 } from '../../testing/studio.tsx';
-import { keepPath } from './edit-walk.ts';
+import { keepPath } from './edit-move.ts';
 
 afterEach(leaveProject);
 
@@ -24,8 +25,8 @@ test('a change that makes a path longer than a move can be is not made, and some
     ]),
   );
   renderInProject(<Toaster />, exampleDocument({ move: [row] }));
-  const place = () => shownDocument().move[0]!.body.path.nodes[1]!.x;
-  const last = shownDocument().move[0]!.body.path.nodes[1]!.id;
+  const place = () => walkOf(shownDocument().move[0]!.body).path.nodes[1]!.x;
+  const last = walkOf(shownDocument().move[0]!.body).path.nodes[1]!.id;
   keepPath(row, 'Move a node', (path) => moveNode(path, last, LONGEST_PATH - 1, 0));
   expect(place()).toBe(LONGEST_PATH - 1);
   keepPath(row, 'Move a node', (path) => moveNode(path, last, 2 * LONGEST_PATH, 0));

@@ -1,0 +1,49 @@
+import { z } from 'zod';
+import { lensSchema } from './lens.ts';
+import { finite, idSchema, vec3Schema } from './primitives.ts';
+import { tracksSchema } from './track.ts';
+
+/** What an orbit goes round: a place, the middle of a named part, or the middle of a whole model. */
+export const pivotSchema = z.discriminatedUnion('kind', [
+  /** metres */
+  z.object({ kind: z.literal('point'), point: vec3Schema }),
+  z.object({
+    kind: z.literal('object'),
+    model: idSchema,
+    /** Name of the part within its model. */
+    name: z.string().min(1).max(2000),
+    /** The whole model that the part belongs to, instead of the part alone. */
+    whole: z.boolean().default(false),
+    /** Its middle when it was chosen: where the orbit stays if it is gone, metres. */
+    point: vec3Schema,
+  }),
+]);
+export type Pivot = z.infer<typeof pivotSchema>;
+
+/** How far away the camera keeps. */
+export const orbitDistanceSchema = z.discriminatedUnion('by', [
+  /** So far that the object fills this part of the frame at most, all the way round. */
+  z.object({ by: z.literal('fit'), fill: finite.min(0.05).max(1) }),
+  /** metres */
+  z.object({ by: z.literal('radius'), radius: finite.min(0.001).max(50_000) }),
+]);
+export type OrbitDistance = z.infer<typeof orbitDistanceSchema>;
+
+/** A camera that goes round something and looks at it. */
+export const orbitSchema = z.object({
+  kind: z.literal('orbit'),
+  pivot: pivotSchema,
+  /** Pan of the first look, radians: 0 looks along the plan's −Z, from the south of the pivot. */
+  start: finite.min(-1000).max(1000),
+  /** How far it goes round, radians; positive goes counter-clockwise in the plan. */
+  sweep: finite.min(-200).max(200),
+  /** How far above the pivot's level it stands, seen from the pivot, radians. */
+  inclination: finite.min(-1.55).max(1.55),
+  distance: orbitDistanceSchema,
+  /** seconds */
+  duration: finite.min(0.1).max(3600),
+  shape: z.enum(['constant', 'ease both']),
+  lens: lensSchema,
+  tracks: tracksSchema.optional(),
+});
+export type Orbit = z.infer<typeof orbitSchema>;

@@ -1,0 +1,39 @@
+import { z } from 'zod';
+import { finite, idSchema } from './primitives.ts';
+
+/** Where a key is: at a time, at a place of the path, or a way behind one of its nodes, so that it goes along with it. */
+export const anchorSchema = z.discriminatedUnion('by', [
+  /** Seconds into the move. */
+  z.object({ by: z.literal('time'), time: finite.min(0).max(36_000) }),
+  /** Metres along the path. */
+  z.object({ by: z.literal('station'), station: finite.min(0).max(100_000) }),
+  /** Metres along the path behind a node (before it, where negative). */
+  z.object({ by: z.literal('node'), node: idSchema, offset: finite.min(-100_000).max(100_000) }),
+]);
+export type Anchor = z.infer<typeof anchorSchema>;
+
+/** How a value goes on from a key: softly, straight, or not at all until the next one. */
+export const easeSchema = z.enum(['smooth', 'straight', 'hold']);
+export type Ease = z.infer<typeof easeSchema>;
+
+/** A value that something has at a place of a move. */
+export const keySchema = z.object({
+  id: idSchema,
+  anchor: anchorSchema,
+  value: finite,
+  ease: easeSchema.default('smooth'),
+});
+export type Key = z.infer<typeof keySchema>;
+
+/** Keys of one track at most. */
+export const MOST_KEYS = 500;
+const keysOf = (least: number, most: number) =>
+  z.array(keySchema.extend({ value: finite.min(least).max(most) })).max(MOST_KEYS);
+
+/** What changes along a move, whatever its kind; without keys it stays as the move says. */
+export const tracksSchema = z.object({
+  /** mm */
+  focalLength: keysOf(1, 2000).optional(),
+});
+export type Tracks = z.infer<typeof tracksSchema>;
+export type TrackName = keyof Tracks;

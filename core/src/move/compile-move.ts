@@ -1,0 +1,65 @@
+import { followTarget, type MovablePart, type SiteMotion } from '../action/index.ts';
+import type { MoveBody, Pivot, Vec3, Walker } from '../document/index.ts';
+import { aimWalk, type NamedPart } from '../gaze/index.ts';
+import { joinBounds, middle } from '../geometry/index.ts';
+import type { Footing } from '../survey/index.ts';
+import { CompiledOrbit, type PivotPlace } from './orbit.ts';
+import type { CompiledMove } from './sample.ts';
+import { CompiledWalk } from './walk.ts';
+
+/** What moves are made in: the site as they find it. */
+export interface MoveSite {
+  footing: Footing;
+  walker: Pick<Walker, 'height' | 'step'>;
+  /** At rest; none while they are not known yet. */
+  parts: readonly (NamedPart & MovablePart)[];
+  /** What moves of it; null where nothing does. */
+  motion: SiteMotion | null;
+  /** Width over height of the pictures. */
+  aspect: number;
+}
+
+/** Does compiling it need the parts of the site? Without, it is not worth waiting for them. */
+export function needsParts(body: MoveBody): boolean {
+  return body.kind === 'walk' ? body.gaze.kind === 'object' : body.pivot.kind === 'object';
+}
+
+/** A move, ready to be played; null while there is not enough of it: a path of one place has no direction. */
+export function compileMove(body: MoveBody, site: MoveSite): CompiledMove | null {
+  if (body.kind === 'orbit') return new CompiledOrbit(body, findPivot(body.pivot, site), site.aspect);
+  const { footing, walker, parts, motion } = site;
+  const { gaze } = body;
+  const target = motion && gaze.kind === 'object' ? followTarget(gaze, parts, motion) : null;
+  try {
+    return new CompiledWalk(aimWalk(body, parts), footing, { walker, target });
+  } catch (error) {
+    if (error instanceof RangeError) return null;
+    throw error;
+  }
+}
+
+/** What of a site an orbit goes round; where it is not there any more, the place where it was. */
+export function findPivot(pivot: Pivot, { parts, motion }: Pick<MoveSite, 'parts' | 'motion'>): PivotPlace {
+  const still = (point: Vec3, bounds: PivotPlace['bounds']) => ({ at: () => point, moves: false, bounds });
+  if (pivot.kind === 'point') return still(pivot.point, null);
+  const { model, name, whole, point } = pivot;
+  const mine = parts.filter((part) => part.model === model && (whole || part.name === name));
+  const bounds = joinBounds(mine.map((part) => part.bounds));
+  if (!bounds) return still(point, null);
+  const centre = middle(bounds);
+  const moving =
+    motion && !whole ? followTarget({ kind: 'object', model, name, point: centre, centre }, parts, motion) : null;
+  return moving ? { at: moving, moves: true, bounds } : still(centre, bounds);
+}
+
+/** Places that a move has by its document alone: where a plan shows it before it is compiled, metres. */
+export function placesOf(body: MoveBody): readonly { x: number; y: number; z: number }[] {
+  if (body.kind === 'walk') return body.path.nodes;
+  const [x, y, z] = body.pivot.point;
+  if (body.distance.by === 'fit') return [{ x, y, z }];
+  const r = body.distance.radius * Math.cos(body.inclination);
+  return [
+    { x: x - r, y, z: z - r },
+    { x: x + r, y, z: z + r },
+  ];
+}

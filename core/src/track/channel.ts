@@ -1,0 +1,24 @@
+import type { TrackName } from '../document/index.ts';
+
+/** A key of a channel, where its anchor has put it. */
+export interface ChannelKey {
+  id: string;
+  /** seconds */
+  time: number;
+  value: number;
+}
+
+/** Something that a move does over time: what a strip draws, whatever it is. */
+export interface Channel {
+  id: string;
+  title: string;
+  unit: 'm' | 'm/s' | 'mm' | '°/s';
+  /** Value at a time in seconds. */
+  at(time: number): number;
+  /** A second line under the first: the floor under the eye. */
+  under?: { title: string; at(time: number): number };
+  /** Values that feel right. */
+  band?: readonly [number, number];
+  /** Where a hand may put keys and between which values; a channel without is a result. */
+  track?: { name: TrackName; keys: readonly ChannelKey[]; limits: readonly [number, number]; step: number };
+}

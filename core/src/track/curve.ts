@@ -1,0 +1,105 @@
+import type { Anchor, Key } from '../document/index.ts';
+import type { ChannelKey } from './channel.ts';
+
+/** How anchors find their time. */
+export interface AnchorTimes {
+  /** seconds */
+  duration: number;
+  /** Time at which a station is passed, seconds; null for a move without a path. */
+  timeAt: ((station: number) => number) | null;
+  /** Station of a node, metres; null where the path has no such node. */
+  stationOf: ((node: string) => number | null) | null;
+}
+
+/** The time of an anchor, within the move; null where there is nothing that it could hold on to. */
+export function timeOf(anchor: Anchor, { duration, timeAt, stationOf }: AnchorTimes): number | null {
+  const within = (time: number) => Math.min(Math.max(time, 0), duration);
+  if (anchor.by === 'time') return within(anchor.time);
+  if (anchor.by === 'station') return timeAt ? within(timeAt(anchor.station)) : null;
+  const station = stationOf?.(anchor.node) ?? null;
+  return station === null || !timeAt ? null : within(timeAt(station + anchor.offset));
+}
+
+/** A track that is ready to be asked: values between keys never leave the range of the two keys beside them. */
+export class TrackCurve {
+  readonly keys: readonly ChannelKey[];
+  /** Keys that hold on to nothing any more: their nodes are gone. */
+  readonly lost: number;
+  private readonly times: Float64Array;
+  private readonly values: Float64Array;
+  private readonly slopes: Float64Array;
+  private readonly eases: readonly Key['ease'][];
+
+  /**
+   * @param loops the value at the end is the one at the beginning, and the curve goes on through it
+   */
+  constructor(keys: readonly Key[], anchors: AnchorTimes, loops: boolean) {
+    const placed = keys
+      .flatMap(({ id, anchor, value, ease }) => {
+        const time = timeOf(anchor, anchors);
+        return time === null ? [] : [{ id, time, value, ease }];
+      })
+      .sort((a, b) => a.time - b.time);
+    this.lost = keys.length - placed.length;
+    this.keys = placed.map(({ id, time, value }) => ({ id, time, value }));
+    // Of keys at one time the last one counts.
+    let once = placed.filter(({ time }, i) => i + 1 === placed.length || placed[i + 1]!.time - time > 1e-9);
+    const { duration } = anchors;
+    if (loops && once.length > 1) {
+      // The end of a loop is its beginning: a key there is the same instant.
+      if (once.at(-1)!.time - once[0]!.time > duration - 1e-9) once = once.slice(0, -1);
+      const before = once.slice(-2).map((key) => ({ ...key, time: key.time - duration }));
+      const after = once.slice(0, 2).map((key) => ({ ...key, time: key.time + duration }));
+      once = [...before, ...once, ...after];
+    }
+    this.times = Float64Array.from(once, ({ time }) => time);
+    this.values = Float64Array.from(once, ({ value }) => value);
+    this.eases = once.map(({ ease }) => ease);
+    this.slopes = monotoneSlopes(this.times, this.values);
+  }
+
+  /** Value at a time in seconds; NaN without keys. */
+  at(time: number): number {
+    const { times, values, slopes } = this;
+    const last = times.length - 1;
+    if (last < 0) return Number.NaN;
+    if (time <= times[0]!) return values[0]!;
+    if (time >= times[last]!) return values[last]!;
+    let [low, high] = [0, last];
+    while (high - low > 1) {
+      const middle = (low + high) >> 1;
+      if (times[middle]! <= time) low = middle;
+      else high = middle;
+    }
+    const [a, b] = [values[low]!, values[high]!];
+    const length = times[high]! - times[low]!;
+    const t = (time - times[low]!) / length;
+    const ease = this.eases[low]!;
+    if (ease === 'hold') return a;
+    if (ease === 'straight') return a + (b - a) * t;
+    const [t2, t3] = [t * t, t * t * t];
+    return (
+      (2 * t3 - 3 * t2 + 1) * a +
+      (t3 - 2 * t2 + t) * length * slopes[low]! +
+      (3 * t2 - 2 * t3) * b +
+      (t3 - t2) * length * slopes[high]!
+    );
+  }
+}
+
+/**
+ * Slopes of a cubic through unevenly spaced values that stays monotone between them; level at both ends
+ * (harmonic mean of the neighbours' slopes: Fritsch & Butland 1984, "A method for constructing local monotone piecewise
+ * cubic interpolants").
+ */
+function monotoneSlopes(times: Float64Array, values: Float64Array): Float64Array {
+  const slopes = new Float64Array(times.length);
+  for (let i = 1; i + 1 < times.length; i += 1) {
+    const [before, after] = [times[i]! - times[i - 1]!, times[i + 1]! - times[i]!];
+    const [rise, next] = [(values[i]! - values[i - 1]!) / before, (values[i + 1]! - values[i]!) / after];
+    if (rise * next <= 0) continue;
+    const [w1, w2] = [2 * after + before, after + 2 * before];
+    slopes[i] = (w1 + w2) / (w1 / rise + w2 / next);
+  }
+  return slopes;
+}

@@ -1,0 +1,3 @@
+export * from './channel.ts';
+export * from './curve.ts';
+export * from './edit.ts';

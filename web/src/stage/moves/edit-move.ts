@@ -1,0 +1,78 @@
+import {
+  DEFAULT_LENS,
+  type Bounds,
+  type Key,
+  type MoveBody,
+  type Path,
+  type Row,
+  type TrackName,
+} from '@eskovan/core/document';
+import { middle } from '@eskovan/core/geometry';
+import { pathFault, type PathFault } from '@eskovan/core/path';
+import { toast } from 'sonner';
+import { editBody } from '../../data/edit-row.ts';
+
+export type BodyOfKind<K extends MoveBody['kind']> = Extract<MoveBody, { kind: K }>;
+
+/** A walk without a path yet. */
+export function emptyWalk(eyeHeight: number): MoveBody {
+  return {
+    kind: 'walk',
+    path: { nodes: [], closed: false },
+    eyeHeight,
+    pace: { by: 'speed', speed: 1.2, duration: 10, shape: 'soft' },
+    gaze: { kind: 'ahead', distance: 2 },
+    lens: DEFAULT_LENS,
+  };
+}
+
+/** Once round a site, from far enough away to see it, until something of it is chosen. */
+export function firstOrbit({ min, max }: Bounds): MoveBody {
+  const size = Math.hypot(max[0] - min[0], max[1] - min[1], max[2] - min[2]);
+  return {
+    kind: 'orbit',
+    pivot: { kind: 'point', point: middle({ min, max }) },
+    start: 0.6,
+    sweep: 2 * Math.PI,
+    inclination: 0.3,
+    distance: { by: 'radius', radius: Math.max(0.01, 1.1 * size) },
+    duration: 12,
+    shape: 'constant',
+    lens: { ...DEFAULT_LENS, focalLengthMm: 35 },
+  };
+}
+
+/** Changes a move of one kind; whatever has become of another kind meanwhile stays as it is. */
+export function editMove<K extends MoveBody['kind']>(
+  row: Row<'move'>,
+  kind: K,
+  label: string,
+  change: (body: BodyOfKind<K>) => BodyOfKind<K>,
+): void {
+  editBody('move', row, label, (body) => (body.kind === kind ? change(body as BodyOfKind<K>) : body));
+}
+
+/** Changes the keys of a track, whatever kind of move has it. */
+export function editTrack(row: Row<'move'>, label: string, name: TrackName, change: (keys: Key[]) => Key[]): void {
+  editBody('move', row, label, (body) => ({
+    ...body,
+    tracks: { ...body.tracks, [name]: change(body.tracks?.[name] ?? []) },
+  }));
+}
+
+/** Keeps a change of a walk's path; one that would make more of it than a move can hold is not made, and said. */
+export function keepPath(row: Row<'move'>, label: string, change: (path: Path) => Path): void {
+  editMove(row, 'walk', label, (body) => {
+    const path = change(body.path);
+    const fault = pathFault(path);
+    if (!fault || pathFault(body.path)) return { ...body, path };
+    toast(wordsOf(fault), { id: 'path-limit' });
+    return body;
+  });
+}
+
+function wordsOf({ rule, worst, limit }: PathFault): string {
+  return rule === 'nodes'
+    ? `A path has ${limit.toLocaleString('en')} nodes at most. Draw the rest as another move.`
+    : `A path is ${limit / 1000} km long at most; this would be ${(worst / 1000).toFixed(1)} km. Draw the rest as another move.`;
+}

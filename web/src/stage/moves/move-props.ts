@@ -1,0 +1,24 @@
+import type { Finding } from '@eskovan/core/check';
+import type { MoveBody, Row } from '@eskovan/core/document';
+import type { CompiledMove } from '@eskovan/core/move';
+import type { SiteData } from '../../site/use-site.ts';
+
+export interface MoveCardsProps<B extends MoveBody> {
+  row: Row<'move'>;
+  body: B;
+  move: CompiledMove | null;
+  findings: readonly Finding[];
+  aspect: number;
+  /** Frames a second. */
+  frames: number;
+}
+
+export interface MovePlanProps<B extends MoveBody> {
+  row: Row<'move'> | null;
+  body: B | null;
+  move: CompiledMove | null;
+  site: SiteData;
+  aspect: number;
+  /** Takes up the pencil. */
+  onDraw: () => void;
+}

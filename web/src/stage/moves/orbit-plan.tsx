@@ -1,0 +1,69 @@
+import type { Orbit } from '@eskovan/core/document';
+import { CUT_HEIGHT } from '@eskovan/core/survey';
+import { Crosshair } from 'lucide-react';
+import { useWorkbench, workbench } from '../../desk/workbench.ts';
+import { useProject } from '../../data/use-project.ts';
+import { Button } from '../../kit/index.ts';
+import { Plan } from '../../plan/plan.tsx';
+import { RingLayer } from '../../plan/ring-layer.tsx';
+import type { MovePlanProps } from './move-props.ts';
+import { roundPlace } from './pivot-card.tsx';
+import { PlanCamera } from './plan-camera.tsx';
+import { useShownMove } from './show-move.ts';
+import { useStorey } from '../shared/use-storey.ts';
+
+/** A place that is pressed in the plan is gone round from this far away, metres. */
+const FIRST_RADIUS = 5;
+
+/** The plan with the ring of the selected orbit on it. */
+export function OrbitPlan({ row, body, move, site, aspect }: MovePlanProps<Orbit>) {
+  const [storey, setStorey] = useStorey(site.survey);
+  const focus = useShownMove(row, site.survey);
+  const aiming = useWorkbench((state) => state.aiming);
+  const { project } = useProject();
+  const elevation = site.survey.storeys[storey]?.elevation ?? 0;
+  const pivot = body?.pivot.point;
+  return (
+    <Plan
+      survey={site.survey}
+      north={project.body.sun.north}
+      storey={storey}
+      onStorey={setStorey}
+      label="Plan"
+      focus={focus}
+      takesKeys={aiming}
+      movers={<PlanCamera move={move} body={body} aspect={aspect} />}
+      {...(aiming ? { cursor: 'crosshair' } : {})}
+      hands={
+        aiming && row && body
+          ? {
+              onPress: (x, z) => {
+                const floor = site.footing.surfaceUnder(x, z, elevation + CUT_HEIGHT) ?? elevation;
+                // Somebody who presses a place on a floor means what a person looks at there.
+                const y = floor + project.body.eyeHeight;
+                roundPlace(row, [x, y, z], body.distance.by === 'radius' ? body.distance.radius : FIRST_RADIUS);
+              },
+              from: () => (pivot ? [pivot[0], pivot[2]] : null),
+            }
+          : {}
+      }
+      tools={
+        <Button
+          icon={<Crosshair size={14} />}
+          pressed={aiming}
+          onClick={() => workbench.set({ aiming: !aiming, playing: false })}
+        >
+          Go round…
+        </Button>
+      }
+    >
+      {move?.path && (
+        <RingLayer
+          path={move.path}
+          pivot={body?.pivot ?? null}
+          onPress={(station) => workbench.set({ time: move.path!.timeAt(station), playing: false, scout: null })}
+        />
+      )}
+    </Plan>
+  );
+}

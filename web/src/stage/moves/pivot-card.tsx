@@ -1,0 +1,120 @@
+import type { Orbit, Pivot, Row, Vec3 } from '@eskovan/core/document';
+import { middle } from '@eskovan/core/geometry';
+import { CircleAlert, Crosshair } from 'lucide-react';
+import { useWorkbench, workbench } from '../../desk/workbench.ts';
+import { Button, Card, Line, Segmented, Value } from '../../kit/index.ts';
+import { listParts } from '../../picture/client.ts';
+import type { PickedSurface } from '../../picture/source.ts';
+import { useParts } from '../../site/use-parts.ts';
+import type { PartInfo } from '../../worker/parts.ts';
+import { editMove } from './edit-move.ts';
+import { FindPart } from './find-part.tsx';
+
+/** What an orbit goes round. */
+export function PivotCard({ row, body }: { row: Row<'move'>; body: Orbit }) {
+  const aiming = useWorkbench((state) => state.aiming);
+  const { pivot } = body;
+  return (
+    <Card
+      title="Round"
+      note={
+        pivot.kind === 'object' && (
+          <Segmented
+            label="How much of it"
+            value={pivot.whole ? 'whole' : 'part'}
+            options={[
+              { value: 'part', label: 'The part' },
+              { value: 'whole', label: 'Its model' },
+            ]}
+            onChange={(value) =>
+              editMove(row, 'orbit', 'What it goes round', (now) =>
+                now.pivot.kind === 'object' ? { ...now, pivot: { ...now.pivot, whole: value === 'whole' } } : now,
+              )
+            }
+          />
+        )
+      }
+    >
+      {pivot.kind === 'object' ? <Named pivot={pivot} /> : <Place point={pivot.point} />}
+      {aiming ? (
+        <>
+          <p className="flex gap-2">
+            <Crosshair size={15} className="mt-0.5 shrink-0 text-lagoon" aria-hidden />
+            Press in the picture or in the plan what the camera is to go round, or find it by its name. Escape leaves it
+            as it is.
+          </p>
+          <FindPart onPart={(part) => roundPart(row, part)} />
+        </>
+      ) : (
+        <div className="mt-1.5">
+          <Button small icon={<Crosshair size={13} />} onClick={() => workbench.set({ aiming: true, playing: false })}>
+            Choose what
+          </Button>
+        </div>
+      )}
+    </Card>
+  );
+}
+
+const Place = ({ point }: { point: Vec3 }) => (
+  <Line label="A place">
+    <Value unit="m">{point.map((value) => value.toFixed(2)).join(', ')}</Value>
+  </Line>
+);
+
+function Named({ pivot }: { pivot: Extract<Pivot, { kind: 'object' }> }) {
+  const parts = useParts();
+  const mine = parts.filter(({ model }) => model === pivot.model);
+  const lost = parts.length > 0 && (pivot.whole ? mine.length === 0 : mine.every(({ name }) => name !== pivot.name));
+  return (
+    <>
+      <Line label={pivot.whole ? 'The model of' : 'The middle of'}>
+        <span className="min-w-0 truncate font-medium" title={pivot.name}>
+          {pivot.name.split(' / ').at(-1)}
+        </span>
+      </Line>
+      {lost && (
+        <p className="flex gap-2" role="status">
+          <CircleAlert size={15} className="mt-0.5 shrink-0 text-madder" aria-hidden />
+          <span>
+            “{pivot.name}” is not among the shown parts any more. The camera goes round where it was; choose something
+            else, or show it again.
+          </span>
+        </p>
+      )}
+    </>
+  );
+}
+
+/** Lets an orbit go round what was pressed. */
+export async function goRound(row: Row<'move'>, { model, name }: PickedSurface): Promise<void> {
+  workbench.set({ aiming: false });
+  const part = (await listParts())?.find((one) => one.model === model && one.name === name);
+  if (part) roundPart(row, part);
+}
+
+function roundPart(row: Row<'move'>, { model, name, bounds }: PartInfo): void {
+  workbench.set({ aiming: false, scout: null });
+  editMove(row, 'orbit', `Go round ${name.split(' / ').at(-1)}`, (now) => ({
+    ...now,
+    pivot: {
+      kind: 'object',
+      model,
+      name,
+      whole: now.pivot.kind === 'object' && now.pivot.whole,
+      point: middle(bounds),
+    },
+    // What has a size can fill the frame; a distance that somebody gave to another object means nothing here.
+    distance: { by: 'fit', fill: now.distance.by === 'fit' ? now.distance.fill : 0.7 },
+  }));
+}
+
+/** Lets an orbit go round a place of the plan. */
+export function roundPlace(row: Row<'move'>, point: Vec3, radius: number): void {
+  workbench.set({ aiming: false, scout: null });
+  editMove(row, 'orbit', 'Go round a place', (now) => ({
+    ...now,
+    pivot: { kind: 'point', point },
+    distance: { by: 'radius', radius },
+  }));
+}

@@ -1,0 +1,129 @@
+import type { Key, Rate } from '@eskovan/core/document';
+import { frameAt, frameTime, timecodeOf } from '@eskovan/core/reel';
+import { moveKey, removeKey, type Channel, type ChannelKey } from '@eskovan/core/track';
+import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
+import { beginEdit, type Gesture } from '../data/undo.ts';
+import { useHeldKey } from '../desk/use-held-key.ts';
+import { LABELS, rangeOf, valuesOf } from './scales.ts';
+
+interface StripKeysProps {
+  channel: Channel;
+  track: NonNullable<Channel['track']>;
+  duration: number;
+  rate: Rate;
+  /** Of the strip without its names, pixels. */
+  width: number;
+  top: number;
+  height: number;
+  onTime: (time: number) => void;
+  onKeys: (label: string, change: (keys: Key[]) => Key[]) => void;
+}
+
+/** The hands of a strip: its keys, dragged in time and value, or moved by keys. */
+export function StripKeys(props: StripKeysProps) {
+  const { channel, track, duration, width, top, height } = props;
+  const { values, under } = valuesOf(channel, duration, width);
+  const [low, high] = rangeOf(channel, values, under);
+  return track.keys.map((key, i) => (
+    <KeyHandle
+      key={key.id}
+      {...props}
+      at={key}
+      number={i + 1}
+      left={LABELS + (key.time / duration) * width}
+      y={top + height - ((key.value - low) / (high - low)) * height}
+      perPixel={{ time: duration / width, value: (high - low) / height }}
+    />
+  ));
+}
+
+interface KeyHandleProps extends StripKeysProps {
+  at: ChannelKey;
+  number: number;
+  left: number;
+  y: number;
+  perPixel: { time: number; value: number };
+}
+
+function KeyHandle({ at, number, left, y, perPixel, channel, track, duration, rate, onTime, onKeys }: KeyHandleProps) {
+  const drag = useRef<{
+    x: number;
+    y: number;
+    from: ChannelKey;
+    perPixel: KeyHandleProps['perPixel'];
+    gesture: Gesture | null;
+  } | null>(null);
+  const hold = useHeldKey();
+  const put = (time: number, value: number) => {
+    const onFrame = frameTime(frameAt(Math.min(duration, Math.max(0, time)) + 0.5 * frameTime(1, rate), rate), rate);
+    const [least, most] = track.limits;
+    const rounded = Math.round(value / track.step) * track.step;
+    onKeys(`Move a ${channel.title.toLowerCase()} key`, (keys) =>
+      moveKey(keys, at.id, Math.min(duration, onFrame), Math.min(most, Math.max(least, rounded))),
+    );
+  };
+  const onPointerMove = (event: PointerEvent<HTMLDivElement>) => {
+    const held = drag.current;
+    if (!held) return;
+    const [dx, dy] = [event.clientX - held.x, event.clientY - held.y];
+    if (!held.gesture && Math.hypot(dx, dy) < 2) return;
+    held.gesture ??= beginEdit();
+    // The axis of the values may follow what is dragged; the hand goes by the one it began on.
+    if (held.gesture.open) put(held.from.time + dx * held.perPixel.time, held.from.value - dy * held.perPixel.value);
+  };
+  const onKeyDown = (event: KeyboardEvent<HTMLDivElement>) => {
+    const frames = event.shiftKey ? 10 : 1;
+    const steps: Record<string, [time: number, value: number]> = {
+      ArrowLeft: [-frameTime(frames, rate), 0],
+      ArrowRight: [frameTime(frames, rate), 0],
+      ArrowUp: [0, track.step * frames],
+      ArrowDown: [0, -track.step * frames],
+    };
+    const step = steps[event.key];
+    if (step && !event.altKey && !event.ctrlKey) {
+      hold.onKeyDown(event);
+      put(at.time + step[0], at.value + step[1]);
+    } else if (event.key === 'Delete' || event.key === 'Backspace')
+      onKeys(`Delete a ${channel.title.toLowerCase()} key`, (keys) => removeKey(keys, at.id));
+    else if (event.key === 'Enter') onTime(at.time);
+    else return;
+    event.preventDefault();
+    event.stopPropagation();
+  };
+  return (
+    <div
+      role="slider"
+      tabIndex={0}
+      aria-label={`${channel.title} key ${number}`}
+      aria-valuemin={track.limits[0]}
+      aria-valuemax={track.limits[1]}
+      aria-valuenow={Number(at.value.toFixed(2))}
+      aria-valuetext={`${Number(at.value.toFixed(2))} ${channel.unit} at ${timecodeOf(frameAt(at.time, rate), rate)}`}
+      title={`${Number(at.value.toFixed(2))} ${channel.unit} at ${at.time.toFixed(2)} s`}
+      className="absolute top-0 left-0 flex h-6 w-6 cursor-move touch-none items-center justify-center"
+      style={{ transform: `translate(${(left - 12).toFixed(2)}px, ${(y - 12).toFixed(2)}px)` }}
+      onPointerDown={(event) => {
+        if (event.button !== 0) return;
+        event.stopPropagation();
+        event.currentTarget.setPointerCapture(event.pointerId);
+        drag.current = { x: event.clientX, y: event.clientY, from: at, perPixel, gesture: null };
+      }}
+      onDoubleClick={(event) => event.stopPropagation()}
+      onPointerMove={onPointerMove}
+      onPointerUp={(event) => {
+        onPointerMove(event);
+        drag.current?.gesture?.commit();
+        drag.current = null;
+      }}
+      onPointerCancel={() => {
+        drag.current?.gesture?.cancel();
+        drag.current = null;
+      }}
+      onKeyDown={onKeyDown}
+      onKeyUp={hold.onKeyUp}
+      onBlur={hold.onBlur}
+    >
+      <span className="h-2.5 w-2.5 rotate-45 rounded-[2px] border-[1.75px] border-lagoon bg-paper" />
+    </div>
+  );
+}
