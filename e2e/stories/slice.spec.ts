@@ -1,11 +1,8 @@
 import { walkOf } from '@eskovan/core/document';
-import { execFileSync } from 'node:child_process';
-import { writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 import { DEMO_PROJECT } from '@eskovan/demo/seed';
 import { expect, test, type Page } from '@playwright/test';
 import { editElsewhere } from '../support/edits.ts';
+import { probe } from '../support/film.ts';
 import { foreignModel } from '../support/foreign-model.ts';
 import {
   bringIn,
@@ -18,40 +15,6 @@ import {
   sharpPicture,
   siteOf,
 } from '../support/studio.ts';
-
-/** Stream facts of a film, by ffprobe. */
-function probe(
-  bytes: Buffer,
-  name: string,
-): { codec: string; frames: number; rate: string; width: number; height: number } {
-  const path = join(tmpdir(), `${name}-${process.pid}.mp4`);
-  writeFileSync(path, bytes);
-  const json = execFileSync(
-    'ffprobe',
-    [
-      '-v',
-      'error',
-      '-count_frames',
-      '-select_streams',
-      'v:0',
-      '-show_entries',
-      'stream=codec_name,nb_read_frames,r_frame_rate,avg_frame_rate,width,height',
-      '-of',
-      'json',
-      path,
-    ],
-    { encoding: 'utf8' },
-  );
-  const stream = (JSON.parse(json) as { streams: Record<string, string | number>[] }).streams[0]!;
-  expect(stream['avg_frame_rate']).toBe(stream['r_frame_rate']);
-  return {
-    codec: String(stream['codec_name']),
-    frames: Number(stream['nb_read_frames']),
-    rate: String(stream['r_frame_rate']),
-    width: Number(stream['width']),
-    height: Number(stream['height']),
-  };
-}
 
 async function setRate(page: Page, label: string): Promise<void> {
   await page.getByRole('button', { name: 'Project settings' }).click();

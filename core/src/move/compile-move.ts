@@ -52,14 +52,12 @@ export function findPivot(pivot: Pivot, { parts, motion }: Pick<MoveSite, 'parts
   return moving ? { at: moving, moves: true, bounds } : still(centre, bounds);
 }
 
-/** Places that a move has by its document alone: where a plan shows it before it is compiled, metres. */
+/** What a move is about, as far as a plan that shows it must look elsewhere when it changes. */
+export const subjectOf = (body: MoveBody): string => (body.kind === 'walk' ? '' : JSON.stringify(body.pivot));
+
+/** Places that a move has by its document alone: which storey it belongs to, metres. */
 export function placesOf(body: MoveBody): readonly { x: number; y: number; z: number }[] {
   if (body.kind === 'walk') return body.path.nodes;
   const [x, y, z] = body.pivot.point;
-  if (body.distance.by === 'fit') return [{ x, y, z }];
-  const r = body.distance.radius * Math.cos(body.inclination);
-  return [
-    { x: x - r, y, z: z - r },
-    { x: x + r, y, z: z + r },
-  ];
+  return [{ x, y, z }];
 }

@@ -54,14 +54,22 @@ function KeyHandle({ at, number, left, y, perPixel, channel, track, duration, ra
     gesture: Gesture | null;
   } | null>(null);
   const hold = useHeldKey();
-  const put = (time: number, value: number) => {
+  const placed = (time: number, value: number): [number, number] => {
     const onFrame = frameTime(frameAt(Math.min(duration, Math.max(0, time)) + 0.5 * frameTime(1, rate), rate), rate);
     const [least, most] = track.limits;
     const rounded = Math.round(value / track.step) * track.step;
-    onKeys(`Move a ${channel.title.toLowerCase()} key`, (keys) =>
-      moveKey(keys, at.id, Math.min(duration, onFrame), Math.min(most, Math.max(least, rounded))),
-    );
+    return [Math.min(duration, onFrame), Math.min(most, Math.max(least, rounded))];
   };
+  const label = `Move a ${channel.title.toLowerCase()} key`;
+  const put = (time: number, value: number) => onKeys(label, (keys) => moveKey(keys, at.id, ...placed(time, value)));
+  /** From where the key is by now: a held arrow is faster than the strip is drawn. */
+  const nudge = (seconds: number, by: number) =>
+    onKeys(label, (keys) => {
+      const key = keys.find(({ id }) => id === at.id);
+      if (!key) return keys;
+      const time = key.anchor.by === 'time' ? key.anchor.time : at.time;
+      return moveKey(keys, at.id, ...placed(time + seconds, key.value + by));
+    });
   const onPointerMove = (event: PointerEvent<HTMLDivElement>) => {
     const held = drag.current;
     if (!held) return;
@@ -82,7 +90,7 @@ function KeyHandle({ at, number, left, y, perPixel, channel, track, duration, ra
     const step = steps[event.key];
     if (step && !event.altKey && !event.ctrlKey) {
       hold.onKeyDown(event);
-      put(at.time + step[0], at.value + step[1]);
+      nudge(...step);
     } else if (event.key === 'Delete' || event.key === 'Backspace')
       onKeys(`Delete a ${channel.title.toLowerCase()} key`, (keys) => removeKey(keys, at.id));
     else if (event.key === 'Enter') onTime(at.time);

@@ -1,9 +1,10 @@
 import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globals';
+import type { Key } from '@eskovan/core/document';
 import { CompiledWalk } from '@eskovan/core/move';
 import { Footing } from '@eskovan/core/survey';
 import { cleanup, fireEvent, render, screen } from '@testing-library/react';
 import { workbench } from '../desk/workbench.ts';
-import { exampleWalk } from '../testing/studio.tsx';
+import { exampleWalk, uuid } from '../testing/studio.tsx';
 import { Strips } from './strips.tsx';
 
 const walk = new CompiledWalk(
@@ -22,6 +23,71 @@ beforeEach(() => {
   render(<Strips move={walk} rate={rate} onTime={onTime} />);
 });
 afterEach(cleanup);
+
+describe('keys of a strip', () => {
+  const key = (time: number, value: number, n: number): Key => ({
+    id: uuid(300 + n),
+    anchor: { by: 'time', time },
+    value,
+    ease: 'smooth',
+  });
+  const zoom = new CompiledWalk(
+    {
+      ...exampleWalk([
+        [0, 0],
+        [8, 0],
+      ]),
+      tracks: { focalLength: [key(0, 50, 1), key(4, 100, 2)] },
+    },
+    new Footing(new Float32Array(0)),
+  );
+  const start = [key(0, 50, 1), key(4, 100, 2)];
+  let keys = start;
+  const onKeys = jest.fn((_label: string, track: string, change: (before: Key[]) => Key[]) => {
+    expect(track).toBe('focalLength');
+    keys = change(keys);
+  });
+  const timeAndValue = (i: number) => [(keys[i]!.anchor as { time: number }).time, keys[i]!.value];
+
+  beforeEach(() => {
+    cleanup();
+    keys = start;
+    onKeys.mockClear();
+    render(<Strips move={zoom} rate={rate} onTime={onTime} onKeys={onKeys} />);
+  });
+
+  test('a key says what it is and when, and is moved by arrows from where it is by now', () => {
+    const handle = screen.getByRole('slider', { name: 'Lens key 2' });
+    expect(handle.getAttribute('aria-valuetext')).toBe('100 mm at 00:00:04:00');
+    for (let i = 0; i < 3; i += 1) fireEvent.keyDown(handle, { key: 'ArrowUp' });
+    fireEvent.keyDown(handle, { key: 'ArrowLeft', shiftKey: true });
+    expect(timeAndValue(1)).toEqual([expect.closeTo(3.6, 9), 103]);
+    fireEvent.keyDown(handle, { key: 'Delete' });
+    expect(keys).toEqual([start[0]]);
+  });
+
+  test('a key is dragged in time and value, stays in the move, and the playhead stays where it is', () => {
+    const handle = screen.getByRole('slider', { name: 'Lens key 2' });
+    fireEvent.pointerDown(handle, { button: 0, pointerId: 1, clientX: 300, clientY: 100 });
+    fireEvent.pointerMove(handle, { pointerId: 1, clientX: 360, clientY: 90 });
+    const [time, value] = timeAndValue(1) as [number, number];
+    expect(time).toBeGreaterThan(4);
+    expect(value).toBeGreaterThan(100);
+    fireEvent.pointerMove(handle, { pointerId: 1, clientX: 9000, clientY: 9000 });
+    fireEvent.pointerUp(handle, { pointerId: 1, clientX: 9000, clientY: 9000 });
+    expect(timeAndValue(1)).toEqual([expect.closeTo(zoom.duration, 1), 8]);
+    expect(onTime).not.toHaveBeenCalled();
+  });
+
+  test('a double press on a strip that takes keys makes one, on one that does not it makes none', () => {
+    const charts = screen.getByTestId('strip-charts');
+    fireEvent.doubleClick(charts, { clientX: 450, clientY: 270 });
+    expect(keys).toHaveLength(3);
+    expect(keys[2]!.value).toBeGreaterThan(50);
+    fireEvent.doubleClick(charts, { clientX: 450, clientY: 40 });
+    expect(keys).toHaveLength(3);
+  });
+});
 
 describe('the strips', () => {
   test('the playhead is a slider that says the timecode', () => {

@@ -46,9 +46,9 @@ export function describeFinding(finding: Finding): string {
       return `${worst!.toFixed(2)} m/s is faster than people walk (up to ${limit!} m/s here). Give the walk more time.`;
     case 'turn':
       return (
-        `The eye turns by up to ${Math.round(worst!)}° a second from ${from.toFixed(1)} to ${to.toFixed(1)} s` +
+        `The camera turns by up to ${Math.round(worst!)}° a second from ${from.toFixed(1)} to ${to.toFixed(1)} s` +
         (severity === 'problem' ? ', too fast to follow.' : `, faster than ${limit!}°.`) +
-        ' Go slower there, round the corner, or look at something farther away.'
+        ' Give it more time, round its corners, or look at something farther away.'
       );
   }
 }

@@ -1,6 +1,7 @@
 import { checkMove } from '@eskovan/core/check';
-import { aspectOf, type Bounds, type MoveBody } from '@eskovan/core/document';
+import { aspectOf, type MoveBody } from '@eskovan/core/document';
 import { joinBounds } from '@eskovan/core/geometry';
+import { placeBounds } from '@eskovan/core/site';
 import type { CompiledMove } from '@eskovan/core/move';
 import { useDeferredValue, useMemo } from 'react';
 import { useCommands } from '../../desk/commands.ts';
@@ -10,7 +11,7 @@ import { workbench } from '../../desk/workbench.ts';
 import { useProject } from '../../data/use-project.ts';
 import { useModels, useSiteData } from '../../site/use-site.ts';
 import { Empty, Panels } from '../../kit/index.ts';
-import { Ground } from '../../picture/eye.ts';
+import { Ground, worthSeeing } from '../../picture/eye.ts';
 import { Transport } from '../../picture/transport.tsx';
 import { frameAt } from '@eskovan/core/reel';
 import { Strips } from '../../strips/strips.tsx';
@@ -59,7 +60,10 @@ export function MovesScreen() {
     workbench.set({ tool: 'draw' });
   };
 
-  const orbit = () => addOrbit(document, extentOf(models.map(({ body: model }) => model.bounds)));
+  const orbit = () => {
+    const all = joinBounds(models.map(({ body: model }) => placeBounds(model.bounds, model.placement)));
+    if (all) addOrbit(document, worthSeeing(all, site?.survey ?? null));
+  };
 
   const frame = () => frameAt(workbench.get().time, rate);
   const playable = () => duration > 0;
@@ -199,5 +203,3 @@ function FocalLength({ move, body }: { move: CompiledMove | null; body: MoveBody
   const view = useMoveSample(move, body)?.view;
   return `${(view?.kind === 'lens' ? view : body.lens).focalLengthMm.toFixed(0)} mm`;
 }
-
-const extentOf = (bounds: readonly Bounds[]): Bounds => joinBounds(bounds) ?? { min: [-5, 0, -5], max: [5, 3, 5] };

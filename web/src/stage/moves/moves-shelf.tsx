@@ -1,5 +1,4 @@
 import type { Bounds, MoveBody, ProjectDocument, Row } from '@eskovan/core/document';
-import { Plus } from 'lucide-react';
 import { memo, useDeferredValue } from 'react';
 import { workbench } from '../../desk/workbench.ts';
 import { makeRow } from '../../data/edit-row.ts';
@@ -56,12 +55,8 @@ export const MovesShelf = memo(function MovesShelf({
       empty="Nothing moves yet. Draw the first walk on the plan."
       footer={
         <div className="grid grid-cols-2 gap-1.5">
-          <Button icon={<Plus size={14} />} onClick={() => addWalk(document)}>
-            New walk
-          </Button>
-          <Button icon={<Plus size={14} />} onClick={onOrbit}>
-            New orbit
-          </Button>
+          <Button onClick={() => addWalk(document)}>New walk</Button>
+          <Button onClick={onOrbit}>New orbit</Button>
         </div>
       }
     />

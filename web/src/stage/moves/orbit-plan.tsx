@@ -18,7 +18,7 @@ const FIRST_RADIUS = 5;
 /** The plan with the ring of the selected orbit on it. */
 export function OrbitPlan({ row, body, move, site, aspect }: MovePlanProps<Orbit>) {
   const [storey, setStorey] = useStorey(site.survey);
-  const focus = useShownMove(row, site.survey);
+  const focus = useShownMove(row, move, site.survey);
   const aiming = useWorkbench((state) => state.aiming);
   const { project } = useProject();
   const elevation = site.survey.storeys[storey]?.elevation ?? 0;

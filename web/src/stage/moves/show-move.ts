@@ -1,5 +1,5 @@
 import type { Row } from '@eskovan/core/document';
-import { placesOf } from '@eskovan/core/move';
+import { placesOf, subjectOf, type CompiledMove } from '@eskovan/core/move';
 import type { Survey } from '@eskovan/core/survey';
 import { useEffect, useMemo } from 'react';
 import { workbench } from '../../desk/workbench.ts';
@@ -16,22 +16,34 @@ export function storeyOfPlaces(places: readonly { y: number }[], storeys: Survey
   return most === 0 ? -1 : votes.indexOf(most);
 }
 
+/** Places of a path that are looked at for where it is. */
+const LOOKED_AT = 32;
+
 /** What a chosen move asks of the plan: its storey is shown, and all of it, wherever that is. */
-export function useShownMove(row: Row<'move'> | null, { storeys }: Survey): PlanFocus | null {
-  const id = row?.id;
+export function useShownMove(
+  row: Row<'move'> | null,
+  move: CompiledMove | null,
+  { storeys }: Survey,
+): PlanFocus | null {
+  const key = row && `${row.id} ${subjectOf(row.body)}`;
   useEffect(() => {
     const storey = row ? storeyOfPlaces(placesOf(row.body), storeys) : -1;
     if (storey >= 0) workbench.set({ storey });
     // Choosing a move asks for its storey once; whoever looks at another one then may.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [id]);
+  }, [key]);
   return useMemo(() => {
-    const places = row ? placesOf(row.body) : [];
-    if (!row || places.length < 2) return null;
-    const [xs, zs] = [places.map(({ x }) => x), places.map(({ z }) => z)];
-    return {
-      key: row.id,
-      area: { minX: Math.min(...xs), minZ: Math.min(...zs), maxX: Math.max(...xs), maxZ: Math.max(...zs) },
-    };
-  }, [row]);
+    const path = move?.path;
+    if (!key || !path) return null;
+    const point = new Float64Array(2);
+    const area = { minX: Infinity, minZ: Infinity, maxX: -Infinity, maxZ: -Infinity };
+    for (let i = 0; i <= LOOKED_AT; i += 1) {
+      path.pointAt((path.length * i) / LOOKED_AT, point);
+      area.minX = Math.min(area.minX, point[0]!);
+      area.maxX = Math.max(area.maxX, point[0]!);
+      area.minZ = Math.min(area.minZ, point[1]!);
+      area.maxZ = Math.max(area.maxZ, point[1]!);
+    }
+    return { key, area };
+  }, [key, move]);
 }

@@ -30,7 +30,7 @@ export function WalkPlan({ row, body, move, site, aspect, onDraw }: MovePlanProp
   const tool = useWorkbench((state) => state.tool);
   const chosen = useItems('node', row?.id);
   const [storey, setStorey] = useStorey(site.survey);
-  const focus = useShownMove(row, site.survey);
+  const focus = useShownMove(row, move, site.survey);
   const [pointer, setPointer] = useState<[number, number] | null>(null);
   const elevation = site.survey.storeys[storey]?.elevation ?? 0;
   const { project } = useProject();

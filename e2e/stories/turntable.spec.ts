@@ -1,0 +1,102 @@
+import { COMMISSION_MODELS, modelGlb } from '@eskovan/demo';
+import type { Orbit } from '@eskovan/core/document';
+import { expect, test, type Page } from '@playwright/test';
+import { difference, greyFrames, probe } from '../support/film.ts';
+import { bringIn, documentOf, newProject, saved, sharpPicture } from '../support/studio.ts';
+
+async function enter(page: Page, label: string, text: string): Promise<void> {
+  const field = page.getByLabel(label, { exact: true });
+  await field.fill(text);
+  await field.press('Enter');
+}
+
+/** The pixels of the picture at a time of the move. */
+async function pictureAt(page: Page, key: 'Home' | 'End'): Promise<Buffer> {
+  await page.getByRole('slider', { name: 'Time' }).focus();
+  await page.keyboard.press(key);
+  await page.mouse.move(0, 0);
+  await sharpPicture(page);
+  return page.getByTestId('picture-canvas').first().screenshot();
+}
+
+test('a turntable of five seconds with a lens from 50 to 100 mm, made by hand, closes and repeats no frame', async ({
+  page,
+}) => {
+  test.setTimeout(180_000);
+  const projectId = await newProject(page, 'Turntable');
+  const scope = COMMISSION_MODELS.find(({ key }) => key === 'scope')!;
+  await bringIn(page, { name: 'scope.glb', bytes: await modelGlb(scope) });
+  const orbit = async () => (await documentOf(page.request, projectId)).move[0]!.body as Orbit;
+
+  await test.step('round the whole model, found by a part of it', async () => {
+    await page.getByRole('link', { name: 'Moves' }).click();
+    await page.getByRole('button', { name: 'New orbit' }).click();
+    await expect(page.getByText('Press what the camera is to go round')).toBeVisible();
+    await page.getByLabel('Find an object').fill('tube');
+    await page.getByRole('option', { name: /Tube/ }).click();
+    await page.getByRole('radio', { name: 'Its model' }).click();
+    await enter(page, 'Takes, s', '5');
+    await saved(page);
+    expect(await orbit()).toMatchObject({
+      pivot: { kind: 'object', whole: true },
+      distance: { by: 'fit' },
+      duration: 5,
+      sweep: expect.closeTo(2 * Math.PI, 9) as unknown,
+    });
+    await expect(page.getByTestId('path')).toBeVisible();
+    await expect(page.getByRole('region', { name: 'Checks' })).toContainText('72° a second');
+  });
+
+  await test.step('a lens that goes from 50 to 100 mm, by keys in the strip', async () => {
+    await enter(page, 'Focal length, mm', '50');
+    await page.getByRole('button', { name: 'Change it over time' }).click();
+    const strips = (await page.getByTestId('strip-charts').boundingBox())!;
+    // Half-way along the lower of two strips.
+    await page.mouse.dblclick(strips.x + 108 + (strips.width - 126) / 2, strips.y + strips.height - 30);
+    const key = page.getByRole('slider', { name: 'Lens key 2' });
+    await key.focus();
+    for (let i = 0; i < 5; i += 1) await page.keyboard.press('Shift+ArrowUp');
+    await expect(key).toHaveAttribute('aria-valuetext', /^100 mm at 00:00:02:1[23]$/);
+    await saved(page);
+    expect((await orbit()).tracks!.focalLength!.map(({ value }) => value)).toEqual([50, 100]);
+  });
+
+  await test.step('its end is its beginning', async () => {
+    const [first, last] = [await pictureAt(page, 'Home'), await pictureAt(page, 'End')];
+    expect(first.equals(last)).toBe(true);
+  });
+
+  await test.step('the film has 125 frames, and the last one is not the first', async () => {
+    await page.getByRole('link', { name: 'Renders' }).click();
+    for (const [what, option] of [
+      ['Size', /640/],
+      ['Quality', /Draft/],
+      ['Shutter open', /An instant/],
+    ] as const) {
+      await page.getByRole('combobox', { name: what }).click();
+      await page.getByRole('option', { name: option }).click();
+    }
+    await expect(page.getByText('640 × 360, 125 frames at 25')).toBeVisible();
+    await page.getByRole('button', { name: 'Render film' }).click();
+    const take = async () => (await documentOf(page.request, projectId)).take[0];
+    await expect.poll(take, { timeout: 120_000 }).toBeTruthy();
+    const bytes = await (await page.request.get(`/api/files/${(await take())!.body.file.sha256}`)).body();
+    expect(probe(bytes, projectId)).toEqual({ codec: 'h264', frames: 125, rate: '25/1', width: 640, height: 360 });
+    const frames = greyFrames(bytes, projectId);
+    const [step, seam] = [difference(frames[0]!, frames[1]!), difference(frames[124]!, frames[0]!)];
+    // Over the seam it goes on as it does within: neither still nor with a jump.
+    expect(seam).toBeGreaterThan(0.4 * step);
+    expect(seam).toBeLessThan(2.5 * step);
+  });
+
+  await test.step('a client sees it by link', async () => {
+    await page.getByRole('link', { name: 'Review' }).click();
+    await page.getByRole('button', { name: 'Make link' }).click();
+    await saved(page);
+    const client = await page.context().newPage();
+    await client.goto((await page.getByTestId('link-address').first().textContent())!);
+    const video = client.locator('video');
+    await expect.poll(() => video.evaluate((element: HTMLVideoElement) => element.duration)).toBeCloseTo(5, 2);
+    await client.close();
+  });
+});
