@@ -1,6 +1,6 @@
 // Occlusion rays and floor lookups on the demo building against three-mesh-bvh.
 import { triangleSoup } from '@eskovan/core/format';
-import { AnyHitTree, FloorIndex, walkableTriangles } from '@eskovan/core/survey';
+import { RayTree, FloorIndex, walkableTriangles } from '@eskovan/core/survey';
 import { readCommission } from '@eskovan/demo';
 import { BufferAttribute, BufferGeometry, DoubleSide, Ray, Vector3 } from 'three';
 import { MeshBVH, SAH } from 'three-mesh-bvh';
@@ -10,7 +10,7 @@ const RAYS = 60_000;
 
 export async function benchRays() {
   const { soup } = triangleSoup(await readCommission());
-  const ours = new AnyHitTree(soup);
+  const ours = new RayTree(soup);
   const geometry = new BufferGeometry().setAttribute('position', new BufferAttribute(soup.slice(), 3));
   const theirs = new MeshBVH(geometry, { strategy: SAH, maxLeafSize: 3, maxLeafTris: 3 });
   const rays = Array.from({ length: RAYS }, (_, i) => {

@@ -31,6 +31,8 @@ export const siteBodySchema = z.object({
   glance: fileRefSchema.nullable().default(null),
   /** Name of the light in the scene; see `lightKey`. Sites that differ in the rest share it. */
   light: siteKeySchema.nullable().default(null),
+  /** The light is a first one, of few rays: the whole one is still being gathered. */
+  first: z.boolean().default(false),
   bounds: boundsSchema,
   triangles: z.int().min(1),
   storeys: z.array(storeySchema).max(200),

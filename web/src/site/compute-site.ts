@@ -1,5 +1,5 @@
 import type { SiteBody, StoreyChange, Vec3, Walker } from '@eskovan/core/document';
-import { LIGHT_CHANNELS } from '@eskovan/core/survey';
+import type { GatheredBlock } from '@eskovan/core/survey';
 import * as Comlink from 'comlink';
 import { uploadFile } from '../data/api.ts';
 import type { PlacedFile } from '../picture/source.ts';
@@ -33,7 +33,7 @@ const BLOCK = 1500;
  */
 export async function computeSite(wish: SiteWish): Promise<void> {
   const { models, walker, changes, sun, light, before, signal, onProgress, onSite } = wish;
-  const lit = before?.light === light && before.scene ? before : null;
+  const lit = before?.light === light && before.scene && !before.first ? before : null;
   const workers = ['site-1', 'site-2'].map(
     (name) => new Worker(new URL('../worker/site.worker.ts', import.meta.url), { type: 'module', name }),
   );
@@ -50,7 +50,7 @@ export async function computeSite(wish: SiteWish): Promise<void> {
       Comlink.Remote<SiteWorker>,
     ];
     onProgress('measure', 0);
-    const prepared = lit ? Promise.resolve(0) : second.load(models).then(() => second.prepareLight(sun));
+    const prepared = lit ? Promise.resolve(null) : second.load(models).then(() => second.prepareLight(sun));
     // Its failure is reported where it is awaited.
     prepared.catch(() => {});
     await first.load(models);
@@ -69,6 +69,7 @@ export async function computeSite(wish: SiteWish): Promise<void> {
       scene: null,
       glance: null,
       light,
+      first: false,
       bounds: survey.bounds,
       triangles: survey.triangles,
       storeys: survey.storeys.map(({ name, elevation, area }) => ({ name, elevation, area })),
@@ -91,24 +92,34 @@ export async function computeSite(wish: SiteWish): Promise<void> {
       return;
     }
     onProgress('light', 0);
-    const [count] = await Promise.all([first.prepareLight(sun), prepared]);
-    const raw = new Float32Array(count * LIGHT_CHANNELS);
-    let next = 0;
-    let done = 0;
-    const bake = async (worker: Comlink.Remote<SiteWorker>) => {
-      while (next < count && !signal.aborted) {
-        const from = next;
-        const to = Math.min(count, from + BLOCK);
-        next = to;
-        raw.set(await worker.gather(from, to), from * LIGHT_CHANNELS);
-        done += to - from;
-        onProgress('light', (0.95 * done) / count);
-      }
+    const [{ count, hasFirst }] = await Promise.all([first.prepareLight(sun), prepared]);
+    const keep = (packed: Uint8Array<ArrayBuffer>) =>
+      uploadFile(new Blob([packed]), 'application/octet-stream', { signal });
+    /** Gathers all light in both workers; `from` and `to` are what it is of the whole work. */
+    const gather = async (hurried: boolean, from: number, to: number): Promise<GatheredBlock[]> => {
+      const blocks: GatheredBlock[] = [];
+      let next = 0;
+      let done = 0;
+      const bake = async (worker: Comlink.Remote<SiteWorker>) => {
+        while (next < count && !signal.aborted) {
+          const start = next;
+          const end = Math.min(count, start + BLOCK);
+          next = end;
+          blocks.push(await worker.gather(start, end, hurried));
+          done += end - start;
+          onProgress('light', from + ((to - from) * done) / count);
+        }
+      };
+      await Promise.all([bake(first), bake(second)]);
+      return blocks;
     };
-    await Promise.all([bake(first), bake(second)]);
-    const { scene, glance } = await first.finish(Comlink.transfer(raw, [raw.buffer]));
-    const keep = (packed: typeof scene) => uploadFile(new Blob([packed]), 'application/octet-stream', { signal });
-    await onSite({ ...measured, scene: await keep(scene), glance: glance && (await keep(glance)) });
+    const finish = async (blocks: GatheredBlock[], hurried: boolean) => {
+      const buffers = blocks.flatMap(({ direct, rays, met, hits }) => [direct, rays, met, hits].map((a) => a.buffer));
+      const { scene, glance } = await first.finish(Comlink.transfer(blocks, buffers));
+      await onSite({ ...measured, scene: await keep(scene), glance: glance && (await keep(glance)), first: hurried });
+    };
+    if (hasFirst) await finish(await gather(true, 0, 0.2), true);
+    await finish(await gather(false, hasFirst ? 0.2 : 0, 0.95), false);
   };
   try {
     await Promise.race([work(), stopped]);

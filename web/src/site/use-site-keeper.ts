@@ -92,7 +92,7 @@ export function useSiteKeeper(projectId: string, document: ProjectDocument | und
         const kept = await (early?.path === path ? early.reply : fetchSite(path, signal));
         early = null;
         if (kept) show(kept);
-        if (kept?.scene) return;
+        if (kept?.scene && !kept.first) return;
         if (!signal.aborted) set({ looked: true });
         await (before.site !== null ? new Promise((resolve) => setTimeout(resolve, REST)) : firstPicture(signal));
         if (signal.aborted) return;
@@ -101,7 +101,7 @@ export function useSiteKeeper(projectId: string, document: ProjectDocument | und
           isThere: async () => {
             const site = await fetchSite(path, signal);
             if (site) show(site);
-            return site !== null && site.scene !== null;
+            return site !== null && site.scene !== null && !site.first;
           },
           work: () =>
             computeSite({

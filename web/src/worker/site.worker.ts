@@ -1,7 +1,15 @@
 import type { StoreyChange, Vec3, Walker } from '@eskovan/core/document';
 import { packModel, type SceneModel } from '@eskovan/core/format';
 import { glanceOf } from '@eskovan/core/site';
-import { drawWalkway, LightBake, packFooting, surveyModel, Walkway, type Survey } from '@eskovan/core/survey';
+import {
+  drawWalkway,
+  LightBake,
+  packFooting,
+  surveyModel,
+  Walkway,
+  type GatheredBlock,
+  type Survey,
+} from '@eskovan/core/survey';
 import * as Comlink from 'comlink';
 import type { PlacedFile } from '../picture/source.ts';
 import { loadPlain } from './load-scene.ts';
@@ -36,20 +44,21 @@ const api = {
     return walkway && { survey: drawWalkway(measured!, walkway), bytes: Uint8Array.from(walkway.bytes()) };
   },
 
-  /** Number of vertices that need light. */
-  prepareLight(sun: Vec3): number {
+  /** Number of vertices that need light, and whether a first light is worth its while. */
+  prepareLight(sun: Vec3): { count: number; hasFirst: boolean } {
     bake = new LightBake(site!, sun);
-    return bake.count;
+    return { count: bake.count, hasFirst: bake.hasFirst };
   },
 
-  gather(from: number, to: number): Float32Array<ArrayBuffer> {
-    const light = bake!.gather(from, to);
-    return Comlink.transfer(light, [light.buffer]);
+  gather(from: number, to: number, first: boolean): GatheredBlock {
+    const block = bake!.gather(from, to, first);
+    const { direct, rays, met, hits } = block;
+    return Comlink.transfer(block, [direct.buffer, rays.buffer, met.buffer, hits.buffer]);
   },
 
   /** The whole site, lit and packed, and a glance of it where it is heavy. */
-  async finish(raw: Float32Array<ArrayBuffer>): Promise<{ scene: Packed; glance: Packed | null }> {
-    const lit = bake!.finish(raw);
+  async finish(blocks: readonly GatheredBlock[]): Promise<{ scene: Packed; glance: Packed | null }> {
+    const lit = bake!.finish(blocks);
     const thin = await glanceOf(lit);
     const packed = { scene: packModel(lit), glance: thin && packModel(thin) };
     return Comlink.transfer(packed, [packed.scene.buffer, ...(packed.glance ? [packed.glance.buffer] : [])]);

@@ -24,8 +24,4 @@ describe('daylight', () => {
       before = now;
     }
   });
-
-  test('rooms keep some light at night: lamps are on', () => {
-    expect(bright(at(-40).room)).toBeGreaterThan(0.25 * bright(at(40).room));
-  });
 });

@@ -7,8 +7,6 @@ export interface Daylight {
   zenith: Rgb;
   horizon: Rgb;
   ground: Rgb;
-  /** Light that has bounced about a room until it comes from everywhere. */
-  room: Rgb;
 }
 
 const LOW_SUN: Rgb = [1.1, 0.55, 0.24];
@@ -17,13 +15,12 @@ const AFTERNOON_SUN: Rgb = [1.35, 1.18, 0.95];
 const ZENITH: Rgb = [0.5, 0.68, 0.95];
 const HORIZON: Rgb = [0.92, 0.95, 0.98];
 const GROUND: Rgb = [0.3, 0.28, 0.23];
-const ROOM: Rgb = [0.36, 0.335, 0.3];
 /** Sine of the height at which the afternoon's colours hold: 34°. */
 const AFTERNOON = 0.56;
 
 /**
  * Sun and sky by the height of the sun: redder and weaker when low, a dim sky at night. A fit by eye to clear days,
- * no source; rooms keep some light at night because lamps are on.
+ * no source.
  * @param sun unit vector towards the sun
  */
 export function daylight([, height]: Rgb): Daylight {
@@ -39,7 +36,6 @@ export function daylight([, height]: Rgb): Daylight {
     zenith: scale(ZENITH, day),
     horizon: scale(mix(HORIZON, [1.1, 0.72, 0.5], 0.7 * dusk), day),
     ground: scale(GROUND, day),
-    room: scale(ROOM, 0.3 + 0.7 * day),
   };
 }
 

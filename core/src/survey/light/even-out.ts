@@ -56,6 +56,49 @@ export function evenOut(part: ScenePart, light: Float32Array, first: Uint32Array
   return out;
 }
 
+/** Rounds in which points inside of things take the light of their neighbours. */
+const SPREAD = 12;
+
+/**
+ * Gives points that lie inside something (NaN) the light of neighbours on the same face, from further and further away;
+ * what has none is dark. `light` has any fixed count of numbers a vertex.
+ */
+export function fillBuried(part: ScenePart, light: Float32Array, first: Uint32Array): Float32Array {
+  const { indices, normals } = part;
+  const channels = light.length / (normals.length / 3);
+  const lacks = (v: number) => Number.isNaN(light[channels * first[v]!]!);
+  if (!first.some((_, v) => lacks(v))) return light;
+  const out = light.slice();
+  for (let round = 0; round < SPREAD; round += 1) {
+    const sum = new Map<number, { values: Float64Array; count: number }>();
+    const give = (from: number, to: number) => {
+      const [f, t] = [first[from]!, first[to]!];
+      if (!Number.isNaN(out[channels * t]!) || Number.isNaN(out[channels * f]!)) return;
+      const facing = [0, 1, 2].reduce((dot, k) => dot + normals[3 * f + k]! * normals[3 * t + k]!, 0);
+      if (facing < 0.8) return;
+      let known = sum.get(t);
+      if (!known) sum.set(t, (known = { values: new Float64Array(channels), count: 0 }));
+      for (let k = 0; k < channels; k += 1) known.values[k]! += out[channels * f + k]!;
+      known.count += 1;
+    };
+    for (let t = 0; t < indices.length; t += 3)
+      for (let corner = 0; corner < 3; corner += 1) {
+        const [a, b] = [indices[t + corner]!, indices[t + ((corner + 1) % 3)]!];
+        give(a, b);
+        give(b, a);
+      }
+    if (sum.size === 0) break;
+    for (const [v, { values, count }] of sum)
+      for (let k = 0; k < channels; k += 1) out[channels * v + k] = values[k]! / count;
+  }
+  for (let v = 0; v < first.length; v += 1)
+    for (let k = 0; k < channels; k += 1) {
+      const value = out[channels * first[v]! + k]!;
+      out[channels * v + k] = Number.isNaN(value) ? 0 : value;
+    }
+  return out;
+}
+
 /** For every vertex the first one at its place with its normal: flat faces bring corners of their own. */
 export function samePlaces(part: ScenePart): Uint32Array {
   const first = new Uint32Array(part.positions.length / 3);

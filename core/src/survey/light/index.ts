@@ -1,3 +1,4 @@
-export { AnyHitTree } from './any-hit-tree.ts';
-export { AFTERNOON, bakeLight, LIGHT_CHANNELS, LightBake } from './bake.ts';
+export { AFTERNOON, bakeLight, LightBake } from './bake.ts';
 export { daylight, type Daylight } from './daylight.ts';
+export type { GatheredBlock } from './gather.ts';
+export { RayTree } from './ray-tree.ts';

@@ -1,4 +1,4 @@
-import type { SceneModel } from '../../format/index.ts';
+import type { SceneMaterial, SceneModel } from '../../format/index.ts';
 import { cornerNormal } from '../../geometry/index.ts';
 
 /** A small source of light. */
@@ -16,8 +16,26 @@ const BULB = 1.1;
 const STRIP = 1.5;
 /** A surface brighter than so many times white is taken for that: files mean many things by their numbers. */
 const BRIGHTEST = 4;
+/** What glows less is not meant to light anything. */
+const LEAST_GLOW = 0.05;
 /** More lamps than this are put together with their neighbours: a façade of lit windows must not stop the bake. */
 const MOST_LAMPS = 128;
+
+/** What glows over more than this is no lamp but a shining surface, whose light is found where rays meet it, m². */
+const SHINING = 1.5;
+
+/** What gives off light in a model. */
+export interface Glow {
+  lamps: Lamp[];
+  /** Is a glowing face with this middle part of a shining surface? It is no lamp then. */
+  isSurface: (x: number, y: number, z: number) => boolean;
+}
+
+/** What a face of a material gives off as a shining surface: files mean many things by their numbers. */
+export function emissionOf({ emissive }: Pick<SceneMaterial, 'emissive'>): [number, number, number] {
+  const scale = Math.min(1, BRIGHTEST / Math.max(...emissive, 1e-9));
+  return [emissive[0] * scale, emissive[1] * scale, emissive[2] * scale];
+}
 
 interface Cluster {
   cell: [number, number, number];
@@ -29,15 +47,18 @@ interface Cluster {
 
 const keyOf = (cell: readonly number[]) => cell.join(',');
 
-/** Finds lamps: places where faces give off light. What they give depends on the fixture that they are of. */
-export function findLamps(model: SceneModel): Lamp[] {
+/** Finds what gives off light. What lamps give depends on the fixture that they are of. */
+export function findGlow(model: SceneModel): Glow {
   let size = CLUSTER;
-  let lamps = fixturesOf(clustersOf(model, size)).flatMap(lampsOf);
+  const fixtures = fixturesOf(clustersOf(model, size));
+  const shines = (fixture: readonly Cluster[]) => fixture.reduce((sum, { area }) => sum + area, 0) >= SHINING;
+  const surfaces = new Set(fixtures.filter(shines).flatMap((fixture) => fixture.map(({ cell }) => keyOf(cell))));
+  let lamps = fixtures.filter((fixture) => !shines(fixture)).flatMap(lampsOf);
   while (lamps.length > MOST_LAMPS) {
     size *= 2;
     lamps = joined(lamps, size);
   }
-  return lamps;
+  return { lamps, isSurface: (...at) => surfaces.has(keyOf(at.map((value) => Math.round(value / CLUSTER)))) };
 }
 
 /** The glowing faces of a model by cells of space. */
@@ -47,7 +68,7 @@ function clustersOf(model: SceneModel, size: number): Map<string, Cluster> {
   for (const { material, positions: p, indices } of model.parts) {
     const { emissive } = model.materials[material]!;
     const most = Math.max(...emissive);
-    if (most < 0.05) continue;
+    if (most < LEAST_GLOW) continue;
     const scale = Math.min(1, BRIGHTEST / most);
     for (let t = 0; t < indices.length; t += 3) {
       const corners = [indices[t]! * 3, indices[t + 1]! * 3, indices[t + 2]! * 3] as const;

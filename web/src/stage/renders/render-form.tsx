@@ -69,7 +69,7 @@ export function RenderForm() {
   const frames = frameCount(Math.max(0, to - from), rate);
   const row = move ?? view;
   // A picture without its light is no take.
-  const lit = scene?.source.kind === 'lit';
+  const lit = scene?.source.kind === 'lit' && site?.first === false;
   const ready = lit && (view !== undefined || (compiled !== null && to > from));
 
   const render = () => {

@@ -1,24 +1,38 @@
 import { TRIANGLE, type TriangleSoup } from '../../geometry/index.ts';
+import { bestSplit, boxesOf, centreOf } from './ray-tree-split.ts';
 
 const LEAF = 2;
-const BINS = 20;
 /** Deepest tree that the fixed stack of a query can walk. */
 const STACK = 64;
 
+/** What the nearest surface on a ray is. */
+export interface RayHit {
+  /** Number of the triangle in the soup. */
+  triangle: number;
+  /** metres */
+  distance: number;
+  /** It was met from behind: from where its corners go clockwise. */
+  back: boolean;
+}
+
 /**
- * A bounding volume tree that answers one question: is anything in the way? For light that is all one needs, and
- * leaving out "what" and "where" makes it several times faster than a tree for picking.
+ * A bounding volume tree with two questions: is anything in the way, and what is the nearest thing? For shadows the
+ * first is all one needs, and leaving out "what" and "where" makes it several times faster.
  *
  * Layout: inner node n keeps the boxes of both its children in `boxes[12n…12n+11]` (left min, max, right min, max), so
  * that a child that is missed is never visited, and in `links[2n]`, `links[2n + 1]` what they are: an inner node, or
  * −1 − a leaf. Leaf l is the triangles `leaves[l]…leaves[l + 1] − 1` of `faces`: corner a, edge b − a, edge c − a.
  */
-export class AnyHitTree {
+export class RayTree {
   private readonly boxes: Float32Array;
   private readonly links: Int32Array;
   private readonly leaves: Int32Array;
   private readonly faces: Float32Array;
+  /** Number of each of the `faces` in the soup. */
+  private readonly order: Uint32Array;
   private readonly stack = new Int32Array(STACK);
+  /** Distances at which what waits on the stack is entered. */
+  private readonly waits = new Float64Array(STACK);
   private nodes = 0;
   private leafCount = 0;
   /** What the whole is: 0, a leaf, or nothing at all. */
@@ -32,6 +46,7 @@ export class AnyHitTree {
     this.leaves = new Int32Array(count + 1);
     this.faces = new Float32Array(9 * count);
     const order = Uint32Array.from({ length: count }, (_, i) => i);
+    this.order = order;
     this.root = count > 0 ? this.build(boxes, order, 0, count, 0) : null;
     for (let i = 0; i < count; i += 1) {
       const o = order[i]! * TRIANGLE;
@@ -113,6 +128,133 @@ export class AnyHitTree {
         node = stack[top]!;
       }
     }
+  }
+
+  /** Writes the nearest triangle on a ray into `out`; false where there is none. As {@link hits}, both sides count. */
+  closest(x: number, y: number, z: number, dx: number, dy: number, dz: number, out: RayHit): boolean {
+    out.triangle = -1;
+    out.distance = Infinity;
+    if (this.root === null) return false;
+    const boxes = this.boxes;
+    const links = this.links;
+    const stack = this.stack;
+    const waits = this.waits;
+    const ix = 1 / (dx || 1e-12);
+    const iy = 1 / (dy || 1e-12);
+    const iz = 1 / (dz || 1e-12);
+    const ox = x * ix;
+    const oy = y * iy;
+    const oz = z * iz;
+    const nearX = dx >= 0 ? 0 : 3;
+    const nearY = dy >= 0 ? 1 : 4;
+    const nearZ = dz >= 0 ? 2 : 5;
+    const farX = 3 - nearX;
+    const farY = 5 - nearY;
+    const farZ = 7 - nearZ;
+    let best = Infinity;
+    let top = 0;
+    let node = this.root;
+    for (;;) {
+      if (node < 0) {
+        best = this.leafClosest(-1 - node, x, y, z, dx, dy, dz, best, out);
+      } else {
+        // As in `hits`: written out, for a call a box would cost more than the box.
+        const b = 12 * node;
+        let enterA = boxes[b + nearX]! * ix - ox;
+        let leaveA = boxes[b + farX]! * ix - ox;
+        const enterAY = boxes[b + nearY]! * iy - oy;
+        const leaveAY = boxes[b + farY]! * iy - oy;
+        if (enterAY > enterA) enterA = enterAY;
+        if (leaveAY < leaveA) leaveA = leaveAY;
+        const enterAZ = boxes[b + nearZ]! * iz - oz;
+        const leaveAZ = boxes[b + farZ]! * iz - oz;
+        if (enterAZ > enterA) enterA = enterAZ;
+        if (leaveAZ < leaveA) leaveA = leaveAZ;
+        let enterB = boxes[b + 6 + nearX]! * ix - ox;
+        let leaveB = boxes[b + 6 + farX]! * ix - ox;
+        const enterBY = boxes[b + 6 + nearY]! * iy - oy;
+        const leaveBY = boxes[b + 6 + farY]! * iy - oy;
+        if (enterBY > enterB) enterB = enterBY;
+        if (leaveBY < leaveB) leaveB = leaveBY;
+        const enterBZ = boxes[b + 6 + nearZ]! * iz - oz;
+        const leaveBZ = boxes[b + 6 + farZ]! * iz - oz;
+        if (enterBZ > enterB) enterB = enterBZ;
+        if (leaveBZ < leaveB) leaveB = leaveBZ;
+        const meetsA = enterA <= leaveA && leaveA >= 0 && enterA < best;
+        const meetsB = enterB <= leaveB && leaveB >= 0 && enterB < best;
+        if (meetsA && meetsB) {
+          const aFirst = enterA <= enterB;
+          stack[top] = links[2 * node + (aFirst ? 1 : 0)]!;
+          waits[top] = aFirst ? enterB : enterA;
+          top += 1;
+          node = links[2 * node + (aFirst ? 0 : 1)]!;
+          continue;
+        }
+        if (meetsA) {
+          node = links[2 * node]!;
+          continue;
+        }
+        if (meetsB) {
+          node = links[2 * node + 1]!;
+          continue;
+        }
+      }
+      // What was put aside may lie behind what has been found since.
+      do {
+        if (top === 0) return out.triangle >= 0;
+        top -= 1;
+      } while (waits[top]! >= best);
+      node = stack[top]!;
+    }
+  }
+
+  /** Takes the faces of a leaf that are nearer than what is known; see {@link leafHit} for the method. */
+  private leafClosest(
+    leaf: number,
+    x: number,
+    y: number,
+    z: number,
+    dx: number,
+    dy: number,
+    dz: number,
+    known: number,
+    out: RayHit,
+  ): number {
+    const f = this.faces;
+    const last = this.leaves[leaf + 1]!;
+    let best = known;
+    for (let i = this.leaves[leaf]!; i < last; i += 1) {
+      const o = 9 * i;
+      const ux = f[o + 3]!;
+      const uy = f[o + 4]!;
+      const uz = f[o + 5]!;
+      const vx = f[o + 6]!;
+      const vy = f[o + 7]!;
+      const vz = f[o + 8]!;
+      const px = dy * vz - dz * vy;
+      const py = dz * vx - dx * vz;
+      const pz = dx * vy - dy * vx;
+      const det = ux * px + uy * py + uz * pz;
+      if (det > -1e-12 && det < 1e-12) continue;
+      const inverse = 1 / det;
+      const tx = x - f[o]!;
+      const ty = y - f[o + 1]!;
+      const tz = z - f[o + 2]!;
+      const u = (tx * px + ty * py + tz * pz) * inverse;
+      if (u < 0 || u > 1) continue;
+      const qx = ty * uz - tz * uy;
+      const qy = tz * ux - tx * uz;
+      const qz = tx * uy - ty * ux;
+      const v = (dx * qx + dy * qy + dz * qz) * inverse;
+      if (v < 0 || u + v > 1) continue;
+      const t = (vx * qx + vy * qy + vz * qz) * inverse;
+      if (t <= 0 || t >= best) continue;
+      best = t;
+      out.distance = t;
+      out.triangle = this.order[i]!;
+      out.back = det < 0;
+    }
+    return best;
   }
 
   /** Möller & Trumbore 1997, without culling. */
@@ -199,95 +341,4 @@ export class AnyHitTree {
       box[at + 3 + k] = high;
     }
   }
-}
-
-/** Boxes of triangles, six numbers each: min, max. */
-function boxesOf(soup: TriangleSoup): Float32Array {
-  const boxes = new Float32Array((6 * soup.length) / TRIANGLE);
-  for (let i = 0; i < soup.length / TRIANGLE; i += 1)
-    for (let k = 0; k < 3; k += 1) {
-      const o = i * TRIANGLE + k;
-      boxes[6 * i + k] = Math.min(soup[o]!, soup[o + 3]!, soup[o + 6]!);
-      boxes[6 * i + 3 + k] = Math.max(soup[o]!, soup[o + 3]!, soup[o + 6]!);
-    }
-  return boxes;
-}
-
-/** Twice the centre of a triangle's box on an axis: good enough to sort by, and one multiplication less. */
-const centreOf = (boxes: Float32Array, triangle: number, axis: number) =>
-  boxes[6 * triangle + axis]! + boxes[6 * triangle + 3 + axis]!;
-
-/** The cheapest of the bin borders on all axes, or null when all centres are one point. */
-function bestSplit(
-  boxes: Float32Array,
-  order: Uint32Array,
-  first: number,
-  last: number,
-): { axis: number; at: number } | null {
-  let best: { axis: number; at: number } | null = null;
-  let bestCost = Infinity;
-  for (let axis = 0; axis < 3; axis += 1) {
-    let low = Infinity;
-    let high = -Infinity;
-    for (let i = first; i < last; i += 1) {
-      const c = centreOf(boxes, order[i]!, axis);
-      if (c < low) low = c;
-      if (c > high) high = c;
-    }
-    if (high - low < 1e-6) continue;
-    const scale = BINS / (high - low);
-    binCounts.fill(0);
-    for (let bin = 0; bin < BINS; bin += 1) {
-      binBoxes.fill(Infinity, 6 * bin, 6 * bin + 3);
-      binBoxes.fill(-Infinity, 6 * bin + 3, 6 * bin + 6);
-    }
-    for (let i = first; i < last; i += 1) {
-      const o = 6 * order[i]!;
-      const bin = Math.min(BINS - 1, Math.floor((centreOf(boxes, order[i]!, axis) - low) * scale));
-      binCounts[bin]! += 1;
-      growBy(binBoxes, 6 * bin, boxes, o);
-    }
-    sweep.fill(Infinity, 0, 3);
-    sweep.fill(-Infinity, 3, 6);
-    let n = 0;
-    for (let bin = BINS - 1; bin > 0; bin -= 1) {
-      n += binCounts[bin]!;
-      growBy(sweep, 0, binBoxes, 6 * bin);
-      binCosts[bin] = n === 0 ? 0 : n * halfArea(sweep, 0);
-    }
-    sweep.fill(Infinity, 0, 3);
-    sweep.fill(-Infinity, 3, 6);
-    n = 0;
-    for (let bin = 0; bin + 1 < BINS; bin += 1) {
-      n += binCounts[bin]!;
-      growBy(sweep, 0, binBoxes, 6 * bin);
-      if (n === 0 || n === last - first) continue;
-      const cost = n * halfArea(sweep, 0) + binCosts[bin + 1]!;
-      if (cost < bestCost) {
-        bestCost = cost;
-        best = { axis, at: low + (bin + 1) / scale };
-      }
-    }
-  }
-  return best;
-}
-
-/** Room for one split at a time: a tree is built by one thread, and making these anew costs more than the sums. */
-const binCounts = new Int32Array(BINS);
-const binBoxes = new Float64Array(6 * BINS);
-const binCosts = new Float64Array(BINS);
-const sweep = new Float64Array(6);
-
-function growBy(box: Float64Array, at: number, by: Float32Array | Float64Array, from: number): void {
-  for (let k = 0; k < 3; k += 1) {
-    if (by[from + k]! < box[at + k]!) box[at + k] = by[from + k]!;
-    if (by[from + 3 + k]! > box[at + 3 + k]!) box[at + 3 + k] = by[from + 3 + k]!;
-  }
-}
-
-function halfArea(b: Float64Array, at: number): number {
-  const x = b[at + 3]! - b[at]!;
-  const y = b[at + 4]! - b[at + 1]!;
-  const z = b[at + 5]! - b[at + 2]!;
-  return x * y + y * z + z * x;
 }

@@ -1,0 +1,145 @@
+import { countTriangles, isGlass, seesThrough, type SceneModel, type ScenePart } from '../../format/index.ts';
+import { TRIANGLE } from '../../geometry/index.ts';
+import { samePlaces, towardsCentres } from './even-out.ts';
+import { emissionOf, findGlow, type Glow, type Lamp } from './lamps.ts';
+import { withBacks } from './sheets.ts';
+import { subdivide, subdividedCount } from './subdivide.ts';
+
+/** A finer mesh than this is not worth its drawing time, unless the model came with more. */
+const MOST_TRIANGLES = 120_000;
+/** A model of more triangles is fine enough as it came. */
+const FINE_ENOUGH = 300_000;
+/** Edges wanted, from fine to coarse; the first that fits the budget is taken. */
+const EDGES = [0.7, 1, 1.5, 2.5, 4, 8];
+/** No wall throws back more than this of its light: fresh plaster (common practice, no source). */
+const WHITEST = 0.88;
+/** What a picture on a surface throws back on average, before its colour: pictures are not read here. */
+const PICTURED = 0.55;
+
+/** A part on finer triangles, with what its light needs. */
+export interface LitPart {
+  fine: ScenePart;
+  /** Glass is as bright as what is behind it. */
+  clear: boolean;
+  /** For every vertex the first one at its place. */
+  first: Uint32Array;
+  /** From every vertex into its faces, metres. */
+  inward: Float32Array;
+  /** Number of its first vertex among all. */
+  start: number;
+}
+
+/** The surfaces that light falls on and comes back from. */
+export class LightMesh {
+  readonly model: SceneModel;
+  readonly parts: readonly LitPart[];
+  /** Vertices, all parts in a row. */
+  readonly count: number;
+  /** Triangles that stop light. */
+  readonly soup: Float32Array;
+  /** Three vertices a triangle of the soup: the first ones at their places. */
+  readonly corners: Uint32Array;
+  /** Share of the light that a triangle throws back, and what it gives off itself: red, green, blue. */
+  readonly albedo: Float32Array;
+  readonly glow: Float32Array;
+  /** One where a triangle is lit from behind as from before: sheets that have got no back of their own. */
+  readonly twoSided: Uint8Array;
+  readonly lamps: readonly Lamp[];
+  /** Area that each vertex stands for, square metres. */
+  readonly area: Float32Array;
+
+  private readonly keepsSheets: boolean;
+
+  constructor(given: SceneModel) {
+    const fineEnough = countTriangles(given) > FINE_ENOUGH;
+    this.keepsSheets = fineEnough;
+    const model = fineEnough ? given : withBacks(given);
+    const budget = Math.max(MOST_TRIANGLES, countTriangles(model) * 1.5);
+    const edge =
+      EDGES.find((e) => model.parts.reduce((sum, part) => sum + subdividedCount(part, e), 0) <= budget) ??
+      EDGES.at(-1)!;
+    let start = 0;
+    this.model = model;
+    this.parts = model.parts.map((part): LitPart => {
+      const fine = fineEnough ? part : subdivide(part, edge);
+      const clear = isGlass(model.materials[part.material]!);
+      const made = { fine, clear, first: samePlaces(fine), inward: towardsCentres(fine), start };
+      start += fine.positions.length / 3;
+      return made;
+    });
+    this.count = start;
+    const stops = this.parts.filter(({ fine }) => !seesThrough(model.materials[fine.material]!));
+    const triangles = stops.reduce((sum, { fine }) => sum + fine.indices.length / 3, 0);
+    this.soup = new Float32Array(triangles * TRIANGLE);
+    this.corners = new Uint32Array(3 * triangles);
+    this.albedo = new Float32Array(3 * triangles);
+    this.glow = new Float32Array(3 * triangles);
+    this.twoSided = new Uint8Array(triangles);
+    this.area = new Float32Array(this.count);
+    const lights = findGlow({ ...model, parts: this.parts.map(({ fine }) => fine) });
+    this.lamps = lights.lamps;
+    let at = 0;
+    for (const part of stops) at = this.enter(part, at, lights);
+  }
+
+  /** Takes the triangles of a part. Returns the number of the next one. */
+  private enter({ fine, first, start }: LitPart, from: number, { isSurface }: Glow): number {
+    const { positions: p, normals, indices, colors } = fine;
+    const material = this.model.materials[fine.material]!;
+    const emission = emissionOf(material);
+    const glows = Math.max(...emission) > 0;
+    const pictured = material.texture === null ? 1 : PICTURED;
+    let at = from;
+    for (let t = 0; t < indices.length; t += 3, at += 1) {
+      for (let k = 0; k < 3; k += 1) {
+        const v = indices[t + k]!;
+        for (let n = 0; n < 3; n += 1) this.soup[at * TRIANGLE + 3 * k + n] = p[3 * v + n]!;
+        this.corners[3 * at + k] = start + first[v]!;
+        const tint = colors
+          ? (colors[3 * indices[t]! + k]! + colors[3 * indices[t + 1]! + k]! + colors[3 * indices[t + 2]! + k]!) / 3
+          : 1;
+        this.albedo[3 * at + k] = Math.min(WHITEST, material.color[k]! * pictured * tint);
+      }
+      if (glows && isSurface(...middleOf(this.soup, at))) this.glow.set(emission, 3 * at);
+      this.twoSided[at] = this.keepsSheets && material.doubleSided ? 1 : 0;
+      this.orient(at, normals, indices, t);
+      const share = areaOf(this.soup, at) / 3;
+      for (let k = 0; k < 3; k += 1) this.area[this.corners[3 * at + k]!]! += share;
+    }
+    return at;
+  }
+
+  /** Which side is the front is said by the normals: files wind their faces as they like. */
+  private orient(at: number, normals: Float32Array, indices: Uint32Array, t: number): void {
+    const s = this.soup;
+    const o = at * TRIANGLE;
+    const edge = (k: number, n: number) => s[o + 3 * k + n]! - s[o + n]!;
+    const n = [0, 1, 2].map((k) => [0, 1, 2].reduce((sum, c) => sum + normals[3 * indices[t + c]! + k]!, 0));
+    const facing =
+      (edge(1, 1) * edge(2, 2) - edge(1, 2) * edge(2, 1)) * n[0]! +
+      (edge(1, 2) * edge(2, 0) - edge(1, 0) * edge(2, 2)) * n[1]! +
+      (edge(1, 0) * edge(2, 1) - edge(1, 1) * edge(2, 0)) * n[2]!;
+    if (facing >= 0) return;
+    for (let k = 0; k < 3; k += 1) [s[o + 3 + k], s[o + 6 + k]] = [s[o + 6 + k]!, s[o + 3 + k]!];
+    const c = this.corners;
+    [c[3 * at + 1], c[3 * at + 2]] = [c[3 * at + 2]!, c[3 * at + 1]!];
+  }
+}
+
+/** Middle of a triangle of a soup. */
+function middleOf(s: Float32Array, at: number): [number, number, number] {
+  const mean = (k: number) => (s[at * TRIANGLE + k]! + s[at * TRIANGLE + 3 + k]! + s[at * TRIANGLE + 6 + k]!) / 3;
+  return [mean(0), mean(1), mean(2)];
+}
+
+function areaOf(s: Float32Array, at: number): number {
+  const o = at * TRIANGLE;
+  const e = (k: number, n: number) => s[o + 3 * k + n]! - s[o + n]!;
+  return (
+    Math.hypot(
+      e(1, 1) * e(2, 2) - e(1, 2) * e(2, 1),
+      e(1, 2) * e(2, 0) - e(1, 0) * e(2, 2),
+      e(1, 0) * e(2, 1) - e(1, 1) * e(2, 0),
+    ) / 2
+  );
+}
