@@ -67,6 +67,7 @@ export async function seedDemo(
     walkway: await api.upload(prepared.walkway, 'application/octet-stream'),
     scene: await api.upload(prepared.scene, 'application/octet-stream'),
     glance: prepared.glance && (await api.upload(prepared.glance, 'application/octet-stream')),
+    first: false,
     light: lightKey(input, SURVEY_ALGORITHM),
     bounds: survey.bounds,
     triangles: survey.triangles,

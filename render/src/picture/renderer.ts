@@ -3,6 +3,7 @@ import type { SceneModel, ScenePart } from '@eskovan/core/format';
 import type { CameraSample } from '@eskovan/core/move';
 import type { Bounds } from '@eskovan/core/document';
 import { depthRange, Projection } from '@eskovan/core/optics';
+import { LightMeter, UNLIT_GAIN } from '@eskovan/core/survey';
 import {
   Box3,
   Color,
@@ -23,6 +24,7 @@ import { makeGroundShadow } from '../scene/ground-shadow.ts';
 import { makeMark } from '../scene/mark.ts';
 import { makePerson } from '../scene/person.ts';
 import { makeSky, paintSky } from '../scene/sky.ts';
+import { toneUniforms } from '../scene/tone.ts';
 import type { Levels } from '../scene/stand-in.ts';
 import { warmUpScene } from '../scene/warm-up.ts';
 import { Accumulator } from './accumulator.ts';
@@ -41,6 +43,10 @@ export class PictureRenderer {
   private readonly canvas: OffscreenCanvas;
   private readonly renderer: WebGLRenderer;
   private readonly scene = new Scene();
+  private readonly tone = toneUniforms();
+  private meter: LightMeter | null = null;
+  private exposure = 0;
+  private paper = false;
   private readonly sky: ReturnType<typeof makeSky>;
   private readonly camera = new PerspectiveCamera();
   private readonly accumulator: Accumulator;
@@ -62,11 +68,11 @@ export class PictureRenderer {
       stencil: false,
       preserveDrawingBuffer: false,
     });
-    // Vertex colours are display values already; see scene/tone.ts.
+    // Materials tone by themselves; see scene/tone.ts.
     this.renderer.outputColorSpace = LinearSRGBColorSpace;
     this.renderer.autoClear = false;
     this.renderer.info.autoReset = false;
-    this.sky = makeSky();
+    this.sky = makeSky(this.tone);
     this.scene.add(this.sky);
     this.camera.matrixAutoUpdate = false;
     // Only lines take it: a pen presses less on what is far away.
@@ -92,8 +98,8 @@ export class PictureRenderer {
     this.finish?.dispose();
     this.finish = finished ? new FinishPass(this.renderer, options.sun) : null;
     // The new one is made whole before the old one goes: pictures asked for meanwhile still show something.
-    const made =
-      model && (await buildScene(model, this.finish ? { ...options, finish: this.finish.uniforms } : options));
+    const toned = { ...options, tone: this.tone };
+    const made = model && (await buildScene(model, this.finish ? { ...toned, finish: this.finish.uniforms } : toned));
     if (asked !== this.asked) {
       // Something newer was asked for meanwhile.
       if (made) disposeScene(made);
@@ -108,7 +114,10 @@ export class PictureRenderer {
     this.setMotion(options.motion);
     if (made) this.scene.add(made);
     this.setGround(made && options.look !== 'line' ? makeGroundShadow(model!, options.sun) : null);
-    paintSky(this.sky, options.sun, 2 ** options.exposure, options.look === 'line');
+    this.paper = options.look === 'line';
+    this.exposure = options.exposure;
+    this.meter = model && !this.paper ? new LightMeter(model, options.sun) : null;
+    paintSky(this.sky, options.sun, this.paper);
   }
 
   /** Lets the same parts move in another way; see `SiteMotion.layout`. */
@@ -135,7 +144,7 @@ export class PictureRenderer {
 
   /** Stands a person at a point, metres; null takes it away. */
   setPerson(at: readonly [number, number, number] | null): void {
-    if (at && !this.person) this.scene.add((this.person = makePerson()));
+    if (at && !this.person) this.scene.add((this.person = makePerson(this.tone)));
     if (!this.person) return;
     this.person.visible = at !== null;
     if (at) this.person.position.set(...at);
@@ -176,7 +185,7 @@ export class PictureRenderer {
   /** The same picture from `subframes` jittered passes: smooth edges. The bitmap belongs to the caller. */
   drawSharp(sample: CameraSample, size: PictureSize, subframes: number): ImageBitmap {
     this.resize(size);
-    this.accumulate(() => sample, size, subframes, 'resting');
+    this.accumulate(() => sample, size, subframes, 'resting', false);
     this.accumulator.resolveToCanvas();
     return this.canvas.transferToImageBitmap();
   }
@@ -186,7 +195,7 @@ export class PictureRenderer {
    * the time that the shutter is open: pixel, lens opening and time are one sum.
    */
   frame(sampleAt: (part: number) => CameraSample, size: PictureSize, subframes: number): Uint8Array<ArrayBuffer> {
-    this.accumulate(sampleAt, size, subframes, 'whole');
+    this.accumulate(sampleAt, size, subframes, 'whole', !this.paper);
     return this.accumulator.readPixels();
   }
 
@@ -204,16 +213,19 @@ export class PictureRenderer {
     size: PictureSize,
     subframes: number,
     level: keyof Levels,
+    linear: boolean,
   ): void {
     this.renderer.info.reset();
     this.showDetail(level);
-    this.accumulator.start(size);
+    this.tone.late.value = linear ? 1 : 0;
+    this.accumulator.start(size, linear);
     this.finish?.start();
     for (let i = 0; i < subframes; i += 1) {
       this.aim(sampleAt(shutterPart(i, subframes)), size, jitter(i, subframes), aperturePoint(i, subframes));
       if (this.model) this.finish?.use(this.model, this.camera, { size, subframe: i, moving: this.moving });
       this.accumulator.add(() => this.pass(), 1 / subframes);
     }
+    this.tone.late.value = 0;
   }
 
   /**
@@ -243,6 +255,7 @@ export class PictureRenderer {
    */
   private aim(sample: CameraSample, size: PictureSize, pixelShift: Pair, opening: Pair): void {
     this.moving?.place(sample.siteTime);
+    this.expose(sample);
     if (this.marked) this.moving?.follow(this.marked.lines, this.marked.group);
     const frame = size.frame ?? size;
     const { camera } = this;
@@ -273,6 +286,13 @@ export class PictureRenderer {
     camera.updateMatrixWorld(true);
     this.sky.position.copy(camera.position);
     this.sky.scale.setScalar((near + far) / 2);
+  }
+
+  /** A picture is as bright as its place asks for, and lighter or darker as people want it. */
+  private expose({ position, orientation, exposure }: CameraSample): void {
+    const gain = this.meter?.gainAt(position, orientation) ?? UNLIT_GAIN;
+    const stops = this.paper ? 0 : this.exposure + exposure;
+    this.tone.gain.value.fromArray(gain).multiplyScalar(2 ** stops);
   }
 
   private pass(): void {

@@ -6,6 +6,7 @@ import {
   BufferAttribute,
   BufferGeometry,
   DoubleSide,
+  Float16BufferAttribute,
   FrontSide,
   Group,
   LineSegments,
@@ -18,19 +19,22 @@ import {
 import { Breath } from './breath.ts';
 import { addPart, cellFor, usesUvs, type Chunk } from './chunks.ts';
 import { Covers } from './covers.ts';
-import { addGlow, type Glow } from './glow.ts';
+import { makeShining, type Glow } from './glow.ts';
 import { makeFinish, type FinishUniforms } from './finish.ts';
 import { buildLineWork } from './line-work.ts';
 import { makeLevels } from './stand-in.ts';
+import { makeRadiant, toneUniforms, type ToneUniforms } from './tone.ts';
 
 export interface SceneOptions {
   look: Look;
-  /** Stops; lines on paper have none. */
+  /** Stops that every picture is lighter than it would be by itself; lines on paper have none. */
   exposure: number;
   /** Unit vector towards the sun. */
   sun: readonly [number, number, number];
   /** For finished pictures: the sun with a shadow from a map and darker corners, as these uniforms hand them over. */
   finish?: FinishUniforms;
+  /** Exposure, as it is set for every picture. */
+  tone?: ToneUniforms;
   /** What moves, and with what; without it everything stands still. */
   motion?: SiteMotion;
 }
@@ -42,7 +46,7 @@ export interface SceneOptions {
  */
 export async function buildScene(
   model: SceneModel,
-  { look, exposure, sun, finish: uniforms, motion }: SceneOptions,
+  { look, sun, finish: uniforms, tone = toneUniforms(), motion }: SceneOptions,
 ): Promise<Group> {
   const use = uniforms ? 'finished' : 'working';
   const covers = new Covers(model.textures, use);
@@ -50,7 +54,6 @@ export async function buildScene(
   const line = look === 'line';
   const chunks = new Map<string, Chunk>();
   const total = countTriangles(model);
-  const gain = line ? 1 : 2 ** exposure;
   const cell = cellFor(model.parts, total);
   const breath = new Breath();
   for (const part of model.parts) {
@@ -58,14 +61,14 @@ export async function buildScene(
     const material = model.materials[part.material]!;
     const finish = uniforms !== undefined && !line && material.opacity > 0.99;
     const group = motion?.groupOf(part) ?? -1;
-    addPart(part, material, { day, flat: line && material.opacity > 0.9, finish, cell, gain, group }, chunks);
+    addPart(part, material, { day, flat: line && material.opacity > 0.9, finish, cell, group }, chunks);
   }
   const looks = new Map<string, Material>();
   const group = new Group();
   for (const [key, chunk] of chunks) {
     await breath.take();
     let material = looks.get(chunk.look);
-    if (!material) looks.set(chunk.look, (material = await makeMaterial(chunk, covers, line, uniforms)));
+    if (!material) looks.set(chunk.look, (material = await makeMaterial(chunk, covers, line, uniforms, tone)));
     const mesh = new Mesh(makeGeometry(chunk), material);
     mesh.matrixAutoUpdate = false;
     mesh.userData['reach'] = chunk.reach;
@@ -98,6 +101,7 @@ async function makeMaterial(
   covers: Covers,
   behindLines: boolean,
   uniforms: FinishUniforms | undefined,
+  tone: ToneUniforms,
 ): Promise<Material> {
   const [body, sides, cover, cut, shines] = look.split('|') as [string, string, string, string, string];
   const texture = cover === 'plain' ? null : await covers.of(cover.slice('texture:'.length));
@@ -107,7 +111,7 @@ async function makeMaterial(
   const side = sides === 'double' ? DoubleSide : FrontSide;
   const made =
     finish && uniforms
-      ? makeFinish(uniforms, sides === 'double', { cover: texture, cutOut, glow })
+      ? makeFinish({ ...uniforms, ...tone }, sides === 'double', { cover: texture, cutOut, glow })
       : new MeshBasicMaterial({
           vertexColors: true,
           fog: false,
@@ -122,7 +126,10 @@ async function makeMaterial(
           polygonOffsetFactor: 1.5,
           polygonOffsetUnits: 2,
         });
-  if (glow && made instanceof MeshBasicMaterial) addGlow(made, glow);
+  if (made instanceof MeshBasicMaterial) {
+    if (glow) makeShining(made, tone, glow);
+    else makeRadiant(made, tone);
+  }
   // Shadows and dark corners have the outline of what is cut out, too.
   if (cutOut > 0 && texture)
     made.userData['depth'] = new MeshBasicMaterial({
@@ -144,7 +151,7 @@ function makeGeometry(chunk: Chunk): BufferGeometry {
   const geometry = new BufferGeometry();
   const vertices = chunk.positions.length / 3;
   geometry.setAttribute('position', new BufferAttribute(chunk.positions.done(), 3));
-  geometry.setAttribute('color', new BufferAttribute(chunk.colors.done(), 4, true));
+  geometry.setAttribute('color', new Float16BufferAttribute(chunk.colors.done(), 4));
   if (usesUvs(chunk.look)) geometry.setAttribute('uv', new BufferAttribute(chunk.uvs.done(), 2));
   chunk.finish?.addTo(geometry);
   const indices = chunk.indices.done();

@@ -1,10 +1,10 @@
 import type { SceneMaterial, ScenePart } from '@eskovan/core/format';
 import { cornerNormal, planWidth } from '@eskovan/core/geometry';
 import type { Daylight } from '@eskovan/core/survey';
+import { DataUtils } from 'three';
 import { FinishData } from './finish-data.ts';
-import { bytes, floats, integers, type Growing } from './growing.ts';
+import { floats, halves, integers, type Growing } from './growing.ts';
 import { sheen } from './sheen.ts';
-import { displayByte } from './tone.ts';
 
 /** Side of the plan cells that geometry is merged by: about a room, so that what lies behind the eye is left out. */
 const CHUNK = 8;
@@ -28,8 +28,8 @@ const REACHES = [...DETAIL.map(({ reach }) => reach), Infinity];
 export interface Chunk {
   look: string;
   positions: Growing<Float32Array>;
-  /** Four bytes a vertex, display values. */
-  colors: Growing<Uint8Array>;
+  /** Four half floats a vertex: radiance, and one. */
+  colors: Growing<Uint16Array>;
   uvs: Growing<Float32Array>;
   indices: Growing<Uint32Array>;
   /** For finished pictures, where the sun's shadow is drawn anew; see `finish.ts`. Null in the working view. */
@@ -82,8 +82,6 @@ export interface ChunkOptions {
   finish: boolean;
   /** Side of the cells, metres. */
   cell: number;
-  /** Exposure: every radiance is multiplied by it. */
-  gain: number;
   /** The group that the part moves with; −1 where it stands still. */
   group: number;
 }
@@ -92,13 +90,13 @@ export interface ChunkOptions {
 export function addPart(
   part: ScenePart,
   material: SceneMaterial,
-  { day, flat, finish, cell: cellOf, gain, group }: ChunkOptions,
+  { day, flat, finish, cell: cellOf, group }: ChunkOptions,
   chunks: Map<string, Chunk>,
 ): void {
   const look = lookOf(material);
   const { positions: p, indices } = part;
   const side = cellSide(p, cellOf);
-  const colors = colorsOf(part, material, day, flat, gain);
+  const colors = colorsOf(part, material, day, flat);
   const pictured = usesUvs(look);
   const uvs = pictured ? part.uvs : null;
   // Which vertex of the chunk at hand a vertex of the part has become; −1 where it has not been met yet.
@@ -110,7 +108,7 @@ export function addPart(
       chunk = {
         look,
         positions: floats(),
-        colors: bytes(),
+        colors: halves(),
         uvs: floats(),
         indices: integers(),
         finish: finish && part.light ? new FinishData() : null,
@@ -131,13 +129,13 @@ export function addPart(
     gather(p, fresh, 3, chunk.positions);
     gather(colors, fresh, 4, chunk.colors);
     if (pictured) gather(uvs, fresh, 2, chunk.uvs);
-    if (chunk.finish) for (const v of fresh) chunk.finish.add(part, material, day, gain, v);
+    if (chunk.finish) for (const v of fresh) chunk.finish.add(part, material, day, v);
     for (const t of triangles) for (let corner = 0; corner < 3; corner += 1) index[indices[t + corner]!] = -1;
   }
 }
 
 /** Copies the values of some vertices to the end of a list; zeros where there are none. */
-function gather<T extends Float32Array | Uint8Array>(
+function gather<T extends Float32Array | Uint16Array>(
   from: T | null,
   vertices: readonly number[],
   width: number,
@@ -182,10 +180,10 @@ export function cellFor(parts: readonly ScenePart[], triangles: number): number 
   return Math.max(CHUNK, ...parts.map(({ positions }) => planWidth(positions) / MOST_CELLS));
 }
 
-/** Colours of a part's vertices ready for the display, four bytes each. */
-function colorsOf(part: ScenePart, material: SceneMaterial, day: Daylight, flat: boolean, gain: number): Uint8Array {
+/** What a part's vertices send out, four half floats each. */
+function colorsOf(part: ScenePart, material: SceneMaterial, day: Daylight, flat: boolean): Uint16Array {
   const count = part.positions.length / 3;
-  const out = new Uint8Array(4 * count);
+  const out = new Uint16Array(4 * count);
   for (let v = 0; v < count; v += 1) {
     const metal = sheen(material.metalness, part.normals, v);
     for (let k = 0; k < 3; k += 1) {
@@ -197,12 +195,16 @@ function colorsOf(part: ScenePart, material: SceneMaterial, day: Daylight, flat:
       const shown = flat ? 0.82 + 0.18 * Math.min(1.2, light) : light * metal;
       // What shines by a picture is added where the picture is drawn.
       const glow = material.emissiveTexture === undefined ? 1.6 * material.emissive[k]! : 0;
-      out[4 * v + k] = displayByte(gain * (base * shown + glow));
+      out[4 * v + k] = DataUtils.toHalfFloat(Math.min(MOST_RADIANCE, base * shown + glow));
     }
-    out[4 * v + 3] = 255;
+    out[4 * v + 3] = ONE;
   }
   return out;
 }
+
+/** What a half float holds with room to spare. */
+const MOST_RADIANCE = 1000;
+const ONE = DataUtils.toHalfFloat(1);
 
 /** Light for a model whose own has not been computed yet: brighter above, a side to the sun. */
 function plainLight(normals: Float32Array, v: number): number {

@@ -1,7 +1,7 @@
 import { DoubleSide, FrontSide, ShaderMaterial, type IUniform, type Texture } from 'three';
-import { MOST_AMBIENT, MOST_SUN } from './finish-data.ts';
+import { MOST_SUN } from './finish-data.ts';
 import type { Glow } from './glow.ts';
-import { TONE_GLSL } from './tone.ts';
+import { TONE_GLSL, type ToneUniforms } from './tone.ts';
 
 const vertexShader = `
   attribute vec4 ambient;
@@ -20,7 +20,7 @@ const vertexShader = `
   void main() {
     vec3 place = (modelMatrix * vec4(position, 1.0)).xyz;
     vFacing = mat3(modelMatrix) * (facing.xyz * 2.0 - 1.0);
-    vAmbient = ambient.rgb * ambient.rgb * ${MOST_AMBIENT.toFixed(1)};
+    vAmbient = ambient.rgb;
     vSun = sunlit.rgb * sunlit.rgb * ${MOST_SUN.toFixed(1)};
     vBaked = ambient.a;
     vFar = distance(place, shadowCentre);
@@ -45,6 +45,8 @@ const fragmentShader = `
   uniform float shadowTexel;
   uniform float shadowReach;
   uniform vec3 sun;
+  uniform vec3 gain;
+  uniform float late;
   varying vec3 vAmbient;
   varying vec3 vSun;
   varying vec3 vShadow;
@@ -71,18 +73,20 @@ const fragmentShader = `
       float b = mix(seen(at + vec2(0.0, shadowTexel), depth), seen(at + vec2(shadowTexel), depth), part.x);
       open = mix(vBaked, cosine * mix(a, b, part.y), near);
     } else if (near > 0.0) open = mix(vBaked, 0.0, near);
-    vec3 shown = toDisplay(vAmbient * texture2D(contactMap, gl_FragCoord.xy * contactTexel).r + vSun * open);
+    vec3 shown = vAmbient * texture2D(contactMap, gl_FragCoord.xy * contactTexel).r + vSun * open;
     #ifdef USE_COVER
       vec4 picture = texture2D(cover, vUv);
       #ifdef CUT_OUT
         if (picture.a < CUT_OUT) discard;
       #endif
-      shown *= picture.rgb;
+      shown *= picture.rgb * picture.rgb;
     #endif
     #ifdef USE_GLOW
-      shown += texture2D(glow, vUv).rgb * glowColor;
+      vec3 shines = texture2D(glow, vUv).rgb;
+      shown += shines * shines * glowColor;
     #endif
-    gl_FragColor = vec4(shown, 1.0);
+    shown *= gain;
+    gl_FragColor = vec4(late > 0.5 ? shown : toDisplay(shown), 1.0);
   }`;
 
 /** What all finished materials of a scene share: set once a sub-frame. */
@@ -105,7 +109,7 @@ interface FinishPictures {
  * from a map.
  */
 export function makeFinish(
-  shared: FinishUniforms,
+  shared: FinishUniforms & ToneUniforms,
   doubleSided: boolean,
   { cover, cutOut, glow }: FinishPictures,
 ): ShaderMaterial {

@@ -8,7 +8,7 @@ import {
   SphereGeometry,
   type BufferGeometry,
 } from 'three';
-import { displayByte } from './tone.ts';
+import { makeRadiant, type ToneUniforms } from './tone.ts';
 
 const COAT = 0x3d5a98;
 const TROUSERS = 0x39424c;
@@ -16,7 +16,9 @@ const SKIN = 0xc99b7c;
 const HAIR = 0x4a382c;
 
 /** A standing person of 1.75 m, for scale: feet at the origin, looking along −Z. */
-export function makePerson(): Group {
+export function makePerson(tone: ToneUniforms): Group {
+  const material = new MeshBasicMaterial({ vertexColors: true, fog: false });
+  makeRadiant(material, tone);
   const person = new Group();
   const add = (geometry: BufferGeometry, color: number, x: number, y: number, z = 0, turn = 0) => {
     const mesh = new Mesh(shaded(geometry.toNonIndexed(), color), material);
@@ -39,18 +41,15 @@ export function makePerson(): Group {
   return person;
 }
 
-const material = new MeshBasicMaterial({ vertexColors: true, fog: false });
-
 /** A plain light from above and the left, in the vertices. */
 function shaded(geometry: BufferGeometry, color: number): BufferGeometry {
   const base = new Color(color).toArray();
   const normal = geometry.getAttribute('normal');
-  const colors = new Uint8Array(normal.count * 4);
+  const colors = new Float32Array(normal.count * 3);
   for (let v = 0; v < normal.count; v += 1) {
     const light = 0.65 + 0.3 * normal.getY(v) - 0.22 * normal.getX(v) + 0.12 * normal.getZ(v);
-    for (let k = 0; k < 3; k += 1) colors[4 * v + k] = displayByte(base[k]! * light);
-    colors[4 * v + 3] = 255;
+    for (let k = 0; k < 3; k += 1) colors[3 * v + k] = base[k]! * light;
   }
-  geometry.setAttribute('color', new BufferAttribute(colors, 4, true));
+  geometry.setAttribute('color', new BufferAttribute(colors, 3));
   return geometry;
 }

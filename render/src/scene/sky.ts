@@ -1,22 +1,19 @@
 import { daylight } from '@eskovan/core/survey';
 import { BackSide, BufferAttribute, Mesh, MeshBasicMaterial, SphereGeometry } from 'three';
-import { toDisplay } from './tone.ts';
+import { makeRadiant, type ToneUniforms } from './tone.ts';
 
 type Rgb = readonly [number, number, number];
 
 /** How much more of its colour the sky shows to the eye than it gives to surfaces. */
 const ZENITH: Rgb = [0.32, 0.53, 0.82];
-const HORIZON: Rgb = [0.89, 1, 1.1];
+const HORIZON: Rgb = [0.62, 0.74, 0.86];
 const BELOW: Rgb = [1.4, 1.5, 1.56];
 const PAPER: Rgb = [0.95, 0.945, 0.93];
 
 /** A shell around everything, coloured for a sun: no texture, hardly a cost per pixel. */
-export function makeSky(): Mesh<SphereGeometry, MeshBasicMaterial> {
+export function makeSky(tone: ToneUniforms): Mesh<SphereGeometry, MeshBasicMaterial> {
   const geometry = new SphereGeometry(1, 48, 32);
-  geometry.setAttribute(
-    'color',
-    new BufferAttribute(new Uint8Array(geometry.getAttribute('position').count * 4), 4, true),
-  );
+  geometry.setAttribute('color', new BufferAttribute(new Float32Array(geometry.getAttribute('position').count * 3), 3));
   const material = new MeshBasicMaterial({
     vertexColors: true,
     side: BackSide,
@@ -24,6 +21,7 @@ export function makeSky(): Mesh<SphereGeometry, MeshBasicMaterial> {
     depthTest: false,
     fog: false,
   });
+  makeRadiant(material, tone);
   const sky = new Mesh(geometry, material);
   sky.frustumCulled = false;
   sky.renderOrder = -1;
@@ -31,7 +29,7 @@ export function makeSky(): Mesh<SphereGeometry, MeshBasicMaterial> {
 }
 
 /** Colours the sky: clear, warmer and lighter about a low sun; plain paper for line drawings. */
-export function paintSky(sky: ReturnType<typeof makeSky>, sun: Rgb, gain: number, paper: boolean): void {
+export function paintSky(sky: ReturnType<typeof makeSky>, sun: Rgb, paper: boolean): void {
   const position = sky.geometry.getAttribute('position');
   const colors = sky.geometry.getAttribute('color');
   const day = daylight(sun);
@@ -46,9 +44,8 @@ export function paintSky(sky: ReturnType<typeof makeSky>, sun: Rgb, gain: number
         y < -0.02
           ? day.ground[k]! * BELOW[k]!
           : day.horizon[k]! * HORIZON[k]! * (1 - t) + day.zenith[k]! * ZENITH[k]! * t + 0.35 * glow * day.sun[k]!;
-      colors.setComponent(i, k, toDisplay(paper ? PAPER[k]! * (y < -0.02 ? 0.92 : 1) : gain * radiance));
+      colors.setComponent(i, k, paper ? PAPER[k]! * (y < -0.02 ? 0.92 : 1) : radiance);
     }
-    colors.setComponent(i, 3, 1);
   }
   colors.needsUpdate = true;
 }

@@ -1,41 +1,104 @@
 import { encodeSrgb } from '@eskovan/core/colour';
+import { Vector3, type IUniform, type Material, type MeshBasicMaterial } from 'three';
 
 /**
- * Light to display. Because the working material is unlit, a vertex's whole colour is known when the model is built:
- * exposure, tone curve and display encoding are done once per vertex instead of once per pixel per frame.
+ * Radiance to display. A toe below TOE keeps shadows deep, a straight middle keeps what is plain true, and above
+ * SHOULDER lights bend softly towards white, which MOST of the exposed radiance becomes (an extended Reinhard shoulder:
+ * Reinhard et al. 2002, eq. 4, over a straight line).
  */
+const TOE = 0.2;
+const TOE_POWER = 1.3;
+const SHOULDER = 0.44;
+const MOST = 8;
+/** Of a colour so much keeps its hue, paling in the lights; the rest bends channel by channel, as film does. */
+const HUE_KEPT = 0.6;
 
-/** Linear exposure: what a sunlit white wall (about 2) and the far corner of a room (about 0.25) both survive. */
-const EXPOSURE = 2.15;
-/** Radiance that becomes full white. */
-const WHITE = 3.4;
+const REST = 1 - SHOULDER;
+const T2 = ((MOST - SHOULDER) / REST) ** 2;
 
-/** Reinhard et al. 2002, "Photographic tone reproduction for digital images", eq. 4: soft in the lights, true below. */
-function compress(x: number): number {
-  return Math.min(1, Math.max(0, (x * (1 + x / (WHITE * WHITE))) / (1 + x)));
+/** The curve for one channel: exposed radiance to linear display light, 0…1. */
+export function compress(x: number): number {
+  if (x <= 0) return 0;
+  if (x < TOE) return TOE * (x / TOE) ** TOE_POWER;
+  if (x < SHOULDER) return x;
+  const t = (x - SHOULDER) / REST;
+  return Math.min(1, SHOULDER + (REST * t * (1 + t / T2)) / (1 + t));
 }
 
-/** Radiance (linear) to display value 0…1. */
-export function toDisplay(radiance: number): number {
-  return encodeSrgb(compress(radiance * EXPOSURE));
-}
+/** A grey radiance, exposed, to its display value 0…1. */
+export const toDisplay = (radiance: number): number => encodeSrgb(compress(radiance));
 
-/** The same as {@link toDisplay}, for shaders: `vec3 toDisplay(vec3 radiance)`. */
+/** The same for shaders and for colours: `vec3 toDisplay(vec3 exposed)`. */
 export const TONE_GLSL = `
-  vec3 toDisplay(vec3 radiance) {
-    vec3 x = max(radiance, 0.0) * ${EXPOSURE.toFixed(4)};
-    vec3 c = clamp(x * (1.0 + x / ${(WHITE * WHITE).toFixed(4)}) / (1.0 + x), 0.0, 1.0);
+  vec3 compressed(vec3 x) {
+    vec3 low = ${TOE.toFixed(4)} * pow(x * ${(1 / TOE).toFixed(4)}, vec3(${TOE_POWER.toFixed(4)}));
+    vec3 t = max(x - ${SHOULDER.toFixed(4)}, 0.0) * ${(1 / REST).toFixed(6)};
+    vec3 high = ${SHOULDER.toFixed(4)} + ${REST.toFixed(4)} * t * (1.0 + t * ${(1 / T2).toFixed(6)}) / (1.0 + t);
+    vec3 bent = mix(x, high, step(${SHOULDER.toFixed(4)}, x));
+    return min(mix(bent, low, step(x, vec3(${TOE.toFixed(4)}))), 1.0);
+  }
+  vec3 toDisplay(vec3 exposed) {
+    vec3 x = max(exposed, 0.0);
+    vec3 single = compressed(x);
+    float light = max(dot(x, vec3(0.2126, 0.7152, 0.0722)), 1e-5);
+    float shown = compressed(vec3(light)).x;
+    vec3 hue = x * (shown / light);
+    float over = max(hue.r, max(hue.g, hue.b));
+    // What is too light for its hue pales instead of clipping.
+    hue = over > 1.0 ? mix(vec3(shown), hue, (1.0 - shown) / max(over - shown, 1e-5)) : hue;
+    vec3 c = clamp(mix(single, hue, ${HUE_KEPT.toFixed(2)}), 0.0, 1.0);
     return mix(12.92 * c, 1.055 * pow(c, vec3(1.0 / 2.4)) - 0.055, step(0.0031308, c));
   }`;
 
-/** Finest step of {@link displayByte}: 4096 steps up to a radiance of 8. */
-const STEPS = 4096;
-const MOST = 8;
-const BYTES = Uint8Array.from({ length: STEPS + 1 }, (_, i) =>
-  Math.round(255 * toDisplay((MOST * i * i) / (STEPS * STEPS))),
-);
+/** What all materials of a renderer share. */
+export interface ToneUniforms extends Record<string, IUniform> {
+  /** Exposure and white balance: every radiance is multiplied by it. */
+  gain: IUniform<Vector3>;
+  /** One while radiances are summed and toned as a whole, in finished pictures. */
+  late: IUniform<number>;
+}
 
-/** {@link toDisplay} as a byte, from a table that is fine in the dark: a model has a hundred thousand vertices. */
-export function displayByte(radiance: number): number {
-  return BYTES[Math.round(Math.sqrt(Math.min(Math.max(radiance, 0), MOST) / MOST) * STEPS)]!;
+export const toneUniforms = (): ToneUniforms => ({ gain: { value: new Vector3(1, 1, 1) }, late: { value: 0 } });
+
+/** A picture that shines on a surface: added to its light. */
+interface Shining {
+  map: IUniform;
+  color: IUniform;
+}
+
+/**
+ * Lets an unlit material take its vertex colours for radiances. Without a picture they are exposed and toned in the
+ * vertices, which costs a pixel nothing; with one, light and picture are multiplied first and toned then.
+ */
+export function makeRadiant(material: MeshBasicMaterial, tone: ToneUniforms, shining: Shining | null = null): void {
+  const pictured = material.map !== null;
+  material.onBeforeCompile = (shader) => {
+    Object.assign(shader.uniforms, tone, shining ? { glowMap: shining.map, glowColor: shining.color } : {});
+    const head = `uniform vec3 gain;\nuniform float late;\n${TONE_GLSL}\n`;
+    const exposed = '#include <color_vertex>\nvColor.rgb *= gain;';
+    if (!pictured) {
+      shader.vertexShader = (head + shader.vertexShader).replace(
+        '#include <color_vertex>',
+        `${exposed}\nif (late < 0.5) vColor.rgb = toDisplay(vColor.rgb);`,
+      );
+      return;
+    }
+    shader.vertexShader = `uniform vec3 gain;\n${shader.vertexShader}`.replace('#include <color_vertex>', exposed);
+    const glow = shining
+      ? 'vec3 shines = texture2D(glowMap, vMapUv).rgb;\noutgoingLight += shines * shines * glowColor * gain;\n'
+      : '';
+    shader.fragmentShader = (
+      (shining ? 'uniform sampler2D glowMap;\nuniform vec3 glowColor;\n' : '') +
+      head +
+      shader.fragmentShader
+    )
+      // Close enough to sRGB's own curve, and without a power function a pixel.
+      .replace('#include <map_fragment>', '#include <map_fragment>\ndiffuseColor.rgb *= sampledDiffuseColor.rgb;')
+      .replace(
+        '#include <opaque_fragment>',
+        `${glow}if (late < 0.5) outgoingLight = toDisplay(outgoingLight);\n#include <opaque_fragment>`,
+      );
+  };
+  const key = `radiant ${pictured ? 'pictured' : 'plain'} ${shining ? 'shining' : ''}`;
+  (material as Material).customProgramCacheKey = () => key;
 }

@@ -21,6 +21,7 @@ async function siteBody(name = 'survey'): Promise<SiteBody> {
     walkway: null,
     scene: null,
     glance: null,
+    first: false,
     light: null,
     bounds: { min: [0, 0, 0], max: [1, 1, 1] },
     triangles: 12,

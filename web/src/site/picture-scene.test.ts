@@ -14,6 +14,7 @@ const site = (scene: FileRef | null, glance: FileRef | null = null): SiteBody =>
   scene,
   glance,
   light: null,
+  first: false,
   bounds: { min: [0, 0, 0], max: [1, 1, 1] },
   triangles: 12,
   storeys: [],

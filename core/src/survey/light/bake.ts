@@ -52,7 +52,7 @@ export class LightBake {
     const suns = new Float32Array(this.count);
     for (const { from, direct, rays } of blocks)
       for (let i = 0; i < rays.length; i += 1) suns[from + i] = direct[LIGHT_CHANNELS * i + 3]!;
-    const parts = this.mesh.parts.map(({ fine, clear, first, start }) => {
+    const parts = this.mesh.parts.map(({ fine, first, start }) => {
       const size = fine.positions.length / 3;
       const own = new Float32Array(size * LIGHT_CHANNELS);
       for (let v = 0; v < size; v += 1) {
@@ -60,7 +60,7 @@ export class LightBake {
         for (let k = 0; k < 3; k += 1) own[LIGHT_CHANNELS * v + k] = light[3 * place + k]!;
         own[LIGHT_CHANNELS * v + 3] = suns[place]!;
       }
-      const even = clear ? own : evenOut(fine, fillBuried(fine, own, first), first);
+      const even = evenOut(fine, fillBuried(fine, own, first), first);
       const ambient = new Float32Array(size * 3);
       const sun = new Float32Array(size);
       for (let v = 0; v < size; v += 1) {

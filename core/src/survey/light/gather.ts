@@ -12,8 +12,9 @@ const SUN_SPREAD = 0.16;
 const LAMP_REACH = 7;
 /** Over this share of rays that meet backs a point lies inside something. */
 const BURIED = 0.35;
-/** Rays everywhere, and where a point stands for a good piece of a room. */
+/** Rays of a first light, everywhere, and where a point stands for a good piece of a room. */
 const FEW_RAYS = 20;
+const FIRST_RAYS = 12;
 const FEWEST_RAYS = 6;
 const MANY_RAYS = 144;
 /** A point that sees more of the sky than this is lit evenly enough by few rays. */
@@ -44,6 +45,7 @@ export const LIGHT_CHANNELS = 4;
 /** Shoots the rays of one vertex at a time. */
 export class Gatherer {
   readonly tree: RayTree;
+  private readonly first: Float64Array;
   private readonly few: Float64Array;
   private readonly many: Float64Array;
   private readonly day: Daylight;
@@ -64,6 +66,7 @@ export class Gatherer {
     const budgeted = (most: number, least: number, budget: number) =>
       hemisphere(Math.round(Math.min(most, Math.max(least, budget / Math.max(1, mesh.count)))));
     this.few = budgeted(FEW_RAYS, FEWEST_RAYS, FEW_BUDGET);
+    this.first = budgeted(FIRST_RAYS, FEWEST_RAYS, FEW_BUDGET);
     this.many = budgeted(MANY_RAYS, FEWEST_RAYS, MANY_BUDGET);
     this.day = daylight(sun);
   }
@@ -79,16 +82,11 @@ export class Gatherer {
     const rays = new Uint16Array(count);
     const met = new Uint16Array(count);
     this.metCount = 0;
-    for (const { fine, clear, first: places, inward, start } of this.mesh.parts) {
+    for (const { fine, first: places, inward, start } of this.mesh.parts) {
       const last = Math.min(fine.positions.length / 3, to - start);
       for (let v = Math.max(0, from - start); v < last; v += 1) {
         if (places[v] !== v) continue;
         const at = start + v - from;
-        if (clear) {
-          direct.fill(1, at * LIGHT_CHANNELS, at * LIGHT_CHANNELS + 3);
-          rays[at] = 1;
-          continue;
-        }
         const before = this.metCount;
         rays[at] = this.vertex(fine, inward, v, this.mesh.area[start + v]!, direct, at * LIGHT_CHANNELS);
         met[at] = this.metCount - before;
@@ -114,7 +112,7 @@ export class Gatherer {
       this.start[k] = part.positions[o + k]! + inward[o + k]! - part.normals[o + k]! * under;
     this.setFrame(nx, ny, nz);
     const before = this.metCount;
-    let counted = this.shoot(this.few, nx, ny, nz);
+    let counted = this.shoot(this.hurried ? this.first : this.few, nx, ny, nz);
     const seen = counted > 0 ? (counted - (this.metCount - before)) / counted : 0;
     if (!this.hurried && this.many.length > this.few.length && area > SMALL && seen < OPEN && counted > 0) {
       this.metCount = before;

@@ -1,4 +1,5 @@
 export { AFTERNOON, bakeLight, LightBake } from './bake.ts';
 export { daylight, type Daylight } from './daylight.ts';
 export type { GatheredBlock } from './gather.ts';
+export { LightMeter, UNLIT_GAIN } from './meter.ts';
 export { RayTree } from './ray-tree.ts';

@@ -1,4 +1,4 @@
-import { countTriangles, isGlass, seesThrough, type SceneModel, type ScenePart } from '../../format/index.ts';
+import { countTriangles, seesThrough, type SceneModel, type ScenePart } from '../../format/index.ts';
 import { TRIANGLE } from '../../geometry/index.ts';
 import { samePlaces, towardsCentres } from './even-out.ts';
 import { emissionOf, findGlow, type Glow, type Lamp } from './lamps.ts';
@@ -19,8 +19,6 @@ const PICTURED = 0.55;
 /** A part on finer triangles, with what its light needs. */
 export interface LitPart {
   fine: ScenePart;
-  /** Glass is as bright as what is behind it. */
-  clear: boolean;
   /** For every vertex the first one at its place. */
   first: Uint32Array;
   /** From every vertex into its faces, metres. */
@@ -62,8 +60,7 @@ export class LightMesh {
     this.model = model;
     this.parts = model.parts.map((part): LitPart => {
       const fine = fineEnough ? part : subdivide(part, edge);
-      const clear = isGlass(model.materials[part.material]!);
-      const made = { fine, clear, first: samePlaces(fine), inward: towardsCentres(fine), start };
+      const made = { fine, first: samePlaces(fine), inward: towardsCentres(fine), start };
       start += fine.positions.length / 3;
       return made;
     });

@@ -1,0 +1,80 @@
+import { describe, expect, test } from '@jest/globals';
+import { BoxGeometry, PlaneGeometry, type BufferGeometry } from 'three';
+import { PLAIN_MATERIAL, type SceneModel, type ScenePart } from '../../format/index.ts';
+import { orientationOf } from '../../geometry/index.ts';
+import { AFTERNOON, bakeLight, LightMeter, UNLIT_GAIN } from './index.ts';
+
+const part = (geometry: BufferGeometry, inside = false): ScenePart => ({
+  name: 'part',
+  material: 0,
+  positions: Float32Array.from(geometry.getAttribute('position').array),
+  normals: Float32Array.from(geometry.getAttribute('normal').array, (value) => (inside ? -value : value)),
+  uvs: null,
+  light: null,
+  indices: inside ? Uint32Array.from(geometry.index!.array).reverse() : Uint32Array.from(geometry.index!.array),
+});
+const white = { ...PLAIN_MATERIAL, color: [0.7, 0.7, 0.7] as [number, number, number], doubleSided: false };
+const model = (parts: ScenePart[]): SceneModel => ({ parts, materials: [white], textures: [] });
+const level = (pan: number) => orientationOf({ pan, tilt: 0, roll: 0 });
+const luminance = ([r, g, b]: readonly number[]) => 0.2126 * r! + 0.7152 * g! + 0.0722 * b!;
+
+/** A room with a door in the south, on a plain: dim inside, bright outside. */
+const site = () => {
+  const wall = (w: number, d: number, x: number, z: number) => part(new BoxGeometry(w, 3, d).translate(x, 1.5, z));
+  return bakeLight(
+    model([
+      part(new PlaneGeometry(40, 40, 20, 20).rotateX(-Math.PI / 2)),
+      part(new BoxGeometry(6.4, 0.2, 6.4).translate(0, 3.1, 0)),
+      wall(6.4, 0.2, 0, -3.1),
+      wall(0.2, 6, -3.1, 0),
+      wall(0.2, 6, 3.1, 0),
+      wall(2.7, 0.2, -1.85, 3.1),
+      wall(2.7, 0.2, 1.85, 3.1),
+    ]),
+  );
+};
+
+describe('metering', () => {
+  const lit = site();
+  const meter = new LightMeter(lit, AFTERNOON);
+
+  test('a dim room is exposed for longer than what is outside it', () => {
+    const inside = luminance(meter.gainAt([0, 1.6, 0], level(0)));
+    const outside = luminance(meter.gainAt([0, 1.6, 12], level(Math.PI)));
+    expect(inside).toBeGreaterThan(1.4 * outside);
+    expect(inside).toBeLessThanOrEqual(14.1);
+  });
+
+  test('walking out of the door it changes without a jump', () => {
+    let before = luminance(meter.gainAt([0, 1.6, -2], level(Math.PI)));
+    for (let z = -1.95; z < 10; z += 0.05) {
+      const now = luminance(meter.gainAt([0, 1.6, z], level(Math.PI)));
+      // A twelfth of a stop in 5 cm: at walking speed less than two stops a second.
+      expect(Math.abs(Math.log2(now / before))).toBeLessThan(1 / 12);
+      before = now;
+    }
+  });
+
+  test('twice the light is nearly half the exposure, and colour is partly taken out', () => {
+    const bright = (by: readonly number[]): SceneModel => ({
+      ...lit,
+      parts: lit.parts.map((one) => ({
+        ...one,
+        light: { sun: one.light!.sun.map(() => 0), ambient: one.light!.ambient.map((value, i) => value * by[i % 3]!) },
+      })),
+    });
+    const gain = (by: readonly number[]) => new LightMeter(bright(by), AFTERNOON).gainAt([0, 1.6, 12], level(Math.PI));
+    const [once, twice] = [gain([1, 1, 1]), gain([2, 2, 2])];
+    expect(once[1] / twice[1]).toBeCloseTo(2 ** 0.8, 2);
+    const warm = gain([1.3, 1, 0.7]);
+    expect(warm[0] / warm[2]).toBeLessThan(once[0] / once[2]);
+    expect((1.3 * warm[0]) / (0.7 * warm[2])).toBeGreaterThan(once[0] / once[2]);
+  });
+
+  test('what is not lit, and nothing at all, has a plain exposure', () => {
+    expect(new LightMeter(model([part(new BoxGeometry(1, 1, 1))]), AFTERNOON).gainAt([0, 0, 5], level(0))).toEqual(
+      UNLIT_GAIN,
+    );
+    expect(new LightMeter(model([]), AFTERNOON).gainAt([0, 0, 0], level(0))).toEqual(UNLIT_GAIN);
+  });
+});

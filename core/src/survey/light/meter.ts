@@ -1,0 +1,96 @@
+import type { SceneModel } from '../../format/index.ts';
+import type { Quaternion, Vec3 } from '../../document/index.ts';
+import { forwardOf } from '../../geometry/index.ts';
+import { daylight } from './daylight.ts';
+
+/** Points of a site that a picture is metered by, at most. */
+const MOST_POINTS = 6000;
+/** Nothing farther than this is metered by, metres. */
+const REACH = 30;
+/** So near to the eye all is equally near, metres. */
+const NEAR = 1.2;
+/** Cosines of the angles from straight ahead within which a point counts whole, and beyond which hardly. */
+const AHEAD = 0.8;
+const ASIDE = 0.3;
+/** What is beside the picture still counts a little: people’s eyes are used to where they are. */
+const LEAST = 0.06;
+/** White in light of the mean brightness comes to this before the tone curve. */
+const KEY = 0.78;
+/** How far the eye gets used to the brightness and to the colour of where it is, 0…1: a dim room stays dimmer. */
+const USED_TO_BRIGHTNESS = 0.8;
+const USED_TO_COLOUR = 0.8;
+/** No picture is made brighter or darker than this by itself. */
+const GAINS: readonly [number, number] = [0.4, 14];
+/** Of what is not lit yet. */
+export const UNLIT_GAIN: Vec3 = [1.3, 1.3, 1.3];
+
+/** Of the sun that falls on things so much is seen in: a sunlit floor glows, a sunlit field does not burn. */
+const SUN_SHARE = 0.6;
+
+/** Numbers of a point: place, normal, and the logarithms of the light that falls there. */
+const STRIDE = 9;
+
+/**
+ * How bright a picture is to be: from the log-average of the light that falls on what the camera sees (Reinhard et al.
+ * 2002, eq. 1). It depends on the pose alone and changes smoothly with it:
+ * a film needs no memory of what it showed before.
+ */
+export class LightMeter {
+  private readonly points: Float32Array;
+
+  /** @param sun unit vector towards the sun */
+  constructor(model: SceneModel, sun: readonly [number, number, number]) {
+    const day = daylight(sun);
+    const lit = model.parts.filter(({ light }) => light !== null);
+    const count = lit.reduce((sum, { positions }) => sum + positions.length / 3, 0);
+    const step = Math.max(1, count / MOST_POINTS);
+    const points: number[] = [];
+    let start = 0;
+    let next = 0;
+    for (const { positions, normals, light, material } of lit) {
+      const size = positions.length / 3;
+      // Glass is given the light of what is behind it: it says nothing of the room.
+      const clear = model.materials[material]!.opacity < 0.9;
+      for (; next < start + size; next += step) {
+        const o = 3 * Math.floor(next - start);
+        if (clear) continue;
+        for (let k = 0; k < 3; k += 1) points.push(positions[o + k]!);
+        for (let k = 0; k < 3; k += 1) points.push(normals[o + k]!);
+        for (let k = 0; k < 3; k += 1) {
+          const falls = light!.ambient[o + k]! + SUN_SHARE * day.sun[k]! * light!.sun[o / 3]!;
+          points.push(Math.log(Math.max(1e-4, falls)));
+        }
+      }
+      start += size;
+    }
+    this.points = Float32Array.from(points);
+  }
+
+  /** What radiances are multiplied by in a picture from a pose: red, green, blue. */
+  gainAt(position: Vec3, orientation: Quaternion): Vec3 {
+    const p = this.points;
+    const [fx, fy, fz] = forwardOf(orientation);
+    let [whole, r, g, b] = [0, 0, 0, 0];
+    for (let o = 0; o < p.length; o += STRIDE) {
+      const [dx, dy, dz] = [p[o]! - position[0], p[o + 1]! - position[1], p[o + 2]! - position[2]];
+      const square = dx * dx + dy * dy + dz * dz;
+      if (square > REACH * REACH) continue;
+      const distance = Math.sqrt(square) + 1e-6;
+      const facing = -(dx * p[o + 3]! + dy * p[o + 4]! + dz * p[o + 5]!) / distance;
+      if (facing <= 0) continue;
+      const ahead = (dx * fx + dy * fy + dz * fz) / distance;
+      const t = Math.min(1, Math.max(0, (ahead - ASIDE) / (AHEAD - ASIDE)));
+      const fade = 1 - square / (REACH * REACH);
+      const weight = ((LEAST + (1 - LEAST) * t * t * (3 - 2 * t)) * facing * fade * fade) / (square + NEAR * NEAR);
+      whole += weight;
+      r += weight * p[o + 6]!;
+      g += weight * p[o + 7]!;
+      b += weight * p[o + 8]!;
+    }
+    if (whole < 1e-9) return UNLIT_GAIN;
+    const mean = [Math.exp(r / whole), Math.exp(g / whole), Math.exp(b / whole)] as const;
+    const luminance = 0.2126 * mean[0] + 0.7152 * mean[1] + 0.0722 * mean[2];
+    const gain = Math.min(GAINS[1], Math.max(GAINS[0], KEY / luminance ** USED_TO_BRIGHTNESS));
+    return mean.map((value) => gain * (luminance / value) ** USED_TO_COLOUR) as unknown as Vec3;
+  }
+}
