@@ -1,4 +1,4 @@
-import type { SceneMaterial, ScenePart } from '@eskovan/core/format';
+import { isGlass, type SceneMaterial, type ScenePart } from '@eskovan/core/format';
 import { cornerNormal, planWidth } from '@eskovan/core/geometry';
 import type { Daylight } from '@eskovan/core/survey';
 import { DataUtils } from 'three';
@@ -184,13 +184,15 @@ export function cellFor(parts: readonly ScenePart[], triangles: number): number 
 function colorsOf(part: ScenePart, material: SceneMaterial, day: Daylight, flat: boolean): Uint16Array {
   const count = part.positions.length / 3;
   const out = new Uint16Array(4 * count);
+  // Clear glass sends back little of the light that falls on it; what is milky, most.
+  const shine = isGlass(material) ? Math.min(1, GLASS_SHINE + material.opacity) : 1;
   for (let v = 0; v < count; v += 1) {
     const metal = sheen(material.metalness, part.normals, v);
     for (let k = 0; k < 3; k += 1) {
       const light = part.light
         ? part.light.ambient[3 * v + k]! + day.sun[k]! * part.light.sun[v]!
         : plainLight(part.normals, v);
-      const base = material.color[k]! * (part.colors?.[3 * v + k] ?? 1);
+      const base = shine * material.color[k]! * (part.colors?.[3 * v + k] ?? 1);
       // Paper keeps a breath of shade, so that walls and floors stay apart.
       const shown = flat ? 0.82 + 0.18 * Math.min(1.2, light) : light * metal;
       // What shines by a picture is added where the picture is drawn.
@@ -201,6 +203,9 @@ function colorsOf(part: ScenePart, material: SceneMaterial, day: Daylight, flat:
   }
   return out;
 }
+
+/** Of the light on clear glass, the part that is seen. */
+const GLASS_SHINE = 0.08;
 
 /** What a half float holds with room to spare. */
 const MOST_RADIANCE = 1000;
