@@ -8,7 +8,7 @@ import { wayFindings, type WayFinding } from './way.ts';
 
 /** Something that would spoil a move, before it is rendered. */
 export interface Finding {
-  rule: WayFinding['rule'] | 'haste' | 'turn' | 'through' | 'key lost' | 'not looked at';
+  rule: WayFinding['rule'] | 'haste' | 'turn' | 'gaze off' | 'through' | 'key lost' | 'not looked at';
   severity: 'note' | 'problem';
   /** seconds */
   from: number;
@@ -26,6 +26,9 @@ export interface Finding {
   /** The strip that it shows in. */
   channel: string | null;
 }
+
+/** An eye that cannot follow is offered this part of the speed. */
+const GAZE_TEMPO = 0.75;
 
 /** Everything that the checks know of a move: problems first, each in the order of time. Reads no kind of move. */
 export function checkMove(move: CompiledMove, footing: Footing, limits: CheckLimits): Finding[] {
@@ -82,6 +85,21 @@ export function checkMove(move: CompiledMove, footing: Footing, limits: CheckLim
       limit,
       fix,
       channel: 'turn',
+    });
+  }
+  for (const { from, to, worst, at } of move.gazeOff) {
+    // Angles that are missed grow with the speed.
+    const fix = { kind: 'slower' as const, factor: GAZE_TEMPO };
+    findings.push({
+      ...all,
+      rule: 'gaze off',
+      severity: 'note',
+      from,
+      to,
+      at,
+      worst: toDegrees(worst),
+      limit: limits.turnProblem,
+      fix,
     });
   }
   if (move.lostKeys > 0)

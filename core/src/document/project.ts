@@ -50,6 +50,8 @@ export const checkLimitsSchema = z.object({
   turnNote: finite.min(1).max(360).default(30),
   /** And this is too fast to follow, degrees a second (common practice, no source). */
   turnProblem: finite.min(1).max(720).default(60),
+  /** How fast a gaze may begin to turn, degrees a second, in a second (common practice, no source). */
+  turnAcceleration: finite.min(5).max(5000).default(120),
 });
 export type CheckLimits = z.infer<typeof checkLimitsSchema>;
 export const FIRST_LIMITS: CheckLimits = checkLimitsSchema.parse({});

@@ -1,2 +1,3 @@
 export * from './ahead.ts';
 export * from './object.ts';
+export * from './turn-limit.ts';

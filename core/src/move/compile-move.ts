@@ -1,7 +1,7 @@
 import { followTarget, type MovablePart, type SiteMotion } from '../action/index.ts';
-import type { MoveBody, Pivot, Vec3, Walker } from '../document/index.ts';
+import type { CheckLimits, MoveBody, Pivot, Vec3, Walker } from '../document/index.ts';
 import { aimWalk, type NamedPart } from '../gaze/index.ts';
-import { joinBounds, middle } from '../geometry/index.ts';
+import { joinBounds, middle, toRadians } from '../geometry/index.ts';
 import type { Footing } from '../survey/index.ts';
 import { CompiledOrbit, type PivotPlace } from './orbit.ts';
 import type { CompiledMove } from './sample.ts';
@@ -17,6 +17,8 @@ export interface MoveSite {
   motion: SiteMotion | null;
   /** Width over height of the pictures. */
   aspect: number;
+  /** How fast an eye may turn, and begin to. */
+  limits: Pick<CheckLimits, 'turnProblem' | 'turnAcceleration'>;
 }
 
 /** Does compiling it need the parts of the site? Without, it is not worth waiting for them. */
@@ -27,11 +29,12 @@ export function needsParts(body: MoveBody): boolean {
 /** A move, ready to be played; null while there is not enough of it: a path of one place has no direction. */
 export function compileMove(body: MoveBody, site: MoveSite): CompiledMove | null {
   if (body.kind === 'orbit') return new CompiledOrbit(body, findPivot(body.pivot, site), site.aspect);
-  const { footing, walker, parts, motion } = site;
+  const { footing, walker, parts, motion, limits } = site;
+  const turning = { rate: toRadians(limits.turnProblem), acceleration: toRadians(limits.turnAcceleration) };
   const { gaze } = body;
   const target = motion && gaze.kind === 'object' ? followTarget(gaze, parts, motion) : null;
   try {
-    return new CompiledWalk(aimWalk(body, parts), footing, { walker, target });
+    return new CompiledWalk(aimWalk(body, parts), footing, { walker, target, turning });
   } catch (error) {
     if (error instanceof RangeError) return null;
     throw error;

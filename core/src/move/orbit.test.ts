@@ -16,6 +16,7 @@ const site = (parts: MoveSite['parts'] = []): MoveSite => ({
   parts,
   motion: null,
   aspect: 16 / 9,
+  limits: FIRST_LIMITS,
 });
 const orbit = (change: Partial<Orbit> = {}): Orbit => ({
   kind: 'orbit',

@@ -31,6 +31,7 @@ export class CompiledOrbit implements CompiledMove {
   /** metres */
   readonly radius: number;
   readonly ground = null;
+  readonly gazeOff = [];
   readonly channels: readonly Channel[];
   readonly path: MovePath;
   private readonly pace: PaceProfile;

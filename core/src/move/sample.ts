@@ -1,6 +1,7 @@
 import type { Lens, Pose, Quaternion, Vec3 } from '../document/index.ts';
 import { throughLens, type CameraView } from '../optics/index.ts';
 import type { Channel } from '../track/index.ts';
+import type { GazeOff } from './gaze-off.ts';
 import type { FloorGap } from './floor-line.ts';
 import type { Obstacle } from './in-the-way.ts';
 
@@ -76,6 +77,8 @@ export interface CompiledMove {
   /** What it does over time, for strips and tables. */
   readonly channels: readonly Channel[];
   readonly path: MovePath | null;
+  /** Where bounds on its turning keep it from what it is to look at. */
+  readonly gazeOff: readonly GazeOff[];
   /** Keys that hold on to nothing any more. */
   readonly lostKeys: number;
   /** Only what walks has ground. */

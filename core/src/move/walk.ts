@@ -1,5 +1,5 @@
 import { FIRST_WALKER, type Vec3, type Walk, type Walker } from '../document/index.ts';
-import { GAZE_SMOOTHING, gazeAhead, gazeAt } from '../gaze/index.ts';
+import { GAZE_SMOOTHING, gazeAhead, gazeAt, limitTurning, type TurnLimit } from '../gaze/index.ts';
 import { writeOrientation } from '../geometry/index.ts';
 import { paceProfile, type PaceProfile } from '../pace/index.ts';
 import { PlanCurve } from '../path/index.ts';
@@ -7,6 +7,7 @@ import type { Footing } from '../survey/index.ts';
 import type { Channel } from '../track/index.ts';
 import { profileFloor, type FloorProfile } from './floor-profile.ts';
 import { findObstacles, type Obstacle } from './in-the-way.ts';
+import { stretchesOff, type GazeOff } from './gaze-off.ts';
 import { MoveLens } from './move-lens.ts';
 import {
   SAMPLE_STRIDE,
@@ -26,10 +27,19 @@ interface WalkOptions {
   walker?: Pick<Walker, 'height' | 'step'>;
   /** Where a gaze at an object goes as time does; without it the object stands still. */
   target?: ((time: number) => Vec3) | null;
+  /** How fast the eye may turn; without it, it turns as its gaze asks. */
+  turning?: TurnLimit | null;
 }
 
 /** Comfortable walking, m/s (common practice for walkthroughs). */
 const COMFORT = [0.8, 1.4] as const;
+
+/** Where a walk looks, by station or by time, radians. */
+interface WalkGaze {
+  by: 'station' | 'time';
+  pan: UniformTable;
+  tilt: UniformTable;
+}
 
 /** A walk ready to be played. */
 export class CompiledWalk implements CompiledMove {
@@ -42,7 +52,8 @@ export class CompiledWalk implements CompiledMove {
   readonly profile: FloorProfile;
   /** Height of the eye by station, metres. */
   readonly eyeLine: UniformTable;
-  private readonly gaze: { by: 'station' | 'time'; pan: UniformTable; tilt: UniformTable };
+  readonly gazeOff: readonly GazeOff[];
+  private readonly gaze: WalkGaze;
   private readonly lens: MoveLens;
   private readonly point = new Float64Array(2);
   private readonly scratch = new Float64Array(SAMPLE_STRIDE);
@@ -54,7 +65,7 @@ export class CompiledWalk implements CompiledMove {
   constructor(
     private readonly walk: Walk,
     private readonly footing: Footing,
-    { walker = FIRST_WALKER, target = null }: WalkOptions = {},
+    { walker = FIRST_WALKER, target = null, turning = null }: WalkOptions = {},
   ) {
     const closed = walk.path.closed && walk.path.nodes.length > 2;
     this.curve = new PlanCurve(walk.path);
@@ -70,31 +81,11 @@ export class CompiledWalk implements CompiledMove {
     this.eyeLine = { ...walkLine, values: walkLine.values.map((y) => y + walk.eyeHeight) };
     const { length } = this.curve;
     const steps = this.eyeLine.values.length - 1;
-    const { gaze } = walk;
-    if (gaze.kind === 'ahead') {
-      const eye = this.eyePoints(steps, (part) => part * length);
-      const { pan, tilt } = gazeAhead(eye, length / steps, gaze.distance, closed);
-      const soft = (values: Float64Array) => smoothTable({ values, length, closed }, GAZE_SMOOTHING);
-      this.gaze = { by: 'station', pan: soft(pan), tilt: soft(tilt) };
-    } else if (target) {
-      const { duration } = this.pace;
-      const instants = Math.max(1, Math.ceil(duration / GAZE_INSTANT));
-      const eye = this.eyePoints(instants, (part) => this.pace.stationAt(part * duration));
-      const points = new Float64Array(eye.length);
-      for (let i = 0; i <= instants; i += 1) points.set(target((duration * i) / instants), 3 * i);
-      const { pan, tilt } = gazeAt(eye, points);
-      const table = (values: Float64Array) => ({ values, length: duration, closed: false });
-      this.gaze = { by: 'time', pan: table(pan), tilt: table(tilt) };
-    } else {
-      // What is looked at stays in the middle of the picture: nothing is smoothed.
-      const { pan, tilt } = gazeAt(
-        this.eyePoints(steps, (part) => part * length),
-        gaze.point,
-      );
-      const table = (values: Float64Array) => ({ values, length, closed });
-      this.gaze = { by: 'station', pan: table(pan), tilt: table(tilt) };
-    }
     this.loops = closed && !target;
+    const wanted = this.wantedGaze(steps, closed, target);
+    const bounded = turning && this.boundedGaze(wanted, turning);
+    this.gaze = bounded?.gaze ?? wanted;
+    this.gazeOff = bounded?.off ?? [];
     const { duration } = this.pace;
     const anchors = {
       duration,
@@ -105,6 +96,56 @@ export class CompiledWalk implements CompiledMove {
     this.channels = this.makeChannels();
     this.path = this.makePath(closed);
     this.ground = this.makeGround();
+  }
+
+  /** Where the eye would look if it could turn as it liked. */
+  private wantedGaze(steps: number, closed: boolean, target: WalkOptions['target']): WalkGaze {
+    const { gaze } = this.walk;
+    const { length } = this.curve;
+    if (gaze.kind === 'ahead') {
+      const eye = this.eyePoints(steps, (part) => part * length);
+      const { pan, tilt } = gazeAhead(eye, length / steps, gaze.distance, closed);
+      const soft = (values: Float64Array) => smoothTable({ values, length, closed }, GAZE_SMOOTHING);
+      return { by: 'station', pan: soft(pan), tilt: soft(tilt) };
+    } else if (target) {
+      const { duration } = this.pace;
+      const instants = Math.max(1, Math.ceil(duration / GAZE_INSTANT));
+      const eye = this.eyePoints(instants, (part) => this.pace.stationAt(part * duration));
+      const points = new Float64Array(eye.length);
+      for (let i = 0; i <= instants; i += 1) points.set(target((duration * i) / instants), 3 * i);
+      const { pan, tilt } = gazeAt(eye, points);
+      const table = (values: Float64Array) => ({ values, length: duration, closed: false });
+      return { by: 'time', pan: table(pan), tilt: table(tilt) };
+    } else {
+      // What is looked at stays in the middle of the picture: nothing is smoothed.
+      const { pan, tilt } = gazeAt(
+        this.eyePoints(steps, (part) => part * length),
+        gaze.point,
+      );
+      const table = (values: Float64Array) => ({ values, length, closed });
+      return { by: 'station', pan: table(pan), tilt: table(tilt) };
+    }
+  }
+
+  /** The same with bounds, and where they keep the eye from what it is to look at. */
+  private boundedGaze({ by, pan, tilt }: WalkGaze, limit: TurnLimit): { gaze: WalkGaze; off: GazeOff[] } {
+    const { duration } = this.pace;
+    const instants = Math.max(2, Math.ceil(duration / GAZE_INSTANT));
+    const step = duration / instants;
+    const places = Float64Array.from({ length: instants + 1 }, (_, i) =>
+      by === 'time' ? i * step : this.pace.stationAt(i * step),
+    );
+    const wanted = {
+      pan: places.map((place) => tableAt(pan, place)),
+      tilt: places.map((place) => tableAt(tilt, place)),
+    };
+    const turn = this.loops ? wanted.pan[instants]! - wanted.pan[0]! : null;
+    const kept = limitTurning(wanted, step, limit, turn);
+    const table = (values: Float64Array) => ({ values, length: duration, closed: this.loops });
+    return {
+      gaze: { by: 'time', pan: table(kept.pan), tilt: table(kept.tilt) },
+      off: stretchesOff(wanted, kept, step),
+    };
   }
 
   private makeChannels(): Channel[] {

@@ -1,5 +1,5 @@
 import { SiteMotion } from '@eskovan/core/action';
-import type { Lens, MoveBody, Pose, Rate, Walker } from '@eskovan/core/document';
+import type { CheckLimits, Lens, MoveBody, Pose, Rate, Walker } from '@eskovan/core/document';
 import type { SceneModel } from '@eskovan/core/format';
 import { compileMove, needsParts, standing, type CameraSample } from '@eskovan/core/move';
 import { frameTime } from '@eskovan/core/reel';
@@ -14,7 +14,15 @@ import { describeParts } from './parts.ts';
 /** What is rendered: a pose that stands, or a move from `from` seconds on. */
 export type FilmSource =
   | { kind: 'pose'; pose: Pose; lens: Lens }
-  | { kind: 'move'; body: MoveBody; walker: Walker; aspect: number; floorUrl: string; from: number };
+  | {
+      kind: 'move';
+      body: MoveBody;
+      walker: Walker;
+      limits: CheckLimits;
+      aspect: number;
+      floorUrl: string;
+      from: number;
+    };
 
 export interface FilmOrder {
   scene: PictureScene;
@@ -35,10 +43,10 @@ async function samplerFor(
     const sample = standing(source.pose, source.lens);
     return () => sample;
   }
-  const { body, walker, aspect } = source;
+  const { body, walker, limits, aspect } = source;
   const footing = unpackFooting(await fetchBytes(source.floorUrl, controller.signal));
   const { model, motion } = needsParts(body) ? await loading : { model: null, motion: null };
-  const move = compileMove(body, { footing, walker, parts: model ? describeParts(model) : [], motion, aspect });
+  const move = compileMove(body, { footing, walker, parts: model ? describeParts(model) : [], motion, aspect, limits });
   if (!move) throw new Error('This move has no way yet.');
   return (time) => move.sampleAt(source.from + time);
 }

@@ -23,7 +23,14 @@ const scope = { model: uuid(90), name: 'Scope / Tube', bounds: { min: [0, 1, 0],
 const parts = [{ ...scope, bounds: { min: [...scope.bounds.min], max: [...scope.bounds.max] } }] as Parameters<
   typeof compileMove
 >[1]['parts'];
-const site = { footing: nowhere, walker: { height: 1.9, step: 0.25 }, parts, motion: null, aspect: 16 / 9 };
+const site = {
+  footing: nowhere,
+  walker: { height: 1.9, step: 0.25 },
+  parts,
+  motion: null,
+  aspect: 16 / 9,
+  limits: FIRST_LIMITS,
+};
 const ROUND_TUBE: Partial<Orbit> = {
   pivot: { kind: 'object', model: scope.model, name: scope.name, whole: false, point: [0.2, 1.15, 0.15] },
   distance: { by: 'fit', fill: 0.7 },

@@ -86,6 +86,7 @@ export function RenderForm() {
               kind: 'move',
               body: move!.body,
               walker: project.body.walker,
+              limits: project.body.limits,
               aspect,
               floorUrl: fileUrl(site.floor.sha256),
               from,

@@ -20,14 +20,14 @@ export function useCompiledMove(body: MoveBody | null): CompiledMove | null {
   const { data } = useSiteData();
   const footing = data?.footing ?? null;
   const { body: project } = useProject().project;
-  const { walker } = project;
+  const { walker, limits } = project;
   const aspect = aspectOf(project);
   const asksParts = body !== null && needsParts(body);
   const parts = useParts(asksParts);
   const motion = useSiteMotion(asksParts);
   return useMemo(
-    () => (body && footing ? compileOnce(body, { footing, walker, parts, motion, aspect }) : null),
-    [body, footing, walker, parts, motion, aspect],
+    () => (body && footing ? compileOnce(body, { footing, walker, parts, motion, aspect, limits }) : null),
+    [body, footing, walker, parts, motion, aspect, limits],
   );
 }
 
