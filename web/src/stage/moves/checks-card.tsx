@@ -1,11 +1,13 @@
 import type { Finding } from '@eskovan/core/check';
 import type { Row } from '@eskovan/core/document';
 import { atTempo } from '@eskovan/core/move';
-import { CircleAlert, CircleCheck, CircleDot } from 'lucide-react';
+import { CircleAlert, CircleCheck, CircleDot, SlidersHorizontal } from 'lucide-react';
+import { useState } from 'react';
 import { editBody } from '../../data/edit-row.ts';
 import { workbench } from '../../desk/workbench.ts';
 import { Button, Card, cx } from '../../kit/index.ts';
 import { describeFinding } from './describe-finding.ts';
+import { LimitsDialog } from './limits-dialog.tsx';
 
 interface ChecksCardProps {
   row: Row<'move'>;
@@ -16,8 +18,24 @@ interface ChecksCardProps {
 
 /** What would spoil a move, before it is rendered: where, how much, and what to do. */
 export function ChecksCard({ row, findings, fine }: ChecksCardProps) {
+  const [limits, setLimits] = useState(false);
   return (
-    <Card title="Checks" note={findings.length === 0 ? 'fine' : `${findings.length} to look at`}>
+    <Card
+      title="Checks"
+      note={
+        <span className="flex items-center gap-1.5">
+          {findings.length === 0 ? 'fine' : `${findings.length} to look at`}
+          <Button
+            small
+            tone="quiet"
+            icon={<SlidersHorizontal size={13} />}
+            aria-label="Limits of the checks"
+            onClick={() => setLimits(true)}
+          />
+        </span>
+      }
+    >
+      {limits && <LimitsDialog onClose={() => setLimits(false)} />}
       <ul className="grid max-h-56 gap-1.5 overflow-y-auto">
         {findings.length === 0 && (
           <li className="flex gap-2">

@@ -53,7 +53,19 @@ function KeyedLens({ row, body, move, aspect, ...eye }: MoveLensCardProps) {
     view?.kind === 'lens' ? { ...body.lens, focalLengthMm: Number(view.focalLengthMm.toFixed(2)) } : body.lens;
   const keys = body.tracks?.focalLength ?? [];
   return (
-    <EyeLensCard {...eye} lens={lens} aspect={aspect} onLens={(next) => keyLens(row, time, next.focalLengthMm)}>
+    <EyeLensCard
+      {...eye}
+      lens={lens}
+      aspect={aspect}
+      onLens={(next) =>
+        next.focalLengthMm === lens.focalLengthMm
+          ? editBody('move', row, 'Lens', (now) => ({
+              ...now,
+              lens: { ...next, focalLengthMm: now.lens.focalLengthMm },
+            }))
+          : keyLens(row, time, next.focalLengthMm)
+      }
+    >
       <p className="mt-1 text-sm text-ink-soft">
         {keys.length === 1 ? 'One key' : `${keys.length} keys`} in the strip below; a focal length here is for{' '}
         {time.toFixed(2)} s.

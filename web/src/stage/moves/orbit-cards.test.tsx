@@ -41,13 +41,14 @@ const orbitOf = () => shownDocument().move[0]!.body as Orbit;
 function Cards() {
   const row = useProject().move[0]!;
   const body = row.body as Orbit;
-  const move = compileMove(body, site)!;
+  const { limits } = useProject().project.body;
+  const move = compileMove(body, { ...site, limits })!;
   return (
     <OrbitCards
       row={row}
       body={body}
       move={move}
-      findings={checkMove(move, nowhere, FIRST_LIMITS)}
+      findings={checkMove(move, nowhere, limits)}
       aspect={16 / 9}
       frames={25}
     />
@@ -114,6 +115,26 @@ describe('the cards of an orbit', () => {
     await userEvent.click(screen.getByRole('button', { name: 'More time' }));
     expect(orbitOf().duration).toBeCloseTo(12, 2);
     expect(screen.getByText('fine')).toBeTruthy();
+  });
+
+  test('limits are the project’s: what it allows is fine', async () => {
+    start({ duration: 5 });
+    await userEvent.click(screen.getByRole('button', { name: 'Limits of the checks' }));
+    await enter('A turn is noted from, °/s', '80');
+    expect(shownDocument().project.body.limits).toMatchObject({ turnNote: 80, turnProblem: 60 });
+    await userEvent.keyboard('{Escape}');
+    expect(screen.getByText('fine')).toBeTruthy();
+  });
+
+  test('what is sharp: all of it, or what lies about a distance, with its range', async () => {
+    start({ lens: { ...DEFAULT_LENS, focalLengthMm: 50 } });
+    await userEvent.click(screen.getByRole('radio', { name: 'At a distance' }));
+    await enter('Focus at, m', '5');
+    // Source: the thin-lens formulas; 50 mm f/2.8 at 5 m is sharp from 4.29 m to 6.00 m.
+    expect(orbitOf().lens).toMatchObject({ focus: 5, fNumber: 2.8 });
+    expect(screen.getByText(/4\.29 to 6\.00/)).toBeTruthy();
+    await userEvent.click(screen.getByRole('radio', { name: 'Everything' }));
+    expect(orbitOf().lens.focus).toBeUndefined();
   });
 
   test('a lens that changes: with keys a number is meant for the instant that is shown', async () => {

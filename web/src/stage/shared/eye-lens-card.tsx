@@ -4,6 +4,7 @@ import { FOCAL_LENGTHS } from '@eskovan/core/move';
 import { viewAngles } from '@eskovan/core/optics';
 import type { ReactNode } from 'react';
 import { Card, Line, NumberField, Select, Value } from '../../kit/index.ts';
+import { FocusFields } from './focus-fields.tsx';
 import { heightOf, personOf, PERSON_OPTIONS } from './people.ts';
 
 interface EyeLensCardProps {
@@ -68,6 +69,7 @@ export function EyeLensCard({ eyeHeight, onEyeHeight, lens, onLens, aspect, chil
           {degrees(angles.horizontal)} × {degrees(angles.vertical)}
         </Value>
       </Line>
+      <FocusFields lens={lens} onLens={onLens} />
       {children}
     </Card>
   );

@@ -1,0 +1,124 @@
+import { decodeSrgb } from '@eskovan/core/colour';
+import type { ViewBody } from '@eskovan/core/document';
+import { Document, NodeIO } from '@gltf-transform/core';
+import { expect, test, type Page } from '@playwright/test';
+import { execFileSync } from 'node:child_process';
+import { BoxGeometry, SphereGeometry } from 'three';
+import { editElsewhere } from '../support/edits.ts';
+import { nodeOf } from '../support/foreign-model.ts';
+import { bringIn, documentOf, newProject, saved } from '../support/studio.ts';
+
+const WIDTH = 1280;
+const HEIGHT = 720;
+/** 50 mm at f/1.4, sharp at 2 m; the sensor is 36 mm wide. */
+const LENS = { focalLengthMm: 50, fNumber: 1.4, focus: 2 };
+const FOCAL_PIXELS = (LENS.focalLengthMm / 36) * WIDTH;
+const DISTANCES = [0.9, 1.3, 1.6, 2.6, 4, 8];
+/** A ball is so many pixels wide wherever it is. */
+const BALL = 5;
+
+/** Balls of light before a black wall, side by side in the picture, each at a distance of its own. */
+async function lights(): Promise<Uint8Array> {
+  const document = new Document();
+  document.createBuffer();
+  const scene = document.createScene();
+  const black = document.createMaterial('Black').setBaseColorFactor([0, 0, 0, 1]);
+  const glow = document.createMaterial('Glow').setBaseColorFactor([0, 0, 0, 1]).setEmissiveFactor([0.3, 0.3, 0.3]);
+  scene.addChild(
+    nodeOf(document, 'Wall', new BoxGeometry(40, 30, 0.2), black, { NORMAL: 'normal' }).setTranslation([0, 0, -12]),
+  );
+  DISTANCES.forEach((distance, i) => {
+    const radius = ((BALL / 2) * distance) / FOCAL_PIXELS;
+    const x = ((columnOf(i) - WIDTH / 2) * distance) / FOCAL_PIXELS;
+    const ball = nodeOf(document, `Light ${i}`, new SphereGeometry(radius, 12, 8), glow, { NORMAL: 'normal' });
+    scene.addChild(ball.setTranslation([x, 0, -distance]));
+  });
+  return new NodeIO().writeBinary(document);
+}
+const columnOf = (i: number) => 120 + i * 208;
+
+/** Display value to exposed light: the tone curve's straight part and what lies above it, undone by halving. */
+function lightOf(display: number): number {
+  const wanted = decodeSrgb(display);
+  const compress = (x: number) => {
+    if (x < 0.2) return 0.2 * (x / 0.2) ** 1.3;
+    if (x < 0.44) return x;
+    const t = (x - 0.44) / 0.56;
+    return 0.44 + (0.56 * t * (1 + t / 182.25)) / (1 + t);
+  };
+  let [low, high] = [0, 8];
+  for (let k = 0; k < 40; k += 1) {
+    const middle = (low + high) / 2;
+    if (compress(middle) < wanted) low = middle;
+    else high = middle;
+  }
+  return (low + high) / 2;
+}
+
+/** Width of the blot about a column, pixels: of an even disc, from its second moment. */
+function blotWidth(pixels: Buffer, column: number): number {
+  let [sum, sx, sy, sxx, syy] = [0, 0, 0, 0, 0];
+  for (let y = HEIGHT / 2 - 90; y < HEIGHT / 2 + 90; y += 1)
+    for (let x = column - 100; x < column + 100; x += 1) {
+      const light = lightOf(pixels[y * WIDTH + x]! / 255);
+      sum += light;
+      sx += light * x;
+      sy += light * y;
+      sxx += light * x * x;
+      syy += light * y * y;
+    }
+  const spread = (sxx + syy) / sum - (sx / sum) ** 2 - (sy / sum) ** 2;
+  // A disc of width D spreads by D²/8 over both axes; the ball itself, and a pixel (1/6), are in it too.
+  return Math.sqrt(Math.max(0, 8 * (spread - 1 / 6) - BALL ** 2));
+}
+
+async function renderView(page: Page, projectId: string): Promise<Buffer> {
+  await page.getByRole('link', { name: 'Renders' }).click();
+  for (const [what, option] of [
+    ['Size', /1280/],
+    ['Quality', /Fine/],
+  ] as const) {
+    await page.getByRole('combobox', { name: what }).click();
+    await page.getByRole('option', { name: option }).click();
+  }
+  const button = page.getByRole('button', { name: 'Render still' });
+  await expect(button).toBeEnabled({ timeout: 60_000 });
+  await button.click();
+  const take = async () => (await documentOf(page.request, projectId)).take[0];
+  await expect.poll(take, { timeout: 120_000 }).toBeTruthy();
+  const png = await (await page.request.get(`/api/files/${(await take())!.body.file.sha256}`)).body();
+  const args = ['-v', 'error', '-f', 'png_pipe', '-i', '-', '-pix_fmt', 'gray', '-f', 'rawvideo', '-'];
+  return execFileSync('ffmpeg', args, { input: png, maxBuffer: 16 * 1024 * 1024 });
+}
+
+test('what is out of focus is as blurred as the optics say, at six distances', async ({ page }) => {
+  test.setTimeout(180_000);
+  const projectId = await newProject(page, 'Focus');
+  await bringIn(page, { name: 'lights.glb', bytes: await lights() });
+  const body: ViewBody = {
+    pose: { position: [0, 0, 0], orientation: [0, 0, 0, 1] },
+    lens: { ...LENS, sensor: { widthMm: 36, heightMm: 24 }, shift: [0, 0] },
+    thumbnail: null,
+  };
+  // The model is put on the ground, with its middle over the origin: the view is at the same place beside it.
+  const { placement, bounds } = (await documentOf(page.request, projectId)).model[0]!.body;
+  expect(bounds.max[2] - bounds.min[2]).toBeGreaterThan(11);
+  body.pose.position = [...placement.position];
+  await editElsewhere(page.request, projectId, 'A view', [
+    { op: 'make', kind: 'view', id: crypto.randomUUID(), name: 'Lights', order: 1, body },
+  ]);
+  await saved(page);
+  await page.reload();
+  const pixels = await renderView(page, projectId);
+  const { focalLengthMm: f, fNumber, focus } = LENS;
+  DISTANCES.forEach((distance, i) => {
+    // Source: the thin lens of any handbook of optics: circle = (f / N) · f / (s − f) · |d − s| / d, on the sensor.
+    const circle = ((f / fNumber) * f * Math.abs(distance - focus)) / ((focus * 1000 - f) * distance);
+    const wanted = (circle * WIDTH) / 36;
+    const seen = blotWidth(pixels, columnOf(i));
+    expect(
+      Math.abs(seen / wanted - 1),
+      `${distance} m: ${seen.toFixed(1)} px, wanted ${wanted.toFixed(1)}`,
+    ).toBeLessThan(0.05);
+  });
+});

@@ -1,0 +1,65 @@
+import type { Lens } from '@eskovan/core/document';
+import { circleOfConfusionMm, depthOfField } from '@eskovan/core/optics';
+import { Line, NumberField, Segmented, Value } from '../../kit/index.ts';
+
+interface FocusFieldsProps {
+  lens: Lens;
+  onLens: (lens: Lens) => void;
+}
+
+/** What a lens begins with that is not sharp everywhere. */
+const FIRST_F_NUMBER = 2.8;
+const FIRST_FOCUS = 3;
+
+/** What is sharp: everything, or what lies about a distance. Seen in finished pictures, and in those that rest. */
+export function FocusFields({ lens, onLens }: FocusFieldsProps) {
+  const { focus, fNumber, focalLengthMm, sensor, shift } = lens;
+  const everything: Lens = { focalLengthMm, sensor, shift };
+  const focused = focus !== undefined && fNumber !== undefined;
+  const sharp = focused ? depthOfField(focalLengthMm, fNumber, focus, circleOfConfusionMm(sensor)) : null;
+  return (
+    <>
+      <Line label="Sharp">
+        <Segmented
+          label="What is sharp"
+          value={focused ? 'distance' : 'all'}
+          options={[
+            { value: 'all', label: 'Everything' },
+            { value: 'distance', label: 'At a distance' },
+          ]}
+          onChange={(value) =>
+            onLens(value === 'all' ? everything : { ...everything, focus: FIRST_FOCUS, fNumber: FIRST_F_NUMBER })
+          }
+        />
+      </Line>
+      {focused && (
+        <>
+          <NumberField
+            label="Focus at"
+            unit="m"
+            measure="length"
+            value={focus}
+            step={0.1}
+            min={0.01}
+            max={10_000}
+            onChange={(next) => onLens({ ...lens, focus: next })}
+          />
+          <NumberField
+            label="f-number"
+            digits={1}
+            value={fNumber}
+            step={0.1}
+            min={0.7}
+            max={64}
+            onChange={(next) => onLens({ ...lens, fNumber: next })}
+          />
+          <Line label="Sharp from">
+            <Value unit="m">
+              {sharp!.near.toFixed(2)} to {sharp!.far === Infinity ? '∞' : sharp!.far.toFixed(2)}
+            </Value>
+          </Line>
+        </>
+      )}
+    </>
+  );
+}
