@@ -1,5 +1,5 @@
 import { surfaceFor, wayFindings } from '@eskovan/core/check';
-import { CompiledWalk, tableAt } from '@eskovan/core/move';
+import { CompiledWalk, SAMPLE_STRIDE, tableAt } from '@eskovan/core/move';
 import { type Footing, surveyModel, Walkway, type SurveyResult } from '@eskovan/core/survey';
 import { DEFAULT_LENS, FIRST_WALKER, type Walk } from '@eskovan/core/document';
 import { beforeAll, describe, expect, test } from '@jest/globals';
@@ -273,10 +273,13 @@ describe('sampling', () => {
       [18, FLOOR, 8.2],
     ]);
     const times = Array.from({ length: 400 }, (_, i) => (i * compiled.duration) / 399);
-    const out = new Float64Array(times.length * 8);
+    const out = new Float64Array(times.length * SAMPLE_STRIDE);
     compiled.fill(times, out);
     for (let i = 1; i < times.length; i += 1) {
-      const dot = [3, 4, 5, 6].reduce((sum, k) => sum + out[8 * i + k]! * out[8 * (i - 1) + k]!, 0);
+      const dot = [3, 4, 5, 6].reduce(
+        (sum, k) => sum + out[SAMPLE_STRIDE * i + k]! * out[SAMPLE_STRIDE * (i - 1) + k]!,
+        0,
+      );
       expect(dot).toBeGreaterThan(0.999);
     }
   });

@@ -4,7 +4,7 @@ import { Projection, throughLens } from '../optics/index.ts';
 import { paceProfile, type PaceProfile } from '../pace/index.ts';
 import type { Channel } from '../track/index.ts';
 import { MoveLens } from './move-lens.ts';
-import { SAMPLE_STRIDE, within, type CameraSample, type CompiledMove, type MovePath } from './sample.ts';
+import { SAMPLE_STRIDE, sampleOf, within, type CameraSample, type CompiledMove, type MovePath } from './sample.ts';
 
 /** What an orbit goes round, as it is found on the site. */
 export interface PivotPlace {
@@ -68,16 +68,8 @@ export class CompiledOrbit implements CompiledMove {
   }
 
   sampleAt(time: number): CameraSample {
-    const out = this.scratch;
-    this.write(time, out, 0);
-    return {
-      position: [out[0]!, out[1]!, out[2]!],
-      orientation: [out[3]!, out[4]!, out[5]!, out[6]!],
-      view: this.lens.viewAt(within(time, this)),
-      moveTime: time,
-      siteTime: time,
-      exposure: 0,
-    };
+    this.write(time, this.scratch, 0);
+    return sampleOf(this.scratch, this.lens.viewAt(within(time, this)), time);
   }
 
   fill(times: ArrayLike<number>, out: Float64Array): void {

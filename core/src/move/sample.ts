@@ -85,6 +85,16 @@ export interface CompiledMove {
   readonly ground: WalkedGround | null;
 }
 
+/** The first numbers of a batch as a sample. @param view what it is seen through @param time of the move, seconds */
+export const sampleOf = (batch: Float64Array, view: CameraView, time: number): CameraSample => ({
+  position: [batch[0]!, batch[1]!, batch[2]!],
+  orientation: [batch[3]!, batch[4]!, batch[5]!, batch[6]!],
+  view,
+  moveTime: time,
+  siteTime: time,
+  exposure: batch[10]!,
+});
+
 /** A time of a move: held at the ends, or gone round where the end is the beginning, to the last digit. */
 export function within(time: number, { duration, loops }: Pick<CompiledMove, 'duration' | 'loops'>): number {
   if (loops) return time - duration * Math.floor(time / duration);

@@ -11,6 +11,7 @@ import { stretchesOff, type GazeOff } from './gaze-off.ts';
 import { MoveLens } from './move-lens.ts';
 import {
   SAMPLE_STRIDE,
+  sampleOf,
   within,
   type CameraSample,
   type CompiledMove,
@@ -214,16 +215,8 @@ export class CompiledWalk implements CompiledMove {
   }
 
   sampleAt(time: number): CameraSample {
-    const out = this.scratch;
-    this.write(time, out, 0);
-    return {
-      position: [out[0]!, out[1]!, out[2]!],
-      orientation: [out[3]!, out[4]!, out[5]!, out[6]!],
-      view: this.lens.viewAt(within(time, this)),
-      moveTime: time,
-      siteTime: time,
-      exposure: 0,
-    };
+    this.write(time, this.scratch, 0);
+    return sampleOf(this.scratch, this.lens.viewAt(within(time, this)), time);
   }
 
   fill(times: ArrayLike<number>, out: Float64Array): void {

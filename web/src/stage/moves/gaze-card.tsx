@@ -1,15 +1,14 @@
 import type { Row, Vec3, Walk } from '@eskovan/core/document';
 import { findTarget } from '@eskovan/core/gaze';
 import { middle } from '@eskovan/core/geometry';
-import { CircleAlert, Crosshair } from 'lucide-react';
+import { Crosshair } from 'lucide-react';
 import { useWorkbench, workbench } from '../../desk/workbench.ts';
 import { Button, Card, Line, NumberField, Segmented } from '../../kit/index.ts';
-import { listParts } from '../../picture/client.ts';
 import type { PickedSurface } from '../../picture/source.ts';
 import { useParts } from '../../site/use-parts.ts';
 import type { PartInfo } from '../../worker/parts.ts';
 import { editMove } from './edit-move.ts';
-import { FindPart } from './find-part.tsx';
+import { FindPart, GonePart, pressedPart } from './find-part.tsx';
 
 /** Where a walk looks: along its path, or at something. */
 export function GazeCard({ row, body }: { row: Row<'move'>; body: Walk }) {
@@ -77,24 +76,16 @@ function Target({ gaze }: { gaze: Extract<Walk['gaze'], { kind: 'object' }> }) {
           {gaze.name.split(' / ').at(-1)}
         </span>
       </Line>
-      {lost && (
-        <p className="flex gap-2" role="status">
-          <CircleAlert size={15} className="mt-0.5 shrink-0 text-madder" aria-hidden />
-          <span>
-            “{gaze.name}” is not among the shown parts any more. The eye goes on looking where it was; choose another
-            object, or show it again.
-          </span>
-        </p>
-      )}
+      {lost && <GonePart name={gaze.name} meanwhile="The eye goes on looking where it was" />}
     </>
   );
 }
 
 /** Lets a walk look at what was pressed. */
-export async function lookAt(row: Row<'move'>, { model, name, rest }: PickedSurface): Promise<void> {
+export async function lookAt(row: Row<'move'>, hit: PickedSurface): Promise<void> {
   workbench.set({ aiming: false });
-  const part = (await listParts())?.find((one) => one.model === model && one.name === name);
-  if (part) aimAt(row, part, rest);
+  const part = await pressedPart(hit);
+  if (part) aimAt(row, part, hit.rest);
 }
 
 function aimAt(row: Row<'move'>, { model, name, bounds }: PartInfo, point: Vec3): void {

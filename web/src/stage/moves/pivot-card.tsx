@@ -1,14 +1,13 @@
 import type { Orbit, Pivot, Row, Vec3 } from '@eskovan/core/document';
 import { middle } from '@eskovan/core/geometry';
-import { CircleAlert, Crosshair } from 'lucide-react';
+import { Crosshair } from 'lucide-react';
 import { useWorkbench, workbench } from '../../desk/workbench.ts';
 import { Button, Card, Line, Segmented, Value } from '../../kit/index.ts';
-import { listParts } from '../../picture/client.ts';
 import type { PickedSurface } from '../../picture/source.ts';
 import { useParts } from '../../site/use-parts.ts';
 import type { PartInfo } from '../../worker/parts.ts';
 import { editMove } from './edit-move.ts';
-import { FindPart } from './find-part.tsx';
+import { FindPart, GonePart, pressedPart } from './find-part.tsx';
 
 /** What an orbit goes round. */
 export function PivotCard({ row, body }: { row: Row<'move'>; body: Orbit }) {
@@ -73,23 +72,15 @@ function Named({ pivot }: { pivot: Extract<Pivot, { kind: 'object' }> }) {
           {pivot.name.split(' / ').at(-1)}
         </span>
       </Line>
-      {lost && (
-        <p className="flex gap-2" role="status">
-          <CircleAlert size={15} className="mt-0.5 shrink-0 text-madder" aria-hidden />
-          <span>
-            “{pivot.name}” is not among the shown parts any more. The camera goes round where it was; choose something
-            else, or show it again.
-          </span>
-        </p>
-      )}
+      {lost && <GonePart name={pivot.name} meanwhile="The camera goes round where it was" />}
     </>
   );
 }
 
 /** Lets an orbit go round what was pressed. */
-export async function goRound(row: Row<'move'>, { model, name }: PickedSurface): Promise<void> {
+export async function goRound(row: Row<'move'>, hit: PickedSurface): Promise<void> {
   workbench.set({ aiming: false });
-  const part = (await listParts())?.find((one) => one.model === model && one.name === name);
+  const part = await pressedPart(hit);
   if (part) roundPart(row, part);
 }
 
