@@ -41,7 +41,7 @@ const columnOf = (i: number) => 120 + i * 208;
 function lightOf(display: number): number {
   const wanted = decodeSrgb(display);
   const compress = (x: number) => {
-    if (x < 0.2) return 0.2 * (x / 0.2) ** 1.3;
+    if (x < 0.2) return x * (0.6 + 2 * x);
     if (x < 0.44) return x;
     const t = (x - 0.44) / 0.56;
     return 0.44 + (0.56 * t * (1 + t / 182.25)) / (1 + t);

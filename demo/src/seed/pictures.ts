@@ -37,6 +37,10 @@ export async function drawPictures(address: string, projectId: string, views: nu
     await page.getByRole('option', { name: /640/ }).click();
     await page.getByRole('combobox', { name: 'Quality' }).click();
     await page.getByRole('option', { name: /Draft/ }).click();
+    // A part of it is enough to see what a take is; all of it would keep the first start waiting.
+    const to = page.getByLabel('To, s');
+    await to.fill('6s');
+    await to.press('Enter');
     await page.getByRole('button', { name: 'Render film' }).click();
     await page.locator('video').waitFor({ timeout: 300_000 });
     await page.locator('[data-saved="saved"]').waitFor({ timeout: 30_000 });

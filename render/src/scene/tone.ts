@@ -7,7 +7,8 @@ import { Vector3, type IUniform, type Material, type MeshBasicMaterial } from 't
  * Reinhard et al. 2002, eq. 4, over a straight line).
  */
 const TOE = 0.2;
-const TOE_POWER = 1.3;
+/** Slope of the toe at black; a parabola from there: a power function costs a vertex more than all else. */
+const TOE_SLOPE = 0.6;
 const SHOULDER = 0.44;
 const MOST = 8;
 /** Of a colour so much keeps its hue, paling in the lights; the rest bends channel by channel, as film does. */
@@ -19,7 +20,7 @@ const T2 = ((MOST - SHOULDER) / REST) ** 2;
 /** The curve for one channel: exposed radiance to linear display light, 0…1. */
 export function compress(x: number): number {
   if (x <= 0) return 0;
-  if (x < TOE) return TOE * (x / TOE) ** TOE_POWER;
+  if (x < TOE) return x * (TOE_SLOPE + (1 - TOE_SLOPE) * (x / TOE));
   if (x < SHOULDER) return x;
   const t = (x - SHOULDER) / REST;
   return Math.min(1, SHOULDER + (REST * t * (1 + t / T2)) / (1 + t));
@@ -31,7 +32,7 @@ export const toDisplay = (radiance: number): number => encodeSrgb(compress(radia
 /** The same for shaders and for colours: `vec3 toDisplay(vec3 exposed)`. */
 export const TONE_GLSL = `
   vec3 compressed(vec3 x) {
-    vec3 low = ${TOE.toFixed(4)} * pow(x * ${(1 / TOE).toFixed(4)}, vec3(${TOE_POWER.toFixed(4)}));
+    vec3 low = x * (${TOE_SLOPE.toFixed(4)} + x * ${((1 - TOE_SLOPE) / TOE).toFixed(4)});
     vec3 t = max(x - ${SHOULDER.toFixed(4)}, 0.0) * ${(1 / REST).toFixed(6)};
     vec3 high = ${SHOULDER.toFixed(4)} + ${REST.toFixed(4)} * t * (1.0 + t * ${(1 / T2).toFixed(6)}) / (1.0 + t);
     vec3 bent = mix(x, high, step(${SHOULDER.toFixed(4)}, x));
@@ -47,7 +48,10 @@ export const TONE_GLSL = `
     // What is too light for its hue pales instead of clipping.
     hue = over > 1.0 ? mix(vec3(shown), hue, (1.0 - shown) / max(over - shown, 1e-5)) : hue;
     vec3 c = clamp(mix(single, hue, ${HUE_KEPT.toFixed(2)}), 0.0, 1.0);
-    return mix(12.92 * c, 1.055 * pow(c, vec3(1.0 / 2.4)) - 0.055, step(0.0031308, c));
+    // sRGB's curve by square roots: to a third of a byte.
+    vec3 a = sqrt(c);
+    vec3 b = sqrt(a);
+    return clamp(0.662002687 * a + 0.684122060 * b - 0.323583601 * sqrt(b) - 0.022541147 * c, 0.0, 1.0);
   }`;
 
 /** What all materials of a renderer share. */
