@@ -1,6 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
 import { foreignModel } from '../support/foreign-model.ts';
-import { bringIn, newProject, sharpPicture, siteOf } from '../support/studio.ts';
+import { bringIn, litScene, newProject, sharpPicture, siteOf } from '../support/studio.ts';
 
 /** A small house as text, all of its corners moved: 64-bit numbers, as surveyors write them. */
 function houseObj([dx, dy, dz]: readonly [number, number, number]): Uint8Array {
@@ -43,9 +43,7 @@ async function seen(page: Page, name: string, bytes: Uint8Array): Promise<{ pict
   const projectId = await newProject(page, `Seen ${name}`);
   await bringIn(page, { name, bytes });
   await expect(page.getByRole('heading', { name: 'Storeys' })).toBeVisible();
-  await expect
-    .poll(async () => (await siteOf(page.request, projectId).catch(() => null))?.scene ?? null, { timeout: 60_000 })
-    .not.toBeNull();
+  await litScene(page.request, projectId);
   await page.reload();
   await sharpPicture(page);
   const { storeys } = await siteOf(page.request, projectId);

@@ -5,6 +5,7 @@ import { hutGlb, stl } from '../../core/src/format/files.fixture.ts';
 import { foreignModel, nodeOf } from '../support/foreign-model.ts';
 import {
   bringIn,
+  litScene,
   documentOf,
   newProject,
   pictureStatistics,
@@ -137,10 +138,9 @@ test('looks change the picture and not the light; names and the sun are kept', a
   test.setTimeout(200_000);
   const projectId = await newProject(page, 'Looks');
   await bringIn(page, { name: 'hut.glb', bytes: await hutGlb() });
-  await expect.poll(async () => (await siteOf(page.request, projectId)).scene, { timeout: 60_000 }).not.toBeNull();
   await sharpPicture(page);
   const natural = await pictureStatistics(page);
-  const lit = (await siteOf(page.request, projectId)).scene;
+  const lit = await litScene(page.request, projectId);
   await page.getByRole('radio', { name: 'Line' }).click();
   await saved(page);
   await expect
@@ -163,8 +163,7 @@ test('looks change the picture and not the light; names and the sun are kept', a
 test('a storey is corrected, left out and found again; the light stays', async ({ page }) => {
   const projectId = await newProject(page, 'Heights');
   await bringIn(page, { name: 'house.glb', bytes: await foreignModel() });
-  await expect.poll(async () => (await siteOf(page.request, projectId)).scene, { timeout: 60_000 }).not.toBeNull();
-  const lit = (await siteOf(page.request, projectId)).scene;
+  const lit = await litScene(page.request, projectId);
   const heights = async () => {
     const site = await siteOf(page.request, projectId).catch(() => null);
     return site?.storeys.map(({ elevation }) => elevation) ?? null;

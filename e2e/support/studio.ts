@@ -20,6 +20,16 @@ export async function siteOf(request: APIRequestContext, projectId: string): Pro
   return (await response.json()) as SiteBody;
 }
 
+/** The lit scene of a project, once all of its light is there: a first light is none to compare by. */
+export async function litScene(request: APIRequestContext, projectId: string): Promise<NonNullable<SiteBody['scene']>> {
+  const whole = async () => {
+    const site = await siteOf(request, projectId).catch(() => null);
+    return site?.scene && !site.first ? site.scene : null;
+  };
+  await expect.poll(whole, { timeout: 60_000 }).not.toBeNull();
+  return (await whole())!;
+}
+
 export const projectIdOf = (page: Page): string => /project\/([0-9a-f-]{36})/.exec(page.url())![1]!;
 
 /** Waits until everything made so far is confirmed by the server. */
