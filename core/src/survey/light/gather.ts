@@ -210,7 +210,8 @@ export class Gatherer {
    * same errors, so that a wall is even.
    */
   private setFrame(nx: number, ny: number, nz: number): void {
-    const sign = nz >= 0 ? 1 : -1;
+    // A hair of rounding must not turn the frame: walls far from the origin are lit as those at it.
+    const sign = nz >= -1e-4 ? 1 : -1;
     const a = -1 / (sign + nz);
     const b = nx * ny * a;
     this.frame.set([1 + sign * nx * nx * a, sign * b, -sign * nx, b, sign + ny * ny * a, -ny]);
