@@ -1,7 +1,7 @@
 import type { Bounds, Orbit, Vec3 } from '../document/index.ts';
 import { orientationOf, toDegrees, writeOrientation } from '../geometry/index.ts';
 import { Projection, throughLens } from '../optics/index.ts';
-import { paceProfile, type PaceProfile } from '../pace/index.ts';
+import { paceProfile, timeAtStation, type PaceProfile } from '../pace/index.ts';
 import type { Channel } from '../track/index.ts';
 import { MoveLens } from './move-lens.ts';
 import { SAMPLE_STRIDE, sampleOf, within, type CameraSample, type CompiledMove, type MovePath } from './sample.ts';
@@ -106,15 +106,7 @@ export class CompiledOrbit implements CompiledMove {
       closed: this.loops,
       topSpeed: this.pace.cruise * flat,
       stationAt: (time) => this.pace.stationAt(time) * flat,
-      timeAt: (station) => {
-        let [low, high] = [0, this.duration];
-        for (let i = 0; i < 50; i += 1) {
-          const middle = (low + high) / 2;
-          if (this.pace.stationAt(middle) * flat < station) low = middle;
-          else high = middle;
-        }
-        return (low + high) / 2;
-      },
+      timeAt: (station) => timeAtStation(this.pace, station / flat),
       pointAt: (station, out) => {
         out[0] = x + flat * Math.sin(panOf(station));
         out[1] = z + flat * Math.cos(panOf(station));

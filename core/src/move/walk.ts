@@ -1,7 +1,7 @@
 import { FIRST_WALKER, type Vec3, type Walk, type Walker } from '../document/index.ts';
 import { GAZE_SMOOTHING, gazeAhead, gazeAt, limitTurning, type TurnLimit } from '../gaze/index.ts';
 import { writeOrientation } from '../geometry/index.ts';
-import { paceProfile, type PaceProfile } from '../pace/index.ts';
+import { paceProfile, timeAtStation, type PaceProfile } from '../pace/index.ts';
 import { PlanCurve } from '../path/index.ts';
 import type { Footing } from '../survey/index.ts';
 import type { Channel } from '../track/index.ts';
@@ -199,15 +199,9 @@ export class CompiledWalk implements CompiledMove {
     return [this.point[0]!, tableAt(this.profile.floor, station), this.point[1]!];
   }
 
-  /** When the walker passes a station, seconds: the pace never runs backward, so halving finds it. */
+  /** When the walker passes a station, seconds. */
   timeAt(station: number): number {
-    let [low, high] = [0, this.duration];
-    for (let i = 0; i < 50; i += 1) {
-      const middle = (low + high) / 2;
-      if (this.pace.stationAt(middle) < station) low = middle;
-      else high = middle;
-    }
-    return (low + high) / 2;
+    return timeAtStation(this.pace, station);
   }
 
   get lostKeys(): number {

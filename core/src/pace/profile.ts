@@ -101,3 +101,14 @@ export function paceProfile(pace: Pace, length: number): PaceProfile {
       return bySpeed ? softBySpeed(length, pace.speed) : softByDuration(length, pace.duration);
   }
 }
+
+/** When a station is passed first, seconds: a pace never runs backward, so halving finds it. */
+export function timeAtStation({ duration, stationAt }: PaceProfile, station: number): number {
+  let [low, high] = [0, duration];
+  for (let i = 0; i < 50; i += 1) {
+    const middle = (low + high) / 2;
+    if (stationAt(middle) < station) low = middle;
+    else high = middle;
+  }
+  return (low + high) / 2;
+}

@@ -1,4 +1,4 @@
-import type { SceneModel } from '../../format/index.ts';
+import { isGlass, type SceneModel } from '../../format/index.ts';
 import type { Quaternion, Vec3 } from '../../document/index.ts';
 import { forwardOf } from '../../geometry/index.ts';
 import { daylight } from './daylight.ts';
@@ -50,7 +50,7 @@ export class LightMeter {
     for (const { positions, normals, light, material } of lit) {
       const size = positions.length / 3;
       // Glass is given the light of what is behind it: it says nothing of the room.
-      const clear = model.materials[material]!.opacity < 0.9;
+      const clear = isGlass(model.materials[material]!);
       for (; next < start + size; next += step) {
         const o = 3 * Math.floor(next - start);
         if (clear) continue;
