@@ -25,3 +25,11 @@ export function cornerNormal(positions: Float32Array, a: number, b: number, c: n
 /** {@link cornerNormal} of triangle `i` of a soup. */
 export const triangleNormal = (soup: TriangleSoup, i: number, out: Float64Array): void =>
   cornerNormal(soup, i * TRIANGLE, i * TRIANGLE + 3, i * TRIANGLE + 6, out);
+
+const scratch = new Float64Array(3);
+
+/** Area of the triangle whose corners begin at a, b and c in `positions`, square metres. */
+export function cornerArea(positions: Float32Array, a: number, b: number, c: number): number {
+  cornerNormal(positions, a, b, c, scratch);
+  return Math.hypot(scratch[0]!, scratch[1]!, scratch[2]!) / 2;
+}

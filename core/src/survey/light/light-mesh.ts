@@ -1,5 +1,5 @@
 import { countTriangles, seesThrough, type SceneModel, type ScenePart } from '../../format/index.ts';
-import { TRIANGLE } from '../../geometry/index.ts';
+import { cornerArea, TRIANGLE } from '../../geometry/index.ts';
 import { samePlaces, towardsCentres } from './even-out.ts';
 import { emissionOf, findGlow, type Glow, type Lamp } from './lamps.ts';
 import { withBacks } from './sheets.ts';
@@ -100,7 +100,8 @@ export class LightMesh {
       if (glows && isSurface(...middleOf(this.soup, at))) this.glow.set(emission, 3 * at);
       this.twoSided[at] = this.keepsSheets && material.doubleSided ? 1 : 0;
       this.orient(at, normals, indices, t);
-      const share = areaOf(this.soup, at) / 3;
+      const o = at * TRIANGLE;
+      const share = cornerArea(this.soup, o, o + 3, o + 6) / 3;
       for (let k = 0; k < 3; k += 1) this.area[this.corners[3 * at + k]!]! += share;
     }
     return at;
@@ -127,16 +128,4 @@ export class LightMesh {
 function middleOf(s: Float32Array, at: number): [number, number, number] {
   const mean = (k: number) => (s[at * TRIANGLE + k]! + s[at * TRIANGLE + 3 + k]! + s[at * TRIANGLE + 6 + k]!) / 3;
   return [mean(0), mean(1), mean(2)];
-}
-
-function areaOf(s: Float32Array, at: number): number {
-  const o = at * TRIANGLE;
-  const e = (k: number, n: number) => s[o + 3 * k + n]! - s[o + n]!;
-  return (
-    Math.hypot(
-      e(1, 1) * e(2, 2) - e(1, 2) * e(2, 1),
-      e(1, 2) * e(2, 0) - e(1, 0) * e(2, 2),
-      e(1, 0) * e(2, 1) - e(1, 1) * e(2, 0),
-    ) / 2
-  );
 }

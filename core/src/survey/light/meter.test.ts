@@ -71,6 +71,24 @@ describe('metering', () => {
     expect((1.3 * warm[0]) / (0.7 * warm[2])).toBeGreaterThan(once[0] / once[2]);
   });
 
+  test('how finely a surface is cut says nothing of how bright it is', () => {
+    const floor = (pieces: number, x: number, falls: number): ScenePart => {
+      const made = part(new PlaneGeometry(4, 4, pieces, pieces).rotateX(-Math.PI / 2).translate(x, 0, 0));
+      const count = made.positions.length / 3;
+      return {
+        ...made,
+        light: { ambient: new Float32Array(3 * count).fill(falls), sun: new Float32Array(count) },
+      };
+    };
+    const gain = (dim: number, bright: number) =>
+      luminance(
+        new LightMeter(model([floor(dim, -2, 0.1), floor(bright, 2, 1)]), AFTERNOON).gainAt([0, 1.6, 6], level(0)),
+      );
+    const even = gain(12, 12);
+    expect(Math.abs(gain(48, 12) / even - 1)).toBeLessThan(0.02);
+    expect(Math.abs(gain(12, 48) / even - 1)).toBeLessThan(0.02);
+  });
+
   test('what is not lit, and nothing at all, has a plain exposure', () => {
     expect(new LightMeter(model([part(new BoxGeometry(1, 1, 1))]), AFTERNOON).gainAt([0, 0, 5], level(0))).toEqual(
       UNLIT_GAIN,

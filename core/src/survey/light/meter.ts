@@ -1,6 +1,6 @@
-import { isGlass, type SceneModel } from '../../format/index.ts';
+import { isGlass, type SceneModel, type ScenePart } from '../../format/index.ts';
 import type { Quaternion, Vec3 } from '../../document/index.ts';
-import { forwardOf } from '../../geometry/index.ts';
+import { cornerArea, forwardOf } from '../../geometry/index.ts';
 import { daylight } from './daylight.ts';
 
 /** Points of a site that a picture is metered by, at most. */
@@ -15,7 +15,7 @@ const ASIDE = 0.3;
 /** What is beside the picture still counts a little: people’s eyes are used to where they are. */
 const LEAST = 0.06;
 /** White in light of the mean brightness comes to this before the tone curve. */
-const KEY = 0.78;
+const KEY = 0.86;
 /** How far the eye gets used to the brightness and to the colour of where it is, 0…1: a dim room stays dimmer. */
 const USED_TO_BRIGHTNESS = 0.8;
 const USED_TO_COLOUR = 0.8;
@@ -27,8 +27,8 @@ export const UNLIT_GAIN: Vec3 = [1.3, 1.3, 1.3];
 /** Of the sun that falls on things so much is seen in: a sunlit floor glows, a sunlit field does not burn. */
 const SUN_SHARE = 0.6;
 
-/** Numbers of a point: place, normal, and the logarithms of the light that falls there. */
-const STRIDE = 9;
+/** Numbers of a point: place, normal, the logarithms of the light that falls there, and its area. */
+const STRIDE = 10;
 
 /**
  * How bright a picture is to be: from the log-average of the light that falls on what the camera sees (Reinhard et al.
@@ -47,8 +47,10 @@ export class LightMeter {
     const points: number[] = [];
     let start = 0;
     let next = 0;
-    for (const { positions, normals, light, material } of lit) {
+    for (const part of lit) {
+      const { positions, normals, light, material } = part;
       const size = positions.length / 3;
+      const areas = vertexAreas(part);
       // Glass is given the light of what is behind it: it says nothing of the room.
       const clear = isGlass(model.materials[material]!);
       for (; next < start + size; next += step) {
@@ -60,6 +62,7 @@ export class LightMeter {
           const falls = light!.ambient[o + k]! + SUN_SHARE * day.sun[k]! * light!.sun[o / 3]!;
           points.push(Math.log(Math.max(1e-4, falls)));
         }
+        points.push(areas[o / 3]! * step);
       }
       start += size;
     }
@@ -81,7 +84,10 @@ export class LightMeter {
       const ahead = (dx * fx + dy * fy + dz * fz) / distance;
       const t = Math.min(1, Math.max(0, (ahead - ASIDE) / (AHEAD - ASIDE)));
       const fade = 1 - square / (REACH * REACH);
-      const weight = ((LEAST + (1 - LEAST) * t * t * (3 - 2 * t)) * facing * fade * fade) / (square + NEAR * NEAR);
+      // What a piece of surface fills of the picture, however finely its triangles are cut.
+      const area = p[o + 9]! * facing;
+      const fills = area / (square + NEAR * NEAR + area);
+      const weight = (LEAST + (1 - LEAST) * t * t * (3 - 2 * t)) * fade * fade * fills;
       whole += weight;
       r += weight * p[o + 6]!;
       g += weight * p[o + 7]!;
@@ -93,4 +99,15 @@ export class LightMeter {
     const gain = Math.min(GAINS[1], Math.max(GAINS[0], KEY / luminance ** USED_TO_BRIGHTNESS));
     return mean.map((value) => gain * (luminance / value) ** USED_TO_COLOUR) as unknown as Vec3;
   }
+}
+
+/** Area that each vertex of a part stands for, square metres. */
+function vertexAreas({ positions: p, indices }: ScenePart): Float64Array {
+  const areas = new Float64Array(p.length / 3);
+  for (let t = 0; t < indices.length; t += 3) {
+    const [a, b, c] = [3 * indices[t]!, 3 * indices[t + 1]!, 3 * indices[t + 2]!];
+    const share = cornerArea(p, a, b, c) / 3;
+    for (let k = 0; k < 3; k += 1) areas[indices[t + k]!]! += share;
+  }
+  return areas;
 }

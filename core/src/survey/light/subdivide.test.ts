@@ -50,6 +50,15 @@ describe('cutting triangles for light', () => {
     );
   });
 
+  test('what roundings of a millionth say does not change how it is cut', () => {
+    // Sides of 2.8 m halve to the wanted 0.7 m exactly, and two of them are equally long.
+    const exact = [0, 0, 0, 2.8, 0, 0, 0, 0, 2.8];
+    const cut = (by: number) => subdivide(part(exact.map((value, i) => value * (1 + by * (i % 4)))), 0.7).indices;
+    expect(Array.from(cut(1e-6))).toEqual(Array.from(cut(0)));
+    expect(Array.from(cut(-1e-6))).toEqual(Array.from(cut(0)));
+    expect(cut(1e-2).length).not.toBe(cut(0).length);
+  });
+
   test('neighbours cut their common edge at the same points: no cracks', () => {
     const square = part([0, 0, 0, 0, 0, 8, 8, 0, 8, 0, 0, 0, 8, 0, 8, 8, 0, 0]);
     const fine = subdivide(square, 1);

@@ -9,6 +9,9 @@ const NARROW_FACTOR = 3.5;
 /** Between the fewest pieces of a needle (its length) and the most (its length squared), in edges wanted. */
 const NEEDLE = 0.2;
 
+/** Lengths this near to each other, relatively, are the same: a model far away is cut as the same one at the origin. */
+const ALIKE = 1e-4;
+
 /** The edge wanted for a part: as asked for a building, longer for a landscape. */
 const edgeFor = (part: ScenePart, edge: number): number => edge * Math.max(1, planWidth(part.positions) / LANDSCAPE);
 
@@ -18,7 +21,7 @@ function limitFor(sides: readonly [number, number, number], edge: number): numbe
   const longest = Math.max(a, b, c);
   const half = (a + b + c) / 2;
   const area = Math.sqrt(Math.max(0, half * (half - a) * (half - b) * (half - c)));
-  return (2 * area) / longest < NARROW ? edge * NARROW_FACTOR : edge;
+  return (2 * area) / longest < NARROW * (1 - ALIKE) ? edge * NARROW_FACTOR : edge;
 }
 
 /** Distance of two vertices, metres. */
@@ -79,12 +82,12 @@ export function subdivide(part: ScenePart, wanted: number): ScenePart {
   const cut = (a: number, b: number, c: number, own: number, ab: number, bc: number, ca: number): void => {
     const over = [length(a, b) / ab, length(b, c) / bc, length(c, a) / ca] as const;
     const most = Math.max(...over);
-    if (most <= 1 || positions.length > 12_000_000) indices.push(a, b, c);
-    else if (most === over[0]) {
+    if (most <= 1 + ALIKE || positions.length > 12_000_000) indices.push(a, b, c);
+    else if (over[0] >= most * (1 - ALIKE)) {
       const m = middle(a, b);
       cut(a, m, c, own, ab, own, ca);
       cut(m, b, c, own, ab, bc, own);
-    } else if (most === over[1]) {
+    } else if (over[1] >= most * (1 - ALIKE)) {
       const m = middle(b, c);
       cut(a, b, m, own, ab, bc, own);
       cut(a, m, c, own, own, bc, ca);
