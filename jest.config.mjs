@@ -1,3 +1,5 @@
+import { availableParallelism } from 'node:os';
+
 const shared = {
   extensionsToTreatAsEsm: ['.ts', '.tsx'],
   transform: {
@@ -24,6 +26,9 @@ const node = {
 };
 
 export default {
+  // No test depends on speed: a busy neighbour fails none.
+  testTimeout: 60_000,
+  maxWorkers: Math.min(4, availableParallelism()),
   projects: [
     { ...node, displayName: 'core', roots: ['<rootDir>/core/src', '<rootDir>/demo/src', '<rootDir>/render/src'] },
     { ...node, displayName: 'server', roots: ['<rootDir>/server/src'] },

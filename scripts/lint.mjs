@@ -1,5 +1,6 @@
 // Types, lint, format, layers, unused code, names. Everything runs; the end says what failed.
 import { existsSync } from 'node:fs';
+import { availableParallelism } from 'node:os';
 import { join } from 'node:path';
 import { must, ROOT, run } from './lib/run.mjs';
 
@@ -37,7 +38,11 @@ if (existsSync(names)) CHECKS.push(['names', ['node', names, '.']]);
 // Configurations read the demo's own settings, built.
 await must('npx', ['tsc', '-b', 'demo/tsconfig.build.json']);
 const failed = [];
-for (const [what, [command, ...args]] of CHECKS)
-  if ((await run(command, args)) !== 0) failed.push(`${what} (${args.slice(-1)})`);
+const waiting = CHECKS.values();
+const hand = async () => {
+  for (const [what, [command, ...args]] of waiting)
+    if ((await run(command, args)) !== 0) failed.push(`${what} (${args.slice(-1)})`);
+};
+await Promise.all(Array.from({ length: Math.min(2, availableParallelism()) }, hand));
 console.log(failed.length === 0 ? 'lint: all fine' : `lint: ${failed.join(', ')} failed`);
 process.exit(failed.length === 0 ? 0 : 1);

@@ -30,3 +30,5 @@ Element.prototype.hasPointerCapture = (id) => captured.has(id);
 Element.prototype.scrollIntoView = () => {};
 HTMLCanvasElement.prototype.getContext = () => null;
 await import('fake-indexeddb/auto');
+const { configure } = await import('@testing-library/dom');
+configure({ asyncUtilTimeout: 20_000 });

@@ -13,14 +13,21 @@ const SCREENS = [
 ] as const;
 
 for (const [name, path] of SCREENS)
-  for (const theme of ['day', 'evening'] as const)
-    test(`${name} in ${theme} colours has no barrier that can be found by rule`, async ({ page }) => {
-      await page.addInitScript((value) => localStorage.setItem('eskovan-theme', value), theme);
-      await page.goto(path);
+  test(`${name} has no barrier that can be found by rule, in either colours`, async ({ page }) => {
+    await page.goto(path);
+    await expect(page.getByRole('heading', { name: /Ternholm Observatory/ }).first()).toBeVisible();
+    await page.waitForLoadState('networkidle').catch(() => undefined);
+    await noBarriers(page);
+    if (name === 'Projects') {
+      await page.evaluate(() => localStorage.setItem('eskovan-theme', 'evening'));
+      await page.reload();
       await expect(page.getByRole('heading', { name: /Ternholm Observatory/ }).first()).toBeVisible();
-      await page.waitForLoadState('networkidle').catch(() => undefined);
-      await noBarriers(page);
-    });
+    } else await page.getByRole('button', { name: 'Switch to evening colours' }).click();
+    await expect(page.locator('html')).toHaveAttribute('data-theme', 'evening');
+    // Colours come over a moment: rules are read when they are there.
+    await page.evaluate(() => Promise.allSettled(document.getAnimations().map(({ finished }) => finished)));
+    await noBarriers(page);
+  });
 
 /** Nothing on the page keeps anybody out, as far as rules can tell. */
 async function noBarriers(page: Page): Promise<void> {
@@ -62,11 +69,11 @@ test('dialogs, menus and the client’s page have no barrier either', async ({ p
 });
 
 test('nothing scrolls the page at 1280 × 800, and it stays usable at 1024', async ({ page }) => {
-  for (const width of [1280, 1024])
-    for (const [, path] of SCREENS) {
+  for (const [, path] of SCREENS) {
+    await page.goto(path);
+    await expect(page.getByRole('heading', { name: /Ternholm Observatory/ }).first()).toBeVisible();
+    for (const width of [1280, 1024]) {
       await page.setViewportSize({ width, height: width === 1280 ? 800 : 768 });
-      await page.goto(path);
-      await expect(page.getByRole('heading', { name: /Ternholm Observatory/ }).first()).toBeVisible();
       const [scrollWidth, scrollHeight] = await page.evaluate(() => [
         document.documentElement.scrollWidth,
         document.documentElement.scrollHeight,
@@ -74,6 +81,7 @@ test('nothing scrolls the page at 1280 × 800, and it stays usable at 1024', asy
       expect(scrollWidth).toBeLessThanOrEqual(width);
       expect(scrollHeight).toBeLessThanOrEqual(width === 1280 ? 800 : 768);
     }
+  }
 });
 
 test('a project without a model points to the one next step on every stage', async ({ page }) => {

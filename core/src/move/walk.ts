@@ -80,7 +80,6 @@ export class CompiledWalk implements CompiledMove {
     this.profile = profileFloor(this.curve, footing, walker, nodes, closed);
     const { walkLine } = this.profile;
     this.eyeLine = { ...walkLine, values: walkLine.values.map((y) => y + walk.eyeHeight) };
-    const { length } = this.curve;
     const steps = this.eyeLine.values.length - 1;
     this.loops = closed && !target;
     const wanted = this.wantedGaze(steps, closed, target);

@@ -223,13 +223,16 @@ function Choices({ title, items, chosen, onToggle }: ChoicesProps) {
           <label
             key={item.id}
             className={cx(
-              'relative block cursor-pointer overflow-hidden rounded-[10px] border bg-paper has-focus-visible:outline-2 has-focus-visible:outline-lagoon',
-              chosen.includes(item.id)
-                ? 'border-lagoon ring-1 ring-lagoon'
-                : 'border-rule opacity-75 hover:opacity-100',
+              'group relative block cursor-pointer overflow-hidden rounded-[10px] border bg-paper has-focus-visible:outline-2 has-focus-visible:outline-lagoon',
+              chosen.includes(item.id) ? 'border-lagoon ring-1 ring-lagoon' : 'border-rule',
             )}
           >
-            <span className="block aspect-video bg-surround">
+            <span
+              className={cx(
+                'block aspect-video bg-surround',
+                chosen.includes(item.id) || 'opacity-75 group-hover:opacity-100',
+              )}
+            >
               {item.picture && <img src={fileUrl(item.picture)} alt="" className="h-full w-full object-cover" />}
             </span>
             <span className="flex items-center gap-2 px-2.5 py-2">
