@@ -17,7 +17,12 @@ const DISTANCES = [0.8, 1.1, 1.4, 3.2, 4.5, 8];
 /** A ball is so many pixels wide wherever it is. */
 const BALL = 5;
 
-/** Balls of light before a black wall, side by side in the picture, each at a distance of its own. */
+/** A lamp at the wall, and a mirror behind the first camera, which a second one looks into. */
+const LAMP = { at: [-2, 2, -11.6], radius: 0.4 } as const;
+const MIRROR = 4;
+const MIRROR_LENS = { focalLengthMm: 24 };
+
+/** Balls of light before a black wall, side by side in the picture, each at a distance of its own; behind it a mirror. */
 async function lights(): Promise<Uint8Array> {
   const document = new Document();
   document.createBuffer();
@@ -33,6 +38,20 @@ async function lights(): Promise<Uint8Array> {
     const ball = nodeOf(document, `Light ${i}`, new SphereGeometry(radius, 12, 8), glow, { NORMAL: 'normal' });
     scene.addChild(ball.setTranslation([x, 0, -distance]));
   });
+  const silver = document
+    .createMaterial('Silver')
+    .setBaseColorFactor([1, 1, 1, 1])
+    .setMetallicFactor(1)
+    .setRoughnessFactor(0);
+  scene.addChild(
+    nodeOf(document, 'Mirror', new BoxGeometry(12, 8, 0.1), silver, { NORMAL: 'normal' }).setTranslation([
+      0,
+      0,
+      MIRROR + 0.05,
+    ]),
+  );
+  const lamp = nodeOf(document, 'Lamp', new SphereGeometry(LAMP.radius, 24, 16), glow, { NORMAL: 'normal' });
+  scene.addChild(lamp.setTranslation([...LAMP.at]));
   return new NodeIO().writeBinary(document);
 }
 const columnOf = (i: number) => 120 + i * 208;
@@ -72,11 +91,26 @@ function blotWidth(pixels: Buffer, column: number): number {
   return Math.sqrt(Math.max(0, 8 * (spread - 1 / 6) - BALL ** 2));
 }
 
-async function renderView(page: Page, projectId: string): Promise<Buffer> {
+/** Middle of what is light about a pixel. */
+function middleOfLight(pixels: Buffer, [column, row]: readonly [number, number], reach: number): [number, number] {
+  let [sum, sx, sy] = [0, 0, 0];
+  for (let y = Math.round(row) - reach; y <= row + reach; y += 1)
+    for (let x = Math.round(column) - reach; x <= column + reach; x += 1) {
+      const light = lightOf(pixels[y * WIDTH + x]! / 255);
+      sum += light;
+      sx += light * x;
+      sy += light * y;
+    }
+  return [sx / sum, sy / sum];
+}
+
+async function renderView(page: Page, projectId: string, name: string, quality: RegExp): Promise<Buffer> {
   await page.getByRole('link', { name: 'Renders' }).click();
+  const before = (await documentOf(page.request, projectId)).take.length;
   for (const [what, option] of [
+    ['What to render', new RegExp(`View: ${name}`)],
     ['Size', /1280/],
-    ['Quality', /Fine/],
+    ['Quality', quality],
   ] as const) {
     await page.getByRole('combobox', { name: what }).click();
     await page.getByRole('option', { name: option }).click();
@@ -84,14 +118,19 @@ async function renderView(page: Page, projectId: string): Promise<Buffer> {
   const button = page.getByRole('button', { name: 'Render still' });
   await expect(button).toBeEnabled({ timeout: 60_000 });
   await button.click();
-  const take = async () => (await documentOf(page.request, projectId)).take[0];
+  const take = async () => {
+    const takes = (await documentOf(page.request, projectId)).take;
+    return takes.length > before ? takes.sort((a, b) => b.body.number - a.body.number)[0] : undefined;
+  };
   await expect.poll(take, { timeout: 120_000 }).toBeTruthy();
   const png = await (await page.request.get(`/api/files/${(await take())!.body.file.sha256}`)).body();
   const args = ['-v', 'error', '-f', 'png_pipe', '-i', '-', '-pix_fmt', 'gray', '-f', 'rawvideo', '-'];
   return execFileSync('ffmpeg', args, { input: png, maxBuffer: 16 * 1024 * 1024 });
 }
 
-test('what is out of focus is as blurred as the optics say, at six distances', async ({ page }) => {
+test('what is out of focus is as blurred as the optics say, at six distances, and a mirror shows things where they are', async ({
+  page,
+}) => {
   test.setTimeout(180_000);
   const projectId = await newProject(page, 'Focus');
   await bringIn(page, { name: 'lights.glb', bytes: await lights() });
@@ -100,16 +139,22 @@ test('what is out of focus is as blurred as the optics say, at six distances', a
     lens: { ...LENS, sensor: { widthMm: 36, heightMm: 24 }, shift: [0, 0] },
     thumbnail: null,
   };
+  const mirror: ViewBody = {
+    pose: { position: [0, 0, 0], orientation: [0, 1, 0, 0] },
+    lens: { ...MIRROR_LENS, sensor: body.lens.sensor, shift: [0, 0] },
+    thumbnail: null,
+  };
   const { id, body: model } = (await documentOf(page.request, projectId)).model[0]!;
   // So strange a model is taken for one in feet: here it is said to be in metres, where it is.
   const placement = { ...model.placement, metresPerUnit: 1, position: [0, 0, 0] as [number, number, number] };
   await editElsewhere(page.request, projectId, 'A view', [
     { op: 'set', kind: 'model', id, facet: ['body', 'placement'], before: model.placement, after: placement },
     { op: 'make', kind: 'view', id: crypto.randomUUID(), name: 'Lights', order: 1, body },
+    { op: 'make', kind: 'view', id: crypto.randomUUID(), name: 'Mirror', order: 2, body: mirror },
   ]);
   await saved(page);
   await page.reload();
-  const pixels = await renderView(page, projectId);
+  const pixels = await renderView(page, projectId, 'Lights', /Fine/);
   const { focalLengthMm: f, fNumber, focus } = LENS;
   DISTANCES.forEach((distance, i) => {
     // Source: the thin lens of any handbook of optics: circle = (f / N) · f / (s − f) · |d − s| / d, on the sensor.
@@ -121,4 +166,17 @@ test('what is out of focus is as blurred as the optics say, at six distances', a
       `${distance} m: ${seen.toFixed(1)} px, wanted ${wanted.toFixed(1)}`,
     ).toBeLessThan(0.05);
   });
+  // A plane mirror: the lamp is seen as far behind it as it is before it. The camera looks along +z: its right is −x.
+  const mirrored = await renderView(page, projectId, 'Mirror', /Good/);
+  const focal = (MIRROR_LENS.focalLengthMm / 36) * WIDTH;
+  const [x, y, z] = LAMP.at;
+  const away = 2 * MIRROR - z;
+  const wanted = [WIDTH / 2 - (focal * x) / away, HEIGHT / 2 - (focal * y) / away] as const;
+  const reach = Math.ceil((focal * LAMP.radius) / away) + 12;
+  const seen = middleOfLight(mirrored, wanted, reach);
+  expect(Math.hypot(seen[0] - wanted[0], seen[1] - wanted[1])).toBeLessThan(2.5);
+  // And there is light: the lamp’s middle is bright, beside it the mirror shows the black wall.
+  const at = (column: number, row: number) => mirrored[Math.round(row) * WIDTH + Math.round(column)]!;
+  expect(at(...wanted)).toBeGreaterThan(150);
+  expect(at(wanted[0] - reach - 12, wanted[1])).toBeLessThan(0.5 * at(...wanted));
 });

@@ -1,22 +1,25 @@
-import type { Group, PerspectiveCamera, WebGLRenderer } from 'three';
+import type { Group, PerspectiveCamera, Scene, WebGLRenderer } from 'three';
 import type { FinishUniforms } from '../scene/finish.ts';
 import type { MovingMeshes } from '../scene/moving.ts';
 import { ContactShade } from './contact-shade.ts';
 import type { PictureSize } from './picture-size.ts';
 import { SunShadow } from './sun-shadow.ts';
+import { Surroundings } from './surroundings.ts';
 
-/** What finished pictures have beyond the bake: the sun's shadow drawn anew, and corners darker. */
+/** What finished pictures have beyond the bake: the sun's shadow drawn anew, darker corners, and what is mirrored. */
 export class FinishPass {
   readonly uniforms: FinishUniforms;
   private readonly shadow: SunShadow;
   private readonly contact: ContactShade;
+  private readonly surroundings: Surroundings;
 
   /** @param sun unit vector towards the sun */
   constructor(renderer: WebGLRenderer, sun: readonly [number, number, number]) {
     this.shadow = new SunShadow(renderer);
     this.contact = new ContactShade(renderer);
+    this.surroundings = new Surroundings(renderer);
     this.shadow.setSun(sun);
-    this.uniforms = { ...this.shadow.uniforms, ...this.contact.uniforms };
+    this.uniforms = { ...this.shadow.uniforms, ...this.contact.uniforms, ...this.surroundings.uniforms };
   }
 
   /** A frame begins: what moves may be somewhere else. */
@@ -34,7 +37,13 @@ export class FinishPass {
     this.contact.use(model, camera, size);
   }
 
+  /** Looks around the eye: once a frame is enough, its sub-frames differ by parts of a pixel. */
+  lookAround(scene: Scene, camera: PerspectiveCamera): void {
+    this.surroundings.take(scene, camera.position, camera);
+  }
+
   dispose(): void {
+    this.surroundings.dispose();
     this.shadow.dispose();
     this.contact.dispose();
   }

@@ -34,6 +34,8 @@ import type { PictureSize } from './picture-size.ts';
 
 /** Height in pixels from which moving pictures show detail as far as it reaches; smaller ones show less of it. */
 const DETAIL_HEIGHT = 250;
+/** Part of that reach to which mirrors show detail: what they show is small and soft. */
+const MIRRORED_DETAIL = 0.7;
 
 /**
  * Draws camera samples of one model. One of these lives in one worker and owns one graphics context; whoever wants a
@@ -223,6 +225,11 @@ export class PictureRenderer {
     for (let i = 0; i < subframes; i += 1) {
       this.aim(sampleAt(shutterPart(i, subframes)), size, jitter(i, subframes), aperturePoint(i, subframes));
       if (this.model) this.finish?.use(this.model, this.camera, { size, subframe: i, moving: this.moving });
+      if (i === 0 && this.finish && linear) {
+        this.showDetail('moving', MIRRORED_DETAIL);
+        this.finish.lookAround(this.scene, this.camera);
+        this.showDetail(level);
+      }
       this.accumulator.add(() => this.pass(), 1 / subframes);
     }
     this.tone.late.value = 0;

@@ -1,3 +1,4 @@
+import { daylight } from '@eskovan/core/survey';
 import { Matrix4, OrthographicCamera, Vector3, type Group, type WebGLRenderTarget, type WebGLRenderer } from 'three';
 import type { ShadowUniforms } from '../scene/finish.ts';
 import { DepthPass, depthTarget, disposeDepth } from './depth-pass.ts';
@@ -32,6 +33,7 @@ export class SunShadow {
     shadowTexel: { value: 1 / SIDE },
     shadowReach: { value: REACH },
     sun: { value: new Vector3(0, 1, 0) },
+    sunColor: { value: new Vector3() },
   };
   private readonly maps = new Map<number, { target: WebGLRenderTarget; matrix: Matrix4; of: string }>();
   /** What moves is drawn for every sub-frame anew, into a map of its own. */
@@ -48,6 +50,7 @@ export class SunShadow {
   setSun(sun: readonly [number, number, number]): void {
     this.sun.set(...sun);
     (this.uniforms.sun.value as Vector3).copy(this.sun);
+    (this.uniforms.sunColor.value as Vector3).fromArray(daylight(sun).sun);
     for (const map of this.maps.values()) map.of = '';
   }
 

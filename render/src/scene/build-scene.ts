@@ -22,6 +22,7 @@ import { Covers } from './covers.ts';
 import { makeShining, type Glow } from './glow.ts';
 import { makeFinish, type FinishUniforms } from './finish.ts';
 import { buildLineWork } from './line-work.ts';
+import { makePane } from './mirror.ts';
 import { makeLevels } from './stand-in.ts';
 import { makeRadiant, toneUniforms, type ToneUniforms } from './tone.ts';
 
@@ -59,7 +60,7 @@ export async function buildScene(
   for (const part of model.parts) {
     await breath.take();
     const material = model.materials[part.material]!;
-    const finish = uniforms !== undefined && !line && material.opacity > 0.99;
+    const finish = uniforms !== undefined && !line;
     const group = motion?.groupOf(part) ?? -1;
     addPart(part, material, { day, flat: line && material.opacity > 0.9, finish, cell, group }, chunks);
   }
@@ -109,9 +110,12 @@ async function makeMaterial(
   const glow = shines ? await glowOf(shines, covers) : null;
   const glass = body.startsWith('glass:');
   const side = sides === 'double' ? DoubleSide : FrontSide;
+  const shared = finish && uniforms ? { ...uniforms, ...tone } : null;
+  const opacity = glass ? Number(body.slice(6)) / 100 : 1;
+  if (shared && glass && !texture) return makePane(shared, opacity, sides === 'double');
   const made =
-    finish && uniforms
-      ? makeFinish({ ...uniforms, ...tone }, sides === 'double', { cover: texture, cutOut, glow })
+    shared && !glass
+      ? makeFinish(shared, sides === 'double', { cover: texture, cutOut, glow })
       : new MeshBasicMaterial({
           vertexColors: true,
           fog: false,
@@ -119,7 +123,7 @@ async function makeMaterial(
           map: texture,
           alphaTest: cutOut,
           transparent: glass,
-          opacity: glass ? Number(body.slice(6)) / 100 : 1,
+          opacity,
           depthWrite: !glass,
           // Lines lie on the surfaces that they bound: the surfaces step back a little.
           polygonOffset: behindLines,

@@ -129,7 +129,7 @@ export function addPart(
     gather(p, fresh, 3, chunk.positions);
     gather(colors, fresh, 4, chunk.colors);
     if (pictured) gather(uvs, fresh, 2, chunk.uvs);
-    if (chunk.finish) for (const v of fresh) chunk.finish.add(part, material, day, v);
+    if (chunk.finish) for (const v of fresh) chunk.finish.add(part, material, v);
     for (const t of triangles) for (let corner = 0; corner < 3; corner += 1) index[indices[t + corner]!] = -1;
   }
 }

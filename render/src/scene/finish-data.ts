@@ -1,46 +1,43 @@
 import type { SceneMaterial, ScenePart } from '@eskovan/core/format';
-import type { Daylight } from '@eskovan/core/survey';
 import { BufferAttribute, DataUtils, Float16BufferAttribute, type BufferGeometry } from 'three';
-import { bytes, halves } from './growing.ts';
-import { sheen } from './sheen.ts';
+import { bytes, halves, shorts } from './growing.ts';
 
-/** What the sun adds is kept as the square root of a part of this: a byte is enough for what only bright pictures show. */
-export const MOST_SUN = 4;
-
-const root = (value: number, most: number) => Math.round(255 * Math.sqrt(Math.min(1, Math.max(0, value) / most)));
+/** Colours are kept as their square roots: a byte is enough for what is dark, too. */
+const root = (value: number) => Math.round(255 * Math.sqrt(Math.min(1, Math.max(0, value))));
 
 /**
- * What a finished picture needs of every vertex besides its place: light without the sun, what the sun would add, its
- * baked share (half floats: an exposure may bring out the darkest), and where the surface faces.
+ * What a finished picture needs of every vertex besides its place: what it sends out without the sun, and the sun's baked
+ * share (half floats: an exposure may bring out the darkest), its colour and metalness, where it faces and its roughness.
  */
 export class FinishData {
   private readonly ambient = halves();
-  private readonly sunlit = bytes();
-  private readonly facing = bytes();
+  private readonly base = bytes();
+  /** Sixteen bits: what is mirrored turns by twice what a normal is off. */
+  private readonly facing = shorts();
 
-  add(part: ScenePart, material: SceneMaterial, day: Daylight, v: number): void {
+  add(part: ScenePart, material: SceneMaterial, v: number): void {
     const light = part.light!;
     const at = this.ambient.take(4);
-    this.sunlit.take(4);
+    this.base.take(4);
     this.facing.take(4);
-    const [ambient, sunlit, facing] = [this.ambient.array, this.sunlit.array, this.facing.array];
-    const metal = sheen(material.metalness, part.normals, v);
+    const [ambient, base, facing] = [this.ambient.array, this.base.array, this.facing.array];
     for (let k = 0; k < 3; k += 1) {
-      const base = (material.texture === null ? material.color[k]! : 1) * (part.colors?.[3 * v + k] ?? 1);
+      const own = (material.texture === null ? material.color[k]! : 1) * (part.colors?.[3 * v + k] ?? 1);
+      // A metal sends nothing out by itself: all that is seen of it is mirrored.
       ambient[at + k] = DataUtils.toHalfFloat(
-        base * metal * light.ambient[3 * v + k]! + 1.6 * Math.min(100, material.emissive[k]!),
+        own * (1 - material.metalness) * light.ambient[3 * v + k]! + 1.6 * Math.min(100, material.emissive[k]!),
       );
-      sunlit[at + k] = root(base * day.sun[k]!, MOST_SUN);
-      facing[at + k] = Math.round(127.5 + 127.5 * part.normals[3 * v + k]!);
+      base[at + k] = root(own);
+      facing[at + k] = Math.round(32_767 * part.normals[3 * v + k]!);
     }
     ambient[at + 3] = DataUtils.toHalfFloat(Math.min(1, light.sun[v]!));
-    sunlit[at + 3] = Math.round(255 * material.metalness);
-    facing[at + 3] = 255;
+    base[at + 3] = Math.round(255 * material.metalness);
+    facing[at + 3] = Math.round(32_767 * material.roughness);
   }
 
   addTo(geometry: BufferGeometry): void {
     geometry.setAttribute('ambient', new Float16BufferAttribute(this.ambient.done(), 4));
-    geometry.setAttribute('sunlit', new BufferAttribute(this.sunlit.done(), 4, true));
+    geometry.setAttribute('base', new BufferAttribute(this.base.done(), 4, true));
     geometry.setAttribute('facing', new BufferAttribute(this.facing.done(), 4, true));
   }
 }

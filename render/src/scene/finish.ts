@@ -1,17 +1,19 @@
 import { DoubleSide, FrontSide, ShaderMaterial, type IUniform, type Texture } from 'three';
-import { MOST_SUN } from './finish-data.ts';
 import type { Glow } from './glow.ts';
+import { MIRROR_GLSL, type MirrorUniforms } from './mirror.ts';
 import { TONE_GLSL, type ToneUniforms } from './tone.ts';
 
 const vertexShader = `
   attribute vec4 ambient;
-  attribute vec4 sunlit;
+  attribute vec4 base;
   attribute vec4 facing;
   uniform mat4 shadowMatrix;
   uniform vec3 sun;
   uniform vec3 shadowCentre;
   varying vec3 vAmbient;
-  varying vec3 vSun;
+  varying vec3 vBase;
+  varying vec2 vSurface;
+  varying vec3 vPlace;
   varying vec3 vShadow;
   varying vec3 vFacing;
   varying float vBaked;
@@ -19,9 +21,11 @@ const vertexShader = `
   varying vec2 vUv;
   void main() {
     vec3 place = (modelMatrix * vec4(position, 1.0)).xyz;
-    vFacing = mat3(modelMatrix) * (facing.xyz * 2.0 - 1.0);
+    vFacing = mat3(modelMatrix) * facing.xyz;
     vAmbient = ambient.rgb;
-    vSun = sunlit.rgb * sunlit.rgb * ${MOST_SUN.toFixed(1)};
+    vBase = base.rgb * base.rgb;
+    vSurface = vec2(base.a, facing.a);
+    vPlace = place;
     vBaked = ambient.a;
     vFar = distance(place, shadowCentre);
     // A little off the surface along its normal: it must not shade itself.
@@ -45,22 +49,27 @@ const fragmentShader = `
   uniform float shadowTexel;
   uniform float shadowReach;
   uniform vec3 sun;
+  uniform vec3 sunColor;
   uniform vec3 gain;
   uniform float late;
   varying vec3 vAmbient;
-  varying vec3 vSun;
+  varying vec3 vBase;
+  varying vec2 vSurface;
+  varying vec3 vPlace;
   varying vec3 vShadow;
   varying vec3 vFacing;
   varying float vBaked;
   varying float vFar;
   varying vec2 vUv;
   ${TONE_GLSL}
+  ${MIRROR_GLSL}
   float seen(vec2 at, float depth) {
     float open = step(depth, texture2D(shadowMap, at).r);
     return movingNear ? open * step(depth, texture2D(movingMap, at).r) : open;
   }
   void main() {
-    float cosine = max(0.0, dot(normalize(vFacing), sun));
+    vec3 normal = normalize(vFacing);
+    float cosine = max(0.0, dot(normal, sun));
     float open = vBaked;
     float near = 1.0 - smoothstep(0.82 * shadowReach, shadowReach, vFar);
     if (near > 0.0 && cosine > 0.0) {
@@ -73,27 +82,43 @@ const fragmentShader = `
       float b = mix(seen(at + vec2(0.0, shadowTexel), depth), seen(at + vec2(shadowTexel), depth), part.x);
       open = mix(vBaked, cosine * mix(a, b, part.y), near);
     } else if (near > 0.0) open = mix(vBaked, 0.0, near);
-    vec3 shown = vAmbient * texture2D(contactMap, gl_FragCoord.xy * contactTexel).r + vSun * open;
+    vec3 own = vBase;
+    float metalness = vSurface.x;
+    vec3 shown = vAmbient * (mirroring ? texture2D(contactMap, gl_FragCoord.xy * contactTexel).r : 1.0);
+    shown += own * (1.0 - metalness) * sunColor * open;
     #ifdef USE_COVER
       vec4 picture = texture2D(cover, vUv);
       #ifdef CUT_OUT
         if (picture.a < CUT_OUT) discard;
       #endif
       shown *= picture.rgb * picture.rgb;
+      own *= picture.rgb * picture.rgb;
     #endif
     #ifdef USE_GLOW
       vec3 shines = texture2D(glow, vUv).rgb;
       shown += shines * shines * glowColor;
     #endif
     shown *= gain;
-    gl_FragColor = vec4(late > 0.5 ? shown : toDisplay(shown), 1.0);
+    vec3 towards = cameraPosition - vPlace;
+    float away = length(towards);
+    towards /= away;
+    if (mirroring) shown = mirrored(shown, normal, towards, own, vSurface, sunColor * gain * open);
+    gl_FragColor = vec4(late > 0.5 ? shown : toDisplay(shown), 1.0 + away);
   }`;
 
 /** What all finished materials of a scene share: set once a sub-frame. */
-export type FinishUniforms = ShadowUniforms & ContactUniforms;
+export type FinishUniforms = ShadowUniforms & ContactUniforms & MirrorUniforms;
 export type ContactUniforms = Record<'contactMap' | 'contactTexel', IUniform>;
 export type ShadowUniforms = Record<
-  'shadowMap' | 'movingMap' | 'movingNear' | 'shadowMatrix' | 'shadowCentre' | 'shadowTexel' | 'shadowReach' | 'sun',
+  | 'shadowMap'
+  | 'movingMap'
+  | 'movingNear'
+  | 'shadowMatrix'
+  | 'shadowCentre'
+  | 'shadowTexel'
+  | 'shadowReach'
+  | 'sun'
+  | 'sunColor',
   IUniform
 >;
 
@@ -106,7 +131,7 @@ interface FinishPictures {
 
 /**
  * The material of a finished picture: light without the sun from the bake, darker in corners, the sun with its shadow
- * from a map.
+ * from a map, and what is mirrored in it.
  */
 export function makeFinish(
   shared: FinishUniforms & ToneUniforms,

@@ -1,5 +1,5 @@
 /** A typed array that grows: a million numbers take a fraction of the memory and time of a plain list. */
-export class Growing<T extends Float32Array | Uint8Array | Uint16Array | Uint32Array> {
+export class Growing<T extends Float32Array | Uint8Array | Int16Array | Uint16Array | Uint32Array> {
   /** Write into it only what {@link take} has made room for. */
   array: T;
   length = 0;
@@ -28,6 +28,7 @@ export class Growing<T extends Float32Array | Uint8Array | Uint16Array | Uint32A
 
 export const floats = () => new Growing((size) => new Float32Array(size));
 export const bytes = () => new Growing((size) => new Uint8Array(size));
+export const shorts = () => new Growing((size) => new Int16Array(size));
 /** Half floats, as their bits. */
 export const halves = () => new Growing((size) => new Uint16Array(size));
 export const integers = () => new Growing((size) => new Uint32Array(size));

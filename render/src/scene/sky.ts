@@ -1,34 +1,102 @@
 import { daylight } from '@eskovan/core/survey';
-import { BackSide, BufferAttribute, Mesh, MeshBasicMaterial, SphereGeometry } from 'three';
-import { makeRadiant, type ToneUniforms } from './tone.ts';
+import {
+  BackSide,
+  BufferAttribute,
+  DataTexture,
+  LinearFilter,
+  LinearMipmapLinearFilter,
+  Mesh,
+  RepeatWrapping,
+  RGFormat,
+  ShaderMaterial,
+  SphereGeometry,
+  Vector3,
+} from 'three';
+import { CLOUD_SIDE, cloudField } from './clouds.ts';
+import { TONE_GLSL, type ToneUniforms } from './tone.ts';
 
 type Rgb = readonly [number, number, number];
 
 /** How much more of its colour the sky shows to the eye than it gives to surfaces. */
-const ZENITH: Rgb = [0.32, 0.53, 0.82];
-const HORIZON: Rgb = [0.62, 0.74, 0.86];
+const ZENITH: Rgb = [0.2, 0.38, 0.68];
+const HORIZON: Rgb = [0.5, 0.63, 0.76];
 const BELOW: Rgb = [1.4, 1.5, 1.56];
 const PAPER: Rgb = [0.95, 0.945, 0.93];
+/** Of what falls on them, clouds send back so much: of the sun where they are lit, of the sky, of the ground below. */
+const CLOUD = { sun: 0.6, sky: 0.62, ground: 0.3 } as const;
 
-/** A shell around everything, coloured for a sun: no texture, hardly a cost per pixel. */
-export function makeSky(tone: ToneUniforms): Mesh<SphereGeometry, MeshBasicMaterial> {
+/** Colours are toned in the vertices; a pixel only mixes them by the field of clouds, seen as a level layer. */
+const vertexShader = `
+  attribute vec3 color;
+  uniform vec3 gain;
+  uniform float late;
+  uniform vec3 cloudLit;
+  uniform vec3 cloudShade;
+  varying vec3 vClear;
+  varying vec3 vLit;
+  varying vec3 vShade;
+  varying vec3 vWay;
+  ${TONE_GLSL}
+  vec3 shown(vec3 light) { return late > 0.5 ? light * gain : toDisplay(light * gain); }
+  void main() {
+    vClear = shown(color);
+    // Far away all is seen through the same air.
+    float air = 0.55 * exp(-7.0 * max(position.y, 0.0));
+    vLit = shown(mix(cloudLit, color, air));
+    vShade = shown(mix(cloudShade, color, air));
+    vWay = position;
+    gl_Position = projectionMatrix * modelViewMatrix * vec4(position, 1.0);
+  }`;
+const fragmentShader = `
+  precision highp float;
+  uniform sampler2D clouds;
+  uniform float cloudy;
+  varying vec3 vClear;
+  varying vec3 vLit;
+  varying vec3 vShade;
+  varying vec3 vWay;
+  void main() {
+    vec3 seen = vClear;
+    if (cloudy > 0.0 && vWay.y > 0.01) {
+      vec2 cloud = texture2D(clouds, vWay.xz / (vWay.y + 0.14) * 0.31).rg;
+      seen = mix(seen, mix(vShade, vLit, cloud.g), cloudy * cloud.r * smoothstep(0.01, 0.1, vWay.y));
+    }
+    gl_FragColor = vec4(seen, 1.0);
+  }`;
+
+/** A shell around everything, coloured for a sun. */
+export function makeSky(tone: ToneUniforms): Mesh<SphereGeometry, ShaderMaterial> {
   const geometry = new SphereGeometry(1, 48, 32);
   geometry.setAttribute('color', new BufferAttribute(new Float32Array(geometry.getAttribute('position').count * 3), 3));
-  const material = new MeshBasicMaterial({
-    vertexColors: true,
+  const clouds = Object.assign(new DataTexture(new Uint8Array(2), 1, 1, RGFormat), {
+    wrapS: RepeatWrapping,
+    wrapT: RepeatWrapping,
+    minFilter: LinearMipmapLinearFilter,
+    magFilter: LinearFilter,
+    generateMipmaps: true,
+    unpackAlignment: 1,
+  });
+  const material = new ShaderMaterial({
+    vertexShader,
+    fragmentShader,
     side: BackSide,
     depthWrite: false,
     depthTest: false,
-    fog: false,
+    uniforms: {
+      ...tone,
+      clouds: { value: clouds },
+      cloudy: { value: 0 },
+      cloudLit: { value: new Vector3() },
+      cloudShade: { value: new Vector3() },
+    },
   });
-  makeRadiant(material, tone);
   const sky = new Mesh(geometry, material);
   sky.frustumCulled = false;
   sky.renderOrder = -1;
   return sky;
 }
 
-/** Colours the sky: clear, warmer and lighter about a low sun; plain paper for line drawings. */
+/** Colours the sky: fair weather, warmer and lighter about a low sun; plain paper for line drawings. */
 export function paintSky(sky: ReturnType<typeof makeSky>, sun: Rgb, paper: boolean): void {
   const position = sky.geometry.getAttribute('position');
   const colors = sky.geometry.getAttribute('color');
@@ -48,4 +116,23 @@ export function paintSky(sky: ReturnType<typeof makeSky>, sun: Rgb, paper: boole
     }
   }
   colors.needsUpdate = true;
+  paintClouds(sky, sun, paper);
+}
+
+function paintClouds({ material, userData }: ReturnType<typeof makeSky>, sun: Rgb, paper: boolean): void {
+  const { clouds, cloudy, cloudLit, cloudShade } = material.uniforms;
+  cloudy!.value = paper ? 0 : 1;
+  if (paper) return;
+  const day = daylight(sun);
+  const shade = [0, 1, 2].map((k) => CLOUD.sky * day.horizon[k]! + CLOUD.ground * day.ground[k]!);
+  (cloudShade!.value as Vector3).fromArray(shade);
+  (cloudLit!.value as Vector3).fromArray(shade.map((value, k) => value + CLOUD.sun * day.sun[k]!));
+  // A twentieth of a turn makes no other cloud.
+  const bearing = (Math.round((Math.atan2(sun[2], sun[0]) / Math.PI) * 10) * Math.PI) / 10;
+  if (userData['bearing'] === bearing) return;
+  userData['bearing'] = bearing;
+  const texture = clouds!.value as DataTexture;
+  texture.dispose();
+  texture.image = { data: cloudField([Math.cos(bearing), Math.sin(bearing)]), width: CLOUD_SIDE, height: CLOUD_SIDE };
+  texture.needsUpdate = true;
 }

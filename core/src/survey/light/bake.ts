@@ -1,6 +1,6 @@
 import type { SceneModel } from '../../format/index.ts';
 import { bounceLight } from './bounce.ts';
-import { daylight } from './daylight.ts';
+import { DARKEST, daylight } from './daylight.ts';
 import { evenOut, fillBuried } from './even-out.ts';
 import { Gatherer, LIGHT_CHANNELS, type GatheredBlock } from './gather.ts';
 import { LightMesh } from './light-mesh.ts';
@@ -10,9 +10,6 @@ export const AFTERNOON: readonly [number, number, number] = [-0.53, 0.559, 0.638
 
 /** Vertices up to which a first light is shown. */
 const MOST_FOR_FIRST = 250_000;
-
-/** A place where no light ever comes still shows its shape: a part of the sky's light. */
-const DARKEST = 0.006;
 
 /**
  * Bakes light into vertices: sky through windows, sun, lamps, surfaces that glow, and what all of it does as it goes from

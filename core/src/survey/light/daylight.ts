@@ -50,3 +50,6 @@ function smooth(from: number, to: number, x: number): number {
   const t = Math.min(1, Math.max(0, (x - from) / (to - from)));
   return t * t * (3 - 2 * t);
 }
+
+/** A place where no light ever comes still shows its shape: by this part of the light of the zenith. */
+export const DARKEST = 0.006;

@@ -1,23 +1,23 @@
 import { isGlass, type SceneModel, type ScenePart } from '../../format/index.ts';
 import type { Quaternion, Vec3 } from '../../document/index.ts';
 import { cornerArea, forwardOf } from '../../geometry/index.ts';
-import { daylight } from './daylight.ts';
+import { DARKEST, daylight } from './daylight.ts';
 
 /** Points of a site that a picture is metered by, at most. */
 const MOST_POINTS = 6000;
 /** Nothing farther than this is metered by, metres. */
 const REACH = 30;
 /** So near to the eye all is equally near, metres. */
-const NEAR = 1.2;
+const NEAR = 1.4;
 /** Cosines of the angles from straight ahead within which a point counts whole, and beyond which hardly. */
 const AHEAD = 0.8;
 const ASIDE = 0.3;
 /** What is beside the picture still counts a little: people’s eyes are used to where they are. */
 const LEAST = 0.06;
 /** White in light of the mean brightness comes to this before the tone curve. */
-const KEY = 0.86;
+const KEY = 0.74;
 /** How far the eye gets used to the brightness and to the colour of where it is, 0…1: a dim room stays dimmer. */
-const USED_TO_BRIGHTNESS = 0.8;
+const USED_TO_BRIGHTNESS = 0.95;
 const USED_TO_COLOUR = 0.8;
 /** No picture is made brighter or darker than this by itself. */
 const GAINS: readonly [number, number] = [0.4, 14];
@@ -45,6 +45,9 @@ export class LightMeter {
     const count = lit.reduce((sum, { positions }) => sum + positions.length / 3, 0);
     const step = Math.max(1, count / MOST_POINTS);
     const points: number[] = [];
+    // Where no light comes is under the ground or within a wall: nobody sees it.
+    const isHidden = (ambient: Float32Array, o: number) =>
+      [0, 1, 2].every((k) => ambient[o + k]! <= 1.05 * DARKEST * day.zenith[k]!);
     let start = 0;
     let next = 0;
     for (const part of lit) {
@@ -55,7 +58,7 @@ export class LightMeter {
       const clear = isGlass(model.materials[material]!);
       for (; next < start + size; next += step) {
         const o = 3 * Math.floor(next - start);
-        if (clear) continue;
+        if (clear || isHidden(light!.ambient, o)) continue;
         for (let k = 0; k < 3; k += 1) points.push(positions[o + k]!);
         for (let k = 0; k < 3; k += 1) points.push(normals[o + k]!);
         for (let k = 0; k < 3; k += 1) {
