@@ -31,10 +31,16 @@ export class FinishPass {
   use(
     model: Group,
     camera: PerspectiveCamera,
-    { size, subframe, moving }: { size: PictureSize; subframe: number; moving: MovingMeshes | null },
+    {
+      size,
+      subframe,
+      subframes,
+      moving,
+    }: { size: PictureSize; subframe: number; subframes: number; moving: MovingMeshes | null },
   ): void {
     this.shadow.use(model, camera.position, subframe, moving);
     this.contact.use(model, camera, size);
+    this.surroundings.weigh(subframe, subframes);
   }
 
   /** Looks around the eye: once a frame is enough, its sub-frames differ by parts of a pixel. */

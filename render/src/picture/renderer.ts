@@ -224,7 +224,7 @@ export class PictureRenderer {
     this.finish?.start();
     for (let i = 0; i < subframes; i += 1) {
       this.aim(sampleAt(shutterPart(i, subframes)), size, jitter(i, subframes), aperturePoint(i, subframes));
-      if (this.model) this.finish?.use(this.model, this.camera, { size, subframe: i, moving: this.moving });
+      if (this.model) this.finish?.use(this.model, this.camera, { size, subframe: i, subframes, moving: this.moving });
       if (i === 0 && this.finish && linear) {
         this.showDetail('moving', MIRRORED_DETAIL);
         this.finish.lookAround(this.scene, this.camera);

@@ -15,9 +15,23 @@ import {
 } from 'three';
 import { SURROUNDINGS_SIDE, type MirrorUniforms } from '../scene/mirror.ts';
 
+/** One sub-frame of so many looks into mirrors, but never fewer than two. */
+const ONE_OF = 4;
+
+/** How often a sub-frame's mirrors count: see {@link Surroundings.weigh}. */
+export function mirrorWeight(subframe: number, subframes: number): number {
+  const looking = Math.min(subframes, Math.max(2, Math.ceil(subframes / ONE_OF)));
+  const turn = (i: number) => Math.floor((i * looking) / subframes);
+  return turn(subframe) === turn(subframe - 1) ? 0 : subframes / looking;
+}
+
 /** A picture of everything around the eye, as light with its distance: what smooth surfaces of the frame mirror. */
 export class Surroundings {
-  readonly uniforms: MirrorUniforms = { surroundings: { value: null }, mirroring: { value: false } };
+  readonly uniforms: MirrorUniforms = {
+    surroundings: { value: null },
+    mirroring: { value: false },
+    mirrorWeight: { value: 1 },
+  };
   private readonly target = new WebGLCubeRenderTarget(SURROUNDINGS_SIDE, {
     type: HalfFloatType,
     colorSpace: LinearSRGBColorSpace,
@@ -57,6 +71,14 @@ export class Surroundings {
     for (const pane of glass) pane.visible = true;
     uniforms.surroundings.value = target.texture;
     uniforms.mirroring.value = true;
+  }
+
+  /**
+   * Who of a frame's sub-frames looks into mirrors: that costs as much as the rest of a picture, and a few are enough for
+   * what is mostly soft. The sum of all weights is their count.
+   */
+  weigh(subframe: number, subframes: number): void {
+    this.uniforms.mirrorWeight.value = mirrorWeight(subframe, subframes);
   }
 
   dispose(): void {

@@ -9,8 +9,11 @@ import {
 } from 'three';
 import { TONE_GLSL, type ToneUniforms } from './tone.ts';
 
-/** What surfaces mirror: a picture of everything around the eye, and whether it is there to be looked at. */
-export type MirrorUniforms = Record<'surroundings' | 'mirroring', IUniform>;
+/**
+ * What surfaces mirror: a picture of everything around the eye, whether it is there to be looked at, and how much what is
+ * mirrored counts in a sub-frame: where only some look into mirrors, they look for the others, too.
+ */
+export type MirrorUniforms = Record<'surroundings' | 'mirroring' | 'mirrorWeight', IUniform>;
 
 /** Side of the faces of that picture, pixels. */
 export const SURROUNDINGS_SIDE = 256;
@@ -36,6 +39,7 @@ const SHARPEST = 0.06;
 export const MIRROR_GLSL = `
   uniform samplerCube surroundings;
   uniform bool mirroring;
+  uniform float mirrorWeight;
   vec3 fresnel(vec3 squarely, float roughness, float cosine) {
     float edge = 1.0 - cosine;
     float square = edge * edge;
@@ -64,12 +68,14 @@ export const MIRROR_GLSL = `
     float keeps = max(metalness, 1.0 - smoothstep(${ROUGH[0].toFixed(2)}, ${ROUGH[1].toFixed(2)}, roughness));
     vec3 part = keeps * fresnel(mix(vec3(${CLEAR.toFixed(2)}), base, metalness), roughness, cosine);
     if (max(part.r, max(part.g, part.b)) < 0.004) return shown;
+    vec3 left = shown * (1.0 - dot(part, vec3(0.2126, 0.7152, 0.0722)));
+    if (mirrorWeight == 0.0) return left;
     vec3 ray = reflect(-towards, normal);
     vec3 seen = inMirror(vPlace, ray, roughness);
     float alpha = max(${SHARPEST.toFixed(2)}, roughness * roughness);
     float power = 2.0 / (alpha * alpha) - 2.0;
     seen += sunlight * pow(max(dot(ray, sun), 0.0), 0.25 * power) * 0.03 * (power + 8.0) / 8.0;
-    return shown * (1.0 - dot(part, vec3(0.2126, 0.7152, 0.0722))) + part * seen;
+    return left + mirrorWeight * part * seen;
   }`;
 
 const paneVertex = `
@@ -112,7 +118,9 @@ const paneFragment = `
     vec3 facing = normalize(vFacing);
     vec3 normal = dot(facing, towards) < 0.0 ? -facing : facing;
     float part = fresnel(vec3(${CLEAR.toFixed(2)}), vRoughness, dot(normal, towards)).r;
-    vec3 seen = mirroring ? inMirror(vPlace, reflect(-towards, normal), vRoughness) : vec3(0.0);
+    vec3 seen = vec3(0.0);
+    if (mirroring && mirrorWeight > 0.0)
+      seen = mirrorWeight * inMirror(vPlace, reflect(-towards, normal), vRoughness);
     float exposed = max(dot(gain, vec3(0.2126, 0.7152, 0.0722)), 1e-3);
     float through = mix(1.0, clamp(${WINDOW_GAIN.toFixed(1)} / exposed, ${LEAST_THROUGH.toFixed(2)}, 1.0), vOutdoors);
     float covers = 1.0 - (1.0 - opacity) * (1.0 - part) * through;
