@@ -2,14 +2,17 @@ import type { Bounds } from '../document/index.ts';
 
 /** Bounds of positions, three numbers a point. */
 export function boundsOf(positions: Float32Array): Bounds {
-  const min: [number, number, number] = [Infinity, Infinity, Infinity];
-  const max: [number, number, number] = [-Infinity, -Infinity, -Infinity];
-  for (let k = 0; k < positions.length; k += 3)
-    for (let axis = 0; axis < 3; axis += 1) {
-      min[axis] = Math.min(min[axis]!, positions[k + axis]!);
-      max[axis] = Math.max(max[axis]!, positions[k + axis]!);
-    }
-  return { min, max };
+  let [x0, y0, z0, x1, y1, z1] = [Infinity, Infinity, Infinity, -Infinity, -Infinity, -Infinity];
+  for (let k = 0; k < positions.length; k += 3) {
+    const [x, y, z] = [positions[k]!, positions[k + 1]!, positions[k + 2]!];
+    x0 = Math.min(x0, x);
+    y0 = Math.min(y0, y);
+    z0 = Math.min(z0, z);
+    x1 = Math.max(x1, x);
+    y1 = Math.max(y1, y);
+    z1 = Math.max(z1, z);
+  }
+  return { min: [x0, y0, z0], max: [x1, y1, z1] };
 }
 
 /** Bounds of all of them together; null where there are none. */

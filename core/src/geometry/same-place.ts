@@ -4,10 +4,11 @@
  */
 export function samePlace(positions: Float32Array, grain = 0): Uint32Array {
   const count = positions.length / 3;
+  const places = new Float32Array(3 * count);
   // Adding nothing makes minus zero zero: they are one place.
-  const bits = new Int32Array(
-    Float32Array.from(positions, (value) => (grain > 0 ? Math.round(value / grain) : value) + 0).buffer,
-  );
+  for (let i = 0; i < places.length; i += 1)
+    places[i] = (grain > 0 ? Math.round(positions[i]! / grain) : positions[i]!) + 0;
+  const bits = new Int32Array(places.buffer);
   let size = 16;
   while (size < 2 * count) size *= 2;
   const table = new Int32Array(size).fill(-1);

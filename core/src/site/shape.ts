@@ -148,25 +148,22 @@ export function silhouetteOf({ parts }: Pick<SceneModel, 'parts'>, up: UpAxis): 
   const { min, max } = extent(parts);
   const scale = Math.max(max[0]! - min[0]!, max[axis]! - min[axis]!) || 1;
   const grid = new Uint8Array(SILHOUETTE * SILHOUETTE);
-  const place = (value: number, k: number) =>
-    Math.min(SILHOUETTE - 1, Math.floor(((value - min[k]!) / scale) * SILHOUETTE));
+  const [left, bottom] = [min[0]!, min[axis]!];
+  const slack = scale / SILHOUETTE;
+  const place = (value: number) => Math.min(SILHOUETTE - 1, Math.floor((value / scale) * SILHOUETTE));
   for (const { positions: p, indices } of parts)
     for (let t = 0; t < indices.length; t += 3) {
-      const corner = (i: 0 | 1 | 2) => 3 * indices[t + i]!;
-      const xs = ([0, 1, 2] as const).map((i) => p[corner(i)]!);
-      const ys = ([0, 1, 2] as const).map((i) => p[corner(i) + axis]!);
-      const [x0, x1, y0, y1] = [
-        place(Math.min(...xs), 0),
-        place(Math.max(...xs), 0),
-        place(Math.min(...ys), axis),
-        place(Math.max(...ys), axis),
-      ];
+      const [a, b, c] = [3 * indices[t]!, 3 * indices[t + 1]!, 3 * indices[t + 2]!];
+      const [ax, bx, cx] = [p[a]! - left, p[b]! - left, p[c]! - left];
+      const [ay, by, cy] = [p[a + axis]! - bottom, p[b + axis]! - bottom, p[c + axis]! - bottom];
+      const [x0, x1] = [place(Math.min(ax, bx, cx)), place(Math.max(ax, bx, cx))];
+      const [y0, y1] = [place(Math.min(ay, by, cy)), place(Math.max(ay, by, cy))];
+      const whole = x1 - x0 < 2 || y1 - y0 < 2;
       for (let y = y0; y <= y1; y += 1)
         for (let x = x0; x <= x1; x += 1) {
-          const [px, py] = [min[0]! + ((x + 0.5) / SILHOUETTE) * scale, min[axis]! + ((y + 0.5) / SILHOUETTE) * scale];
-          const slack = scale / SILHOUETTE;
-          if (x1 - x0 < 2 || y1 - y0 < 2 || inside(xs, ys, px, py, slack))
-            grid[(SILHOUETTE - 1 - y) * SILHOUETTE + x] = 1;
+          const at = (SILHOUETTE - 1 - y) * SILHOUETTE + x;
+          if (grid[at] === 1) continue;
+          if (whole || inside([ax, bx, cx], [ay, by, cy], (x + 0.5) * slack, (y + 0.5) * slack, slack)) grid[at] = 1;
         }
     }
   return Array.from({ length: SILHOUETTE }, (_, row) => {

@@ -228,7 +228,7 @@ class GltfReader {
     if (!position) return null;
     const count = position.getCount();
     const positions = floats(primitive, 'POSITION', 3, count)!;
-    const indices = this.indices(primitive, count, name);
+    const indices = this.indices(primitive, positions, name);
     if (indices.length === 0) return null;
     const normals = floats(primitive, 'NORMAL', 3, count);
     const { material, set, place } = this.materials.of(primitive.getMaterial());
@@ -247,28 +247,27 @@ class GltfReader {
     return part;
   }
 
-  private indices(primitive: Primitive, count: number, name: string): Uint32Array {
+  private indices(primitive: Primitive, positions: Float32Array, name: string): Uint32Array {
+    const count = positions.length / 3;
     const accessor = primitive.getIndices();
     const size = accessor ? accessor.getCount() : count;
-    const list = Uint32Array.from({ length: size }, (_, i) => (accessor ? accessor.getScalar(i) : i));
+    const own = accessor?.getArray();
+    const list = own ? Uint32Array.from(own) : Uint32Array.from({ length: size }, (_, i) => i);
     const triangles = trianglesOf(list, primitive.getMode());
     checkIndices(triangles, count, name, this.fileName);
-    return this.withArea(triangles, primitive.getAttribute('POSITION')!);
+    return this.withArea(triangles, positions);
   }
 
   /** Leaves out the triangles that name one vertex twice, or three that are in one place or line. */
-  private withArea(triangles: Uint32Array, position: Accessor): Uint32Array {
+  private withArea(triangles: Uint32Array, p: Float32Array): Uint32Array {
     const kept = new Uint32Array(triangles.length);
-    const corner = [[], [], []] as [number[], number[], number[]];
     let to = 0;
     for (let i = 0; i < triangles.length; i += 3) {
-      for (const k of [0, 1, 2] as const) position.getElement(triangles[i + k]!, corner[k]);
-      const [a, b, c] = corner;
-      const [u, v] = [b.map((value, k) => value - a[k]!), c.map((value, k) => value - a[k]!)];
-      const flat =
-        u[1]! * v[2]! === u[2]! * v[1]! && u[2]! * v[0]! === u[0]! * v[2]! && u[0]! * v[1]! === u[1]! * v[0]!;
-      if (flat) continue;
-      kept.set(triangles.subarray(i, i + 3), to);
+      const [a, b, c] = [3 * triangles[i]!, 3 * triangles[i + 1]!, 3 * triangles[i + 2]!];
+      const [ux, uy, uz] = [p[b]! - p[a]!, p[b + 1]! - p[a + 1]!, p[b + 2]! - p[a + 2]!];
+      const [vx, vy, vz] = [p[c]! - p[a]!, p[c + 1]! - p[a + 1]!, p[c + 2]! - p[a + 2]!];
+      if (uy * vz === uz * vy && uz * vx === ux * vz && ux * vy === uy * vx) continue;
+      for (let k = 0; k < 3; k += 1) kept[to + k] = triangles[i + k]!;
       to += 3;
     }
     this.leftOut.offered(triangles.length / 3);
@@ -280,6 +279,8 @@ class GltfReader {
 function floats(primitive: Primitive, semantic: string, size: number, count: number): Float32Array | null {
   const accessor = primitive.getAttribute(semantic);
   if (!accessor || accessor.getCount() < count) return null;
+  const own = accessor.getArray();
+  if (own instanceof Float32Array && accessor.getElementSize() === size) return own.slice(0, count * size);
   const out = new Float32Array(count * size);
   const element: number[] = [];
   for (let i = 0; i < count; i += 1) {
