@@ -3,3 +3,4 @@ export * from './film/video.ts';
 export type { PictureSize } from './picture/picture-size.ts';
 export * from './picture/renderer.ts';
 export { Holes } from './scene/holes.ts';
+export { unbroken } from './picture/unbroken.ts';

@@ -1,6 +1,7 @@
 import type { CameraSample } from '@eskovan/core/move';
 import type { PictureSize } from '../picture/picture-size.ts';
 import type { PictureRenderer } from '../picture/renderer.ts';
+import { noPixels, unbroken } from '../picture/unbroken.ts';
 
 /** A finished picture as PNG (or another type that the platform encodes). */
 export async function renderStill(
@@ -10,7 +11,7 @@ export async function renderStill(
   subframes: number,
   encoding: { type: string; quality?: number } = { type: 'image/png' },
 ): Promise<Blob> {
-  const pixels = renderer.frame(() => sample, size, subframes);
+  const pixels = await unbroken(renderer, () => renderer.frame(() => sample, size, subframes), { isEmpty: noPixels });
   const canvas = new OffscreenCanvas(size.width, size.height);
   const context = canvas.getContext('2d')!;
   context.putImageData(new ImageData(new Uint8ClampedArray(pixels.buffer), size.width, size.height), 0, 0);

@@ -1,9 +1,18 @@
 import type { Rate } from '@eskovan/core/document';
 import type { CameraSample } from '@eskovan/core/move';
 import { frameTime } from '@eskovan/core/reel';
-import { BufferTarget, Mp4OutputFormat, Output, QUALITY_HIGH, VideoSample, VideoSampleSource } from 'mediabunny';
+import {
+  BufferTarget,
+  Mp4OutputFormat,
+  Output,
+  QUALITY_HIGH,
+  StreamTarget,
+  VideoSample,
+  VideoSampleSource,
+} from 'mediabunny';
 import type { PictureSize } from '../picture/picture-size.ts';
 import type { PictureRenderer } from '../picture/renderer.ts';
+import { noPixels, unbroken } from '../picture/unbroken.ts';
 
 export interface VideoJob {
   /** Part of a frame's time that the shutter is open, 0…1: what moves meanwhile is blurred. It opens at the frame's instant. */
@@ -13,16 +22,31 @@ export interface VideoJob {
   rate: Rate;
   /** Whole frames, from frame 0. */
   frames: number;
+  /** The frame after the last one is the first again. */
+  loops?: boolean;
   size: PictureSize;
   subframes: number;
   signal: AbortSignal;
+  /** Where the film is written as it is made; without one it is held in memory. */
+  file?: FilmFile;
   /** Called after every frame with the number done. */
   onProgress: (done: number) => void;
 }
 
+/** A file that is written piece by piece, each at its place. */
+export interface FilmFile {
+  write(bytes: Uint8Array<ArrayBuffer>, position: number): void;
+  /** The whole of it, once it is written. */
+  done(): Promise<Blob>;
+}
+
+/** Pieces of a film that is being written, bytes: a few seconds of it. */
+const PIECE = 2 * 1024 * 1024;
+
 /**
  * Computes a film frame by frame and encodes it as H.264 in MP4. Nothing depends on how fast this machine is: frame
- * i is the instant i·den/num, and the file has exactly `frames` of them.
+ * i is the instant i·den/num, and the file has exactly `frames` of them. A frame during which the graphics card was lost
+ * is drawn again.
  * @throws RangeError for odd sizes (H.264 stores colour for pairs of pixels); the signal's reason when aborted
  */
 export async function renderVideo(renderer: PictureRenderer, job: VideoJob): Promise<Blob> {
@@ -30,18 +54,34 @@ export async function renderVideo(renderer: PictureRenderer, job: VideoJob): Pro
   const open = job.shutter * frameTime(1, rate);
   if (size.width % 2 || size.height % 2)
     throw new RangeError(`width and height of a film must be even, got ${size.width} × ${size.height}`);
-  const target = new BufferTarget();
-  const output = new Output({ format: new Mp4OutputFormat({ fastStart: 'in-memory' }), target });
+  const { file } = job;
+  const memory = new BufferTarget();
+  const writing = new WritableStream<{ data: Uint8Array<ArrayBuffer>; position: number }>({
+    write: ({ data, position }) => file?.write(data, position),
+  });
+  // Players begin before they have all of it: what they need first stands first.
+  const output = file
+    ? new Output({
+        format: new Mp4OutputFormat({ fastStart: 'reserve' }),
+        target: new StreamTarget(writing, { chunked: true, chunkSize: PIECE }),
+      })
+    : new Output({ format: new Mp4OutputFormat({ fastStart: 'in-memory' }), target: memory });
   const source = new VideoSampleSource({ codec: 'avc', quality: QUALITY_HIGH, keyFrameInterval: 2 });
-  output.addVideoTrack(source, { frameRate: rate.num / rate.den });
+  output.addVideoTrack(source, { frameRate: rate.num / rate.den, maximumPacketCount: frames });
   await output.start();
   try {
     // The encoder works on one frame while the next is drawn: one promise in flight is enough.
     let encoding: Promise<void> = Promise.resolve();
+    const duration = frameTime(frames, rate);
+    const exposure = renderer.exposureAlong({ poseAt: job.sampleAt, duration, loops: job.loops ?? false });
     for (let i = 0; i < frames; i += 1) {
       signal.throwIfAborted();
       const time = frameTime(i, rate);
-      const pixels = renderer.frame((part) => job.sampleAt(time + part * open), size, subframes);
+      const pixels = await unbroken(
+        renderer,
+        () => renderer.frame((part) => job.sampleAt(time + part * open), size, subframes, exposure.at(time)),
+        { isEmpty: noPixels },
+      );
       await encoding;
       const sample = new VideoSample(pixels, {
         format: 'RGBX',
@@ -61,5 +101,7 @@ export async function renderVideo(renderer: PictureRenderer, job: VideoJob): Pro
     await output.cancel();
     throw error;
   }
-  return new Blob([target.buffer!], { type: 'video/mp4' });
+  return file
+    ? new Blob([await file.done()], { type: 'video/mp4' })
+    : new Blob([memory.buffer!], { type: 'video/mp4' });
 }

@@ -48,6 +48,12 @@ export class FinishPass {
     this.surroundings.take(scene, camera.position, camera);
   }
 
+  /** Nothing that was drawn ahead is there any more. */
+  forget(): void {
+    this.shadow.forget();
+    this.contact.start();
+  }
+
   dispose(): void {
     this.surroundings.dispose();
     this.shadow.dispose();

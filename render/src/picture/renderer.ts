@@ -1,9 +1,9 @@
 import type { SiteMotion } from '@eskovan/core/action';
 import type { SceneModel, ScenePart } from '@eskovan/core/format';
 import type { CameraSample } from '@eskovan/core/move';
-import type { Bounds } from '@eskovan/core/document';
+import type { Bounds, Vec3 } from '@eskovan/core/document';
 import { depthRange, Projection } from '@eskovan/core/optics';
-import { LightMeter, UNLIT_GAIN } from '@eskovan/core/survey';
+import { ExposureTrack, LightMeter, UNLIT_GAIN, type ExposedMove } from '@eskovan/core/survey';
 import {
   Box3,
   Color,
@@ -31,9 +31,14 @@ import { Accumulator } from './accumulator.ts';
 import { FinishPass } from './finish-pass.ts';
 import { aperturePoint, jitter, shutterPart } from './jitter.ts';
 import type { PictureSize } from './picture-size.ts';
+import type { Breakable } from './unbroken.ts';
 
 /** Height in pixels from which moving pictures show detail as far as it reaches; smaller ones show less of it. */
 const DETAIL_HEIGHT = 250;
+/** A step of the eye between two moving pictures that is none any more, metres. */
+const SOMEWHERE_ELSE = 0.6;
+/** How far a moving picture gets to the exposure of its place, 0…1. */
+const EASED = 0.3;
 /** Part of that reach to which mirrors show detail: what they show is small and soft. */
 const MIRRORED_DETAIL = 0.7;
 
@@ -41,13 +46,15 @@ const MIRRORED_DETAIL = 0.7;
  * Draws camera samples of one model. One of these lives in one worker and owns one graphics context; whoever wants a
  * picture asks it. Drawing happens only when asked.
  */
-export class PictureRenderer {
+export class PictureRenderer implements Breakable {
   private readonly canvas: OffscreenCanvas;
   private readonly renderer: WebGLRenderer;
   private readonly scene = new Scene();
   private readonly tone = toneUniforms();
   private meter: LightMeter | null = null;
   private exposure = 0;
+  /** What was shown last. */
+  private shown: { position: Vec3; gain: Vec3 } | null = null;
   private paper = false;
   private readonly sky: ReturnType<typeof makeSky>;
   private readonly camera = new PerspectiveCamera();
@@ -80,6 +87,23 @@ export class PictureRenderer {
     // Only lines take it: a pen presses less on what is far away.
     this.scene.fog = new Fog(new Color().setRGB(0.9, 0.9, 0.89), 6, 110);
     this.accumulator = new Accumulator(this.renderer);
+    // What was drawn ahead is gone with the card; three sends geometry and pictures there again by itself.
+    this.canvas.addEventListener('webglcontextrestored', () => this.finish?.forget());
+  }
+
+  /** The graphics card was taken away: what is drawn now is empty. */
+  get lost(): boolean {
+    return this.renderer.getContext().isContextLost();
+  }
+
+  /** Tells every time when the graphics card is back after it was lost. */
+  onRenewed(tell: () => void): void {
+    this.canvas.addEventListener('webglcontextrestored', () => tell());
+  }
+
+  async whenUsable(): Promise<void> {
+    if (!this.lost) return;
+    await new Promise((resolve) => this.canvas.addEventListener('webglcontextrestored', resolve, { once: true }));
   }
 
   /** Compiles what nearly every picture needs, while nobody waits for one yet. */
@@ -178,6 +202,7 @@ export class PictureRenderer {
     this.resize(size);
     this.renderer.info.reset();
     this.renderer.setRenderTarget(null);
+    this.expose(sample, this.easedGain(sample));
     this.aim(sample, size, [0, 0], [0, 0]);
     this.showDetail('moving', Math.min(1, size.height / DETAIL_HEIGHT));
     this.pass();
@@ -187,6 +212,7 @@ export class PictureRenderer {
   /** The same picture from `subframes` jittered passes: smooth edges. The bitmap belongs to the caller. */
   drawSharp(sample: CameraSample, size: PictureSize, subframes: number): ImageBitmap {
     this.resize(size);
+    this.expose(sample);
     this.accumulate(() => sample, size, subframes, 'resting', false);
     this.accumulator.resolveToCanvas();
     return this.canvas.transferToImageBitmap();
@@ -195,8 +221,15 @@ export class PictureRenderer {
   /**
    * The pixels of a finished frame, RGBA, top row first. `sampleAt` is asked once per sub-frame with its place 0…1 in
    * the time that the shutter is open: pixel, lens opening and time are one sum.
+   * @param gain exposure and white balance; metered where it is not given
    */
-  frame(sampleAt: (part: number) => CameraSample, size: PictureSize, subframes: number): Uint8Array<ArrayBuffer> {
+  frame(
+    sampleAt: (part: number) => CameraSample,
+    size: PictureSize,
+    subframes: number,
+    gain?: Vec3,
+  ): Uint8Array<ArrayBuffer> {
+    this.expose(sampleAt(0), gain);
     this.accumulate(sampleAt, size, subframes, 'whole', !this.paper);
     return this.accumulator.readPixels();
   }
@@ -262,7 +295,6 @@ export class PictureRenderer {
    */
   private aim(sample: CameraSample, size: PictureSize, pixelShift: Pair, opening: Pair): void {
     this.moving?.place(sample.siteTime);
-    this.expose(sample);
     if (this.marked) this.moving?.follow(this.marked.lines, this.marked.group);
     const frame = size.frame ?? size;
     const { camera } = this;
@@ -296,10 +328,28 @@ export class PictureRenderer {
   }
 
   /** A picture is as bright as its place asks for, and lighter or darker as people want it. */
-  private expose({ position, orientation, exposure }: CameraSample): void {
-    const gain = this.meter?.gainAt(position, orientation) ?? UNLIT_GAIN;
-    const stops = this.paper ? 0 : this.exposure + exposure;
+  private expose(sample: CameraSample, gain = this.metered(sample)): void {
+    const stops = this.paper ? 0 : this.exposure + sample.exposure;
     this.tone.gain.value.fromArray(gain).multiplyScalar(2 ** stops);
+    this.shown = { position: sample.position, gain };
+  }
+
+  private metered({ position, orientation }: CameraSample): Vec3 {
+    return this.meter?.gainAt(position, orientation) ?? UNLIT_GAIN;
+  }
+
+  /** While one moves, the picture gets used to another light; somewhere else altogether it is as it is. */
+  private easedGain(sample: CameraSample): Vec3 {
+    const gain = this.metered(sample);
+    const { shown } = this;
+    if (!shown || Math.hypot(...sample.position.map((value, k) => value - shown.position[k]!)) > SOMEWHERE_ELSE)
+      return gain;
+    return gain.map((value, k) => shown.gain[k]! ** (1 - EASED) * value ** EASED) as Vec3;
+  }
+
+  /** Exposure along a move, for films: by the scene that is drawn now. */
+  exposureAlong(move: ExposedMove): ExposureTrack {
+    return new ExposureTrack(this.meter ?? { gainAt: () => UNLIT_GAIN }, move);
   }
 
   private pass(): void {

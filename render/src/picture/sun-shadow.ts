@@ -51,6 +51,11 @@ export class SunShadow {
     this.sun.set(...sun);
     (this.uniforms.sun.value as Vector3).copy(this.sun);
     (this.uniforms.sunColor.value as Vector3).fromArray(daylight(sun).sun);
+    this.forget();
+  }
+
+  /** All maps are drawn anew. */
+  forget(): void {
     for (const map of this.maps.values()) map.of = '';
   }
 

@@ -14,6 +14,7 @@ let stopWorker: (error: Error) => void;
 const stopped = new Promise<never>((_, reject) => (stopWorker = reject));
 stopped.catch(() => {});
 jest.unstable_mockModule('./worker-link.ts', () => ({
+  onRenewed: () => {},
   orFailed: <T>(reply: Promise<T>) => Promise.race([reply, stopped]),
   pictureWorker: () => ({
     load: ({ source }: PictureScene) => answer(`load ${source.kind === 'lit' ? source.url : 'plain'}`),

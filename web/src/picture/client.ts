@@ -3,7 +3,7 @@ import type { CameraSample } from '@eskovan/core/move';
 import type { PictureSize } from '@eskovan/render';
 import { create } from 'zustand';
 import { glanceSource, sceneKey, sourceKey, type PickedSurface, type PictureScene } from './source.ts';
-import { orFailed, pictureWorker } from './worker-link.ts';
+import { onRenewed, orFailed, pictureWorker } from './worker-link.ts';
 
 interface PictureState {
   /** Key of the scene that can be drawn now, perhaps only as a glance; see `sceneKey`. */
@@ -14,6 +14,8 @@ interface PictureState {
   source: string | null;
   loading: boolean;
   error: string | null;
+  /** How often the graphics card was lost and came back: what was shown is drawn again. */
+  renewed: number;
 }
 
 export const usePictureState = create<PictureState>()(() => ({
@@ -22,7 +24,10 @@ export const usePictureState = create<PictureState>()(() => ({
   source: null,
   loading: false,
   error: null,
+  renewed: 0,
 }));
+
+onRenewed(() => usePictureState.setState(({ renewed }) => ({ renewed: renewed + 1 })));
 
 let wanted: string | null = null;
 

@@ -40,7 +40,7 @@ export function PicturePane({ sample, hands, mask = 0.72, guides, version = 0, l
   const aspect = aspectOf(project.body);
   const scene = useScene();
   const [projectOf, setProjectOf] = useState<string | null>(null);
-  const { drawable, loaded, loading, error } = usePictureState();
+  const { drawable, loaded, loading, error, renewed } = usePictureState();
   const box = useRef<HTMLDivElement>(null);
   const canvas = useRef<HTMLCanvasElement>(null);
   const pump = useRef<PicturePump | null>(null);
@@ -85,7 +85,7 @@ export function PicturePane({ sample, hands, mask = 0.72, guides, version = 0, l
     });
     // Sizes are compared by their numbers, not by the objects that carry them.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [ready, drawable, loaded, version, sample, size, frame.width, frame.height]);
+  }, [ready, drawable, loaded, renewed, version, sample, size, frame.width, frame.height]);
 
   const bind = useHands(box, hands, frame, sample?.siteTime);
   const placed = (what: { width: number; height: number }) => ({

@@ -10,6 +10,11 @@ failure.catch(() => {});
 /** A worker that could not start, or that has stopped, answers nothing: whoever waits for it is told. */
 export const orFailed = <T>(answer: Promise<T>): Promise<T> => Promise.race([answer, failure]);
 
+const renewals = new Set<() => void>();
+
+/** Tells when the graphics card is back after it was lost. */
+export const onRenewed = (tell: () => void): void => void renewals.add(tell);
+
 /** The one worker that draws pictures; started when it is first asked for. */
 export function pictureWorker(): Comlink.Remote<PictureWorker> {
   if (link) return link;
@@ -19,5 +24,6 @@ export function pictureWorker(): Comlink.Remote<PictureWorker> {
   });
   worker.addEventListener('error', () => fail(new Error('The worker of the picture has stopped.')));
   link = Comlink.wrap<PictureWorker>(worker);
+  void link.onRenewed(Comlink.proxy(() => renewals.forEach((tell) => tell())));
   return link;
 }

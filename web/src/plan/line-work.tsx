@@ -1,5 +1,5 @@
 import { usualSlope, type Contour, type Relief, type SurveyedStorey } from '@eskovan/core/survey';
-import { useEffect, useMemo, useRef } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { useTheme } from '../kit/theme.ts';
 import { reliefImage, rgbOf } from './relief-image.ts';
 import type { Viewport } from './viewport.ts';
@@ -51,6 +51,14 @@ export function LineWork({
 }: LineWorkProps) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const theme = useTheme();
+  // A browser that starts its graphics again has forgotten what was drawn.
+  const [forgotten, setForgotten] = useState(0);
+  useEffect(() => {
+    const element = canvas.current!;
+    const again = () => setForgotten((times) => times + 1);
+    element.addEventListener('contextrestored', again);
+    return () => element.removeEventListener('contextrestored', again);
+  }, []);
   const slope = useMemo(() => (relief ? usualSlope(relief) : Number.NaN), [relief]);
   const shown = useMemo(() => readable(contours, slope, view.scale), [contours, slope, view.scale]);
   const land = useMemo(() => {
@@ -60,7 +68,7 @@ export function LineWork({
     return reliefImage(relief, color('--ink'), color('--raised'), slopes ? color('--rust') : null);
     // The theme decides what the colours are.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [relief, slopes, theme]);
+  }, [relief, slopes, theme, forgotten]);
   useEffect(() => {
     const element = canvas.current;
     if (!element || width === 0) return;
@@ -90,8 +98,8 @@ export function LineWork({
     };
     return inSlices(draw(context, storey, shown, view.scale, colors));
     // The theme decides what the colours above are.
-  }, [storey, shown, relief, land, view, width, height, walkway, theme]);
-  return <canvas ref={canvas} aria-hidden className="absolute inset-0 h-full w-full" />;
+  }, [storey, shown, relief, land, view, width, height, walkway, theme, forgotten]);
+  return <canvas ref={canvas} data-testid="plan-lines" aria-hidden className="absolute inset-0 h-full w-full" />;
 }
 
 /** Works at once as far as a slice goes, and on in the frames that follow. Returns what stops it. */

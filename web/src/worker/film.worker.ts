@@ -8,8 +8,10 @@ import { PictureRenderer, renderStill, renderVideo, type PictureSize } from '@es
 import { dressModel } from '@eskovan/core/site';
 import * as Comlink from 'comlink';
 import type { PictureScene } from '../picture/source.ts';
+import { openFilmFile } from './film-file.ts';
 import { fetchBytes, loadScene } from './load-scene.ts';
 import { describeParts } from './parts.ts';
+import { SaidError } from './said.ts';
 
 /** What is rendered: a pose that stands, or a move from `from` seconds on. */
 export type FilmSource =
@@ -25,6 +27,8 @@ export type FilmSource =
     };
 
 export interface FilmOrder {
+  /** The job that it is rendered for. */
+  job: string;
   scene: PictureScene;
   source: FilmSource;
   size: PictureSize;
@@ -38,17 +42,17 @@ const controller = new AbortController();
 async function samplerFor(
   source: FilmSource,
   loading: Promise<{ model: SceneModel; motion: SiteMotion }>,
-): Promise<(time: number) => CameraSample> {
+): Promise<{ sampleAt: (time: number) => CameraSample; loopsAfter: number | null }> {
   if (source.kind === 'pose') {
     const sample = standing(source.pose, source.lens);
-    return () => sample;
+    return { sampleAt: () => sample, loopsAfter: null };
   }
   const { body, walker, limits, aspect } = source;
   const footing = unpackFooting(await fetchBytes(source.floorUrl, controller.signal));
   const { model, motion } = needsParts(body) ? await loading : { model: null, motion: null };
   const move = compileMove(body, { footing, walker, parts: model ? describeParts(model) : [], motion, aspect, limits });
-  if (!move) throw new Error('This move has no way yet.');
-  return (time) => move.sampleAt(source.from + time);
+  if (!move) throw new SaidError('This move has no way yet.');
+  return { sampleAt: (time) => move.sampleAt(source.from + time), loopsAfter: move.loops ? move.duration : null };
 }
 
 const api = {
@@ -59,7 +63,10 @@ const api = {
       model,
       motion: new SiteMotion(model, actions),
     }));
-    const [{ model, motion }, sampleAt] = await Promise.all([loading, samplerFor(order.source, loading)]);
+    const [{ model, motion }, { sampleAt, loopsAfter }] = await Promise.all([
+      loading,
+      samplerFor(order.source, loading),
+    ]);
     const renderer = new PictureRenderer();
     try {
       const options = { look: dress.look, exposure: dress.exposure, sun, motion };
@@ -72,13 +79,18 @@ const api = {
         type: 'image/webp',
         quality: 0.85,
       });
+      const filmFile = output.kind === 'video' ? await openFilmFile(order.job) : null;
       const file =
         output.kind === 'still'
           ? await renderStill(renderer, sampleAt(0), size, subframes)
           : await renderVideo(renderer, {
+              ...(filmFile ? { file: filmFile } : {}),
               sampleAt,
               rate: output.rate,
               frames: output.frames,
+              loops:
+                loopsAfter !== null &&
+                Math.abs(frameTime(output.frames, output.rate) - loopsAfter) < frameTime(1, output.rate),
               shutter: output.shutter,
               size,
               subframes,
@@ -90,10 +102,6 @@ const api = {
     } finally {
       renderer.dispose();
     }
-  },
-
-  cancel(): void {
-    controller.abort(new DOMException('The render was cancelled', 'AbortError'));
   },
 };
 

@@ -1,12 +1,15 @@
 import { unpackModel, type SceneModel } from '@eskovan/core/format';
 import { assemble, type PlacedModel } from '@eskovan/core/site';
 import type { PictureSource, PlacedFile } from '../picture/source.ts';
+import { SaidError } from './said.ts';
 
 /** @throws Error naming what could not be loaded */
 export async function fetchBytes(url: string, signal?: AbortSignal): Promise<ArrayBuffer> {
   const response = await fetch(url, signal ? { signal } : {});
   if (!response.ok)
-    throw new Error(`The model’s picture data could not be loaded (${response.status}). Reload the page to try again.`);
+    throw new SaidError(
+      `The model’s picture data could not be loaded (${response.status}). Reload the page to try again.`,
+    );
   return response.arrayBuffer();
 }
 

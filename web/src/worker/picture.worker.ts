@@ -3,7 +3,7 @@ import type { Vec3 } from '@eskovan/core/document';
 import type { SceneModel } from '@eskovan/core/format';
 import type { CameraSample } from '@eskovan/core/move';
 import { dressModel } from '@eskovan/core/site';
-import { Holes, PictureRenderer, renderStill, type PictureSize } from '@eskovan/render';
+import { Holes, PictureRenderer, renderStill, unbroken, type PictureSize } from '@eskovan/render';
 import * as Comlink from 'comlink';
 import { sourceKey, type PickedSurface, type PictureScene } from '../picture/source.ts';
 import { loadScene } from './load-scene.ts';
@@ -42,9 +42,22 @@ const api = {
     if (turn === asked) built = of;
   },
 
+  /** Tells when the graphics card is back after it was lost: what was shown may be gone. */
+  onRenewed(tell: () => void): void {
+    renderer.onRenewed(tell);
+  },
+
   /** Draws; one sub-frame is the quick picture, more are the sharp one. */
-  draw(sample: CameraSample, size: PictureSize, subframes: number): { bitmap: ImageBitmap; triangles: number } {
-    const bitmap = subframes > 1 ? renderer.drawSharp(sample, size, subframes) : renderer.draw(sample, size);
+  async draw(
+    sample: CameraSample,
+    size: PictureSize,
+    subframes: number,
+  ): Promise<{ bitmap: ImageBitmap; triangles: number }> {
+    const bitmap = await unbroken(
+      renderer,
+      () => (subframes > 1 ? renderer.drawSharp(sample, size, subframes) : renderer.draw(sample, size)),
+      { wasted: (empty) => empty.close() },
+    );
     return Comlink.transfer({ bitmap, triangles: renderer.drawn.triangles }, [bitmap]);
   },
 

@@ -1,5 +1,6 @@
 export { AFTERNOON, bakeLight, LightBake } from './bake.ts';
 export { daylight, type Daylight } from './daylight.ts';
+export { ExposureTrack, type ExposedMove } from './exposure-track.ts';
 export type { GatheredBlock } from './gather.ts';
 export { LightMeter, UNLIT_GAIN } from './meter.ts';
 export { RayTree } from './ray-tree.ts';

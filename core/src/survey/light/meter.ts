@@ -2,9 +2,10 @@ import { isGlass, type SceneModel, type ScenePart } from '../../format/index.ts'
 import type { Quaternion, Vec3 } from '../../document/index.ts';
 import { cornerArea, forwardOf } from '../../geometry/index.ts';
 import { DARKEST, daylight } from './daylight.ts';
+import { Sight } from './sight.ts';
 
 /** Points of a site that a picture is metered by, at most. */
-const MOST_POINTS = 6000;
+const MOST_POINTS = 5000;
 /** Nothing farther than this is metered by, metres. */
 const REACH = 30;
 /** So near to the eye all is equally near, metres. */
@@ -14,10 +15,12 @@ const AHEAD = 0.8;
 const ASIDE = 0.3;
 /** What is beside the picture still counts a little: people’s eyes are used to where they are. */
 const LEAST = 0.06;
+/** So does what lies behind a wall: stepping out of a door is no jump. */
+const HIDDEN = 0.12;
 /** White in light of the mean brightness comes to this before the tone curve. */
-const KEY = 0.74;
+const KEY = 0.84;
 /** How far the eye gets used to the brightness and to the colour of where it is, 0…1: a dim room stays dimmer. */
-const USED_TO_BRIGHTNESS = 0.95;
+const USED_TO_BRIGHTNESS = 0.84;
 const USED_TO_COLOUR = 0.8;
 /** No picture is made brighter or darker than this by itself. */
 const GAINS: readonly [number, number] = [0.4, 14];
@@ -32,11 +35,12 @@ const STRIDE = 10;
 
 /**
  * How bright a picture is to be: from the log-average of the light that falls on what the camera sees (Reinhard et al.
- * 2002, eq. 1). It depends on the pose alone and changes smoothly with it:
- * a film needs no memory of what it showed before.
+ * 2002, eq. 1), weighed by what fills the picture. It depends on the pose alone; along a move it is smoothed in time by
+ * an `ExposureTrack`.
  */
 export class LightMeter {
   private readonly points: Float32Array;
+  private readonly sight: Sight;
 
   /** @param sun unit vector towards the sun */
   constructor(model: SceneModel, sun: readonly [number, number, number]) {
@@ -70,6 +74,7 @@ export class LightMeter {
       start += size;
     }
     this.points = Float32Array.from(points);
+    this.sight = new Sight(model);
   }
 
   /** What radiances are multiplied by in a picture from a pose: red, green, blue. */
@@ -90,7 +95,8 @@ export class LightMeter {
       // What a piece of surface fills of the picture, however finely its triangles are cut.
       const area = p[o + 9]! * facing;
       const fills = area / (square + NEAR * NEAR + area);
-      const weight = (LEAST + (1 - LEAST) * t * t * (3 - 2 * t)) * fade * fade * fills;
+      const seen = this.sight.isFree(position, p, o) ? 1 : HIDDEN;
+      const weight = seen * (LEAST + (1 - LEAST) * t * t * (3 - 2 * t)) * fade * fade * fills;
       whole += weight;
       r += weight * p[o + 6]!;
       g += weight * p[o + 7]!;

@@ -133,7 +133,7 @@ describe('the cards of an orbit', () => {
     // Source: the thin-lens formulas; 50 mm f/2.8 at 5 m is sharp from 4.29 m to 6.00 m.
     expect(orbitOf().lens).toMatchObject({ focus: 5, fNumber: 2.8 });
     expect(screen.getByText(/4\.29 to 6\.00/)).toBeTruthy();
-    await userEvent.click(screen.getByRole('radio', { name: 'Everything' }));
+    await userEvent.click(screen.getByRole('radio', { name: 'All' }));
     expect(orbitOf().lens.focus).toBeUndefined();
   });
 

@@ -5,13 +5,15 @@ import { uploadFile } from '../../data/api.ts';
 import { making } from '../../data/changes.ts';
 import { saveForMachine } from '../../data/edits.ts';
 import { workUnderWay } from '../../data/unfinished.ts';
+import { dropFilmFile } from '../../worker/film-file.ts';
 import type { FilmOrder, FilmWorker } from '../../worker/film.worker.ts';
+import { saidOf } from '../../worker/said.ts';
 
 export interface RenderWish {
   projectId: string;
   /** What is rendered, by name for the list. */
   source: BodyOf<'take'>['source'];
-  order: FilmOrder;
+  order: Omit<FilmOrder, 'job'>;
 }
 
 export interface RenderJob extends RenderWish {
@@ -59,6 +61,10 @@ export function dropRender(id: string): void {
   remove(id);
 }
 
+/** What a person is told, whatever an encoder or a graphics driver had to say. */
+const NOT_RENDERED =
+  'It could not be rendered: this machine ran out of memory, or its graphics or video encoder gave up. Try a smaller size, or reload the page and try again.';
+
 let working = false;
 
 async function work(): Promise<void> {
@@ -82,16 +88,14 @@ async function render(job: RenderJob): Promise<void> {
     cancels.set(job.id, () => reject(new DOMException('Cancelled', 'AbortError'))),
   );
   const crashed = new Promise<never>((_, reject) =>
-    worker.addEventListener('error', (event) =>
-      reject(new Error(event.message || 'The renderer stopped unexpectedly.')),
-    ),
+    worker.addEventListener('error', () => reject(new Error('stopped'))),
   );
   const ended = workUnderWay(`${job.source.name} is being rendered`);
   update(job.id, { state: 'drawing', started });
   try {
     const onProgress = Comlink.proxy((done: number) => update(job.id, { done }));
     const { file, poster } = await Promise.race([
-      Comlink.wrap<FilmWorker>(worker).render(job.order, onProgress),
+      Comlink.wrap<FilmWorker>(worker).render({ ...job.order, job: job.id }, onProgress),
       cancelled,
       crashed,
     ]);
@@ -104,11 +108,13 @@ async function render(job: RenderJob): Promise<void> {
     remove(job.id);
   } catch (error) {
     if (!(error instanceof DOMException && error.name === 'AbortError'))
-      update(job.id, { state: 'failed', message: error instanceof Error ? error.message : String(error) });
+      update(job.id, { state: 'failed', message: saidOf(error, NOT_RENDERED) });
   } finally {
     cancels.delete(job.id);
     ended();
+    // At once, in the middle of a frame if need be.
     worker.terminate();
+    void dropFilmFile(job.id);
   }
 }
 

@@ -230,7 +230,7 @@ function Choices({ title, items, chosen, onToggle }: ChoicesProps) {
             <span
               className={cx(
                 'block aspect-video bg-surround',
-                chosen.includes(item.id) || 'opacity-75 group-hover:opacity-100',
+                !chosen.includes(item.id) && 'opacity-75 group-hover:opacity-100',
               )}
             >
               {item.picture && <img src={fileUrl(item.picture)} alt="" className="h-full w-full object-cover" />}

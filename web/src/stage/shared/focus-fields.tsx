@@ -24,7 +24,7 @@ export function FocusFields({ lens, onLens }: FocusFieldsProps) {
           label="What is sharp"
           value={focused ? 'distance' : 'all'}
           options={[
-            { value: 'all', label: 'Everything' },
+            { value: 'all', label: 'All' },
             { value: 'distance', label: 'At a distance' },
           ]}
           onChange={(value) =>
