@@ -1,8 +1,11 @@
 import { decodeSrgb } from '@eskovan/core/colour';
-import type { ViewBody } from '@eskovan/core/document';
+import type { Orbit, ViewBody } from '@eskovan/core/document';
 import { Document, NodeIO } from '@gltf-transform/core';
 import { expect, test, type Page } from '@playwright/test';
 import { execFileSync } from 'node:child_process';
+import { writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { BoxGeometry, SphereGeometry } from 'three';
 import { editElsewhere } from '../support/edits.ts';
 import { nodeOf } from '../support/foreign-model.ts';
@@ -54,6 +57,8 @@ async function lights(): Promise<Uint8Array> {
   scene.addChild(lamp.setTranslation([...LAMP.at]));
   return new NodeIO().writeBinary(document);
 }
+/** Camera that passes the balls, a radian a second: its shutter is open for half of a frame. */
+const PASSING = { radius: 5, sweep: 0.12, duration: 0.12, light: 2 } as const;
 const columnOf = (i: number) => 120 + i * 208;
 
 /** Display value to exposed light: the tone curve's straight part and what lies above it, undone by halving. */
@@ -104,18 +109,18 @@ function middleOfLight(pixels: Buffer, [column, row]: readonly [number, number],
   return [sx / sum, sy / sum];
 }
 
-async function renderView(page: Page, projectId: string, name: string, quality: RegExp): Promise<Buffer> {
+async function render(page: Page, projectId: string, name: string, quality: RegExp): Promise<Buffer> {
   await page.getByRole('link', { name: 'Renders' }).click();
   const before = (await documentOf(page.request, projectId)).take.length;
   for (const [what, option] of [
-    ['What to render', new RegExp(`View: ${name}`)],
+    ['What to render', new RegExp(name)],
     ['Size', /1280/],
     ['Quality', quality],
   ] as const) {
     await page.getByRole('combobox', { name: what }).click();
     await page.getByRole('option', { name: option }).click();
   }
-  const button = page.getByRole('button', { name: 'Render still' });
+  const button = page.getByRole('button', { name: /^Render (still|film)/ });
   await expect(button).toBeEnabled({ timeout: 60_000 });
   await button.click();
   const take = async () => {
@@ -124,11 +129,14 @@ async function renderView(page: Page, projectId: string, name: string, quality: 
   };
   await expect.poll(take, { timeout: 120_000 }).toBeTruthy();
   const png = await (await page.request.get(`/api/files/${(await take())!.body.file.sha256}`)).body();
-  const args = ['-v', 'error', '-f', 'png_pipe', '-i', '-', '-pix_fmt', 'gray', '-f', 'rawvideo', '-'];
-  return execFileSync('ffmpeg', args, { input: png, maxBuffer: 16 * 1024 * 1024 });
+  // A still, or the first frame of a film.
+  const path = join(tmpdir(), `optics-${process.pid}`);
+  writeFileSync(path, png);
+  const args = ['-v', 'error', '-i', path, '-frames:v', '1', '-pix_fmt', 'gray', '-f', 'rawvideo', '-'];
+  return execFileSync('ffmpeg', args, { maxBuffer: 16 * 1024 * 1024 });
 }
 
-test('what is out of focus is as blurred as the optics say, at six distances, and a mirror shows things where they are', async ({
+test('what is out of focus is as blurred as the optics say, at six distances; a mirror shows things where they are; what passes is blurred as far as it goes', async ({
   page,
 }) => {
   test.setTimeout(180_000);
@@ -144,6 +152,17 @@ test('what is out of focus is as blurred as the optics say, at six distances, an
     lens: { ...MIRROR_LENS, sensor: body.lens.sensor, shift: [0, 0] },
     thumbnail: null,
   };
+  const passing: Orbit = {
+    kind: 'orbit',
+    pivot: { kind: 'point', point: [0, 0, -PASSING.radius] },
+    start: 0,
+    sweep: PASSING.sweep,
+    inclination: 0,
+    distance: { by: 'radius', radius: PASSING.radius },
+    duration: PASSING.duration,
+    shape: 'constant',
+    lens: { focalLengthMm: LENS.focalLengthMm, sensor: body.lens.sensor, shift: [0, 0] },
+  };
   const { id, body: model } = (await documentOf(page.request, projectId)).model[0]!;
   // So strange a model is taken for one in feet: here it is said to be in metres, where it is.
   const placement = { ...model.placement, metresPerUnit: 1, position: [0, 0, 0] as [number, number, number] };
@@ -151,10 +170,11 @@ test('what is out of focus is as blurred as the optics say, at six distances, an
     { op: 'set', kind: 'model', id, facet: ['body', 'placement'], before: model.placement, after: placement },
     { op: 'make', kind: 'view', id: crypto.randomUUID(), name: 'Lights', order: 1, body },
     { op: 'make', kind: 'view', id: crypto.randomUUID(), name: 'Mirror', order: 2, body: mirror },
+    { op: 'make', kind: 'move', id: crypto.randomUUID(), name: 'Passing', order: 1, body: passing },
   ]);
   await saved(page);
   await page.reload();
-  const pixels = await renderView(page, projectId, 'Lights', /Fine/);
+  const pixels = await render(page, projectId, 'View: Lights', /Fine/);
   const { focalLengthMm: f, fNumber, focus } = LENS;
   DISTANCES.forEach((distance, i) => {
     // Source: the thin lens of any handbook of optics: circle = (f / N) · f / (s − f) · |d − s| / d, on the sensor.
@@ -167,7 +187,7 @@ test('what is out of focus is as blurred as the optics say, at six distances, an
     ).toBeLessThan(0.05);
   });
   // A plane mirror: the lamp is seen as far behind it as it is before it. The camera looks along +z: its right is −x.
-  const mirrored = await renderView(page, projectId, 'Mirror', /Good/);
+  const mirrored = await render(page, projectId, 'View: Mirror', /Good/);
   const focal = (MIRROR_LENS.focalLengthMm / 36) * WIDTH;
   const [x, y, z] = LAMP.at;
   const away = 2 * MIRROR - z;
@@ -179,4 +199,38 @@ test('what is out of focus is as blurred as the optics say, at six distances, an
   const at = (column: number, row: number) => mirrored[Math.round(row) * WIDTH + Math.round(column)]!;
   expect(at(...wanted)).toBeGreaterThan(150);
   expect(at(wanted[0] - reach - 12, wanted[1])).toBeLessThan(0.5 * at(...wanted));
+  await test.step('a camera that passes blurs what it passes, from where it is to where it comes to', async () => {
+    const passed = await render(page, projectId, 'Move: Passing', /Good/);
+    const open = 0.5 / 25;
+    const distance = DISTANCES[PASSING.light]!;
+    const x = ((columnOf(PASSING.light) - WIDTH / 2) * distance) / FOCAL_PIXELS;
+    // Worked by hand: the camera stands at an angle on the circle and looks at its middle.
+    const columnAt = (time: number) => {
+      const angle = (PASSING.sweep / PASSING.duration) * time;
+      const [ex, ez] = [PASSING.radius * Math.sin(angle), PASSING.radius * (Math.cos(angle) - 1)];
+      const [dx, dz] = [x - ex, -distance - ez];
+      const [right, ahead] = [
+        dx * Math.cos(angle) - dz * Math.sin(angle),
+        -dx * Math.sin(angle) - dz * Math.cos(angle),
+      ];
+      return WIDTH / 2 + (FOCAL_PIXELS * right) / ahead;
+    };
+    const [begins, ends] = [columnAt(0), columnAt(open)];
+    const wanted = Math.abs(ends - begins);
+    expect(wanted).toBeGreaterThan(30);
+    const middle = Math.round((begins + ends) / 2);
+    let [sum, sx, sxx] = [0, 0, 0];
+    for (let row = HEIGHT / 2 - 12; row < HEIGHT / 2 + 12; row += 1)
+      for (let column = middle - 90; column < middle + 90; column += 1) {
+        const light = lightOf(passed[row * WIDTH + column]! / 255);
+        sum += light;
+        sx += light * column;
+        sxx += light * column * column;
+      }
+    // An even streak of a length spreads by its square over twelve; the ball’s own width and a pixel are in it, too.
+    const spread = sxx / sum - (sx / sum) ** 2;
+    const seenLength = Math.sqrt(12 * (spread - BALL ** 2 / 16 - 1 / 12));
+    expect(Math.abs(seenLength - wanted), `${seenLength.toFixed(2)} px, wanted ${wanted.toFixed(2)}`).toBeLessThan(1);
+    expect(Math.abs(sx / sum - (begins + ends) / 2)).toBeLessThan(1);
+  });
 });
