@@ -58,11 +58,18 @@ async function takeAll(browser, studio) {
   await slider.evaluate((element) => element.blur());
   await sharp();
   await take('moves');
+  await page
+    .getByRole('button', { name: /About the field scope/ })
+    .first()
+    .click();
+  await page.waitForTimeout(1500);
+  await sharp();
+  await take('orbit');
   await page.goto(`${project}/renders`);
   const video = page.locator('video');
   await video.waitFor();
   await video.evaluate((element) => {
-    element.currentTime = 6;
+    element.currentTime = 3;
     return new Promise((resolve) => element.addEventListener('canplaythrough', resolve, { once: true }));
   });
   await take('renders');

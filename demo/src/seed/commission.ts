@@ -137,6 +137,27 @@ export const MOVES = [
       },
     },
   ),
+  {
+    name: 'About the field scope',
+    body: {
+      kind: 'orbit',
+      pivot: { kind: 'point', point: [22.2, DECK + 0.95, 1.5] },
+      // From the south to the west of it: behind it are windows.
+      start: -0.2,
+      sweep: -1.25,
+      inclination: 0.16,
+      distance: { by: 'radius', radius: 2 },
+      duration: 8,
+      shape: 'ease both',
+      lens: { ...DEFAULT_LENS, focalLengthMm: 38 },
+      tracks: {
+        focalLength: [
+          { id: idOf('scope lens 1'), anchor: { by: 'time', time: 0 }, value: 34, ease: 'smooth' },
+          { id: idOf('scope lens 2'), anchor: { by: 'time', time: 8 }, value: 52, ease: 'smooth' },
+        ],
+      },
+    } satisfies BodyOf<'move'>,
+  },
 ] as const;
 
 /** What moves while a move plays: as the models' files have it. */
