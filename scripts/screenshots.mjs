@@ -58,10 +58,7 @@ async function takeAll(browser, studio) {
   await slider.evaluate((element) => element.blur());
   await sharp();
   await take('moves');
-  await page
-    .getByRole('button', { name: /About the field scope/ })
-    .first()
-    .click();
+  await page.getByText('About the field scope', { exact: true }).click();
   await page.waitForTimeout(1500);
   await sharp();
   await take('orbit');

@@ -1,6 +1,5 @@
 import {
   WebIO,
-  type Accessor,
   type Document,
   type GLTF,
   type JSONDocument,

@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
-import { BoxGeometry, PlaneGeometry, type BufferGeometry } from 'three';
+import { BoxGeometry, PlaneGeometry } from 'three';
 import { countTriangles, type SceneMaterial, type SceneModel, type ScenePart } from '../../format/index.ts';
+import { partOf } from '../../format/part.fixture.ts';
 import { bakeLight, LightBake } from './index.ts';
 import { withBacks } from './sheets.ts';
 
@@ -14,18 +15,6 @@ const plain: SceneMaterial = {
   doubleSided: true,
   texture: null,
 };
-
-function part(geometry: BufferGeometry, material = 0): ScenePart {
-  return {
-    name: 'part',
-    material,
-    positions: Float32Array.from(geometry.getAttribute('position').array),
-    normals: Float32Array.from(geometry.getAttribute('normal').array),
-    uvs: null,
-    light: null,
-    indices: Uint32Array.from(geometry.index!.array),
-  };
-}
 
 const model = (parts: ScenePart[], materials = [plain]): SceneModel => ({ parts, materials, textures: [] });
 
@@ -44,34 +33,34 @@ function lightAt(lit: ScenePart, x: number, y: number, z: number): number {
   return light;
 }
 
-const ground = () => part(new PlaneGeometry(10, 10).rotateX(-Math.PI / 2));
+const ground = () => partOf(new PlaneGeometry(10, 10).rotateX(-Math.PI / 2));
 
 describe('light bake', () => {
   test('the open ground is bright; under a roof it is darker; a corner is darker still', () => {
     const overhead = [0, 1, 0] as const;
     const open = bakeLight(model([ground()]), overhead).parts[0]!;
-    const roof = part(new BoxGeometry(6, 0.1, 6).translate(0, 2.5, 0));
-    const wall = part(new BoxGeometry(6, 2.5, 0.1).translate(0, 1.25, -1));
+    const roof = partOf(new BoxGeometry(6, 0.1, 6).translate(0, 2.5, 0));
+    const wall = partOf(new BoxGeometry(6, 2.5, 0.1).translate(0, 1.25, -1));
     const under = bakeLight(model([ground(), roof, wall]), overhead).parts[0]!;
     expect(lightAt(under, 0, 0, 1)).toBeLessThan(0.7 * lightAt(open, 0, 0, 1));
     expect(lightAt(under, 0, 0, -0.8)).toBeLessThan(lightAt(under, 0, 0, 2));
   });
 
   test('the side to the sun is brighter than the side away from it', () => {
-    const cube = bakeLight(model([part(new BoxGeometry(1, 1, 1))]), [1, 0, 0]).parts[0]!;
+    const cube = bakeLight(model([partOf(new BoxGeometry(1, 1, 1))]), [1, 0, 0]).parts[0]!;
     expect(lightAt(cube, 0.5, 0, 0)).toBeGreaterThan(lightAt(cube, -0.5, 0, 0) + 0.5);
   });
 
   test('a lamp lights what is under it, and its shade keeps the light from above', () => {
     const glow: SceneMaterial = { ...plain, emissive: [1, 0.9, 0.7] };
-    const lamp = part(new BoxGeometry(0.08, 0.08, 0.08).translate(0, 1.5, 0), 1);
+    const lamp = partOf(new BoxGeometry(0.08, 0.08, 0.08).translate(0, 1.5, 0), 1);
     const dark = bakeLight(model([ground()])).parts[0]!;
     const lit = bakeLight(model([ground(), lamp], [plain, glow])).parts[0]!;
     expect(lightAt(lit, 0, 0, 0)).toBeGreaterThan(lightAt(dark, 0, 0, 0) + 0.2);
   });
 
   test('two that share the work come to the same light as one', () => {
-    const scene = model([ground(), part(new BoxGeometry(1, 1, 1).translate(0, 0.5, 0))]);
+    const scene = model([ground(), partOf(new BoxGeometry(1, 1, 1).translate(0, 0.5, 0))]);
     const whole = bakeLight(scene);
     const [one, other] = [new LightBake(scene), new LightBake(scene)];
     const blocks = [];
@@ -85,7 +74,7 @@ describe('light bake', () => {
   test('a wall drawn as a single face has the sun outside and the room inside, whichever way it was drawn', () => {
     // Five sheets without thickness: a room with its roof, its faces looking out or in.
     const sheet = (geometry: PlaneGeometry, out: boolean) => {
-      const one = part(geometry);
+      const one = partOf(geometry);
       if (!out) one.indices = Uint32Array.from(one.indices).reverse();
       if (!out) one.normals = one.normals.map((value) => -value);
       return one;
@@ -115,9 +104,9 @@ describe('light bake', () => {
   });
 
   test('a closed body and a sheet that was drawn twice get no backs', () => {
-    const twice = part(new PlaneGeometry(2, 2));
+    const twice = partOf(new PlaneGeometry(2, 2));
     const double = { ...twice, indices: Uint32Array.from([...twice.indices, ...[...twice.indices].reverse()]) };
-    const scene = model([part(new BoxGeometry(1, 1, 1)), double]);
+    const scene = model([partOf(new BoxGeometry(1, 1, 1)), double]);
     expect(withBacks(scene)).toBe(scene);
     const glass = model([twice], [{ ...plain, opacity: 0.3 }]);
     expect(withBacks(glass)).toBe(glass);

@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { BoxGeometry, PlaneGeometry, type BufferGeometry } from 'three';
+import { partOf } from '../../format/part.fixture.ts';
 import type { SceneMaterial, SceneModel, ScenePart } from '../../format/index.ts';
 import { randomFrom } from '../../random.fixture.ts';
 import { bakeLight } from './index.ts';
@@ -16,18 +17,9 @@ const material = (color: Rgb, emissive: Rgb = [0, 0, 0]): SceneMaterial => ({
   doubleSided: false,
   texture: null,
 });
-const part = (geometry: BufferGeometry, of: number): ScenePart => ({
-  name: 'part',
-  material: of,
-  positions: Float32Array.from(geometry.getAttribute('position').array),
-  normals: Float32Array.from(geometry.getAttribute('normal').array),
-  uvs: null,
-  light: null,
-  indices: Uint32Array.from(geometry.index!.array),
-});
 /** A box seen from inside. */
 const room = (w: number, h: number, d: number, of: number): ScenePart => {
-  const box = part(new BoxGeometry(w, h, d), of);
+  const box = partOf(new BoxGeometry(w, h, d), of);
   return { ...box, normals: box.normals.map((value) => -value), indices: Uint32Array.from(box.indices).reverse() };
 };
 const model = (parts: ScenePart[], materials: SceneMaterial[]): SceneModel => ({ parts, materials, textures: [] });
@@ -92,7 +84,8 @@ describe('light that bounces', () => {
     const hall = room(14, 14, 14, 0);
     const mean = (glow: Rgb) =>
       meanLight(
-        bakeLight(model([part(plate, 0), part(shining, 1), hall], [black, material([0, 0, 0], glow)]), NIGHT).parts[0]!,
+        bakeLight(model([partOf(plate, 0), partOf(shining, 1), hall], [black, material([0, 0, 0], glow)]), NIGHT)
+          .parts[0]!,
       );
     return mean([1, 1, 1]) - mean([0, 0, 0]);
   };
@@ -123,7 +116,7 @@ describe('light that bounces', () => {
     const [white, red, lamp] = [material([0.7, 0.7, 0.7]), material([0.7, 0.1, 0.1]), material([0, 0, 0], [3, 3, 3])];
     // A room of 4 × 3 × 4 m: five white sides, its west wall red, and a shining ceiling panel.
     const side = (w: number, h: number, turn: (g: BufferGeometry) => BufferGeometry, of: number) =>
-      part(turn(new PlaneGeometry(w, h)), of);
+      partOf(turn(new PlaneGeometry(w, h)), of);
     const parts = [
       side(4, 4, (g) => g.rotateX(-Math.PI / 2), 0),
       side(4, 4, (g) => g.rotateX(Math.PI / 2).translate(0, 3, 0), 0),
@@ -144,8 +137,8 @@ describe('light that bounces', () => {
 
   test('what lies inside a wall takes the light of what is beside it', () => {
     // A floor that reaches into a thick wall: its edge is buried.
-    const floor = part(new PlaneGeometry(8, 4, 16, 4).rotateX(-Math.PI / 2), 0);
-    const wall = part(new BoxGeometry(2, 3, 6).translate(4, 0, 0), 0);
+    const floor = partOf(new PlaneGeometry(8, 4, 16, 4).rotateX(-Math.PI / 2), 0);
+    const wall = partOf(new BoxGeometry(2, 3, 6).translate(4, 0, 0), 0);
     const lit = bakeLight(model([floor, wall], [material([0.6, 0.6, 0.6])])).parts[0]!;
     const inside: number[] = [];
     const beside: number[] = [];

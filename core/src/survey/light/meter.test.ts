@@ -1,18 +1,10 @@
 import { describe, expect, test } from '@jest/globals';
-import { BoxGeometry, PlaneGeometry, type BufferGeometry } from 'three';
+import { BoxGeometry, PlaneGeometry } from 'three';
 import { PLAIN_MATERIAL, type SceneModel, type ScenePart } from '../../format/index.ts';
+import { partOf } from '../../format/part.fixture.ts';
 import { orientationOf } from '../../geometry/index.ts';
 import { AFTERNOON, bakeLight, ExposureTrack, LightMeter, UNLIT_GAIN } from './index.ts';
 
-const part = (geometry: BufferGeometry, inside = false): ScenePart => ({
-  name: 'part',
-  material: 0,
-  positions: Float32Array.from(geometry.getAttribute('position').array),
-  normals: Float32Array.from(geometry.getAttribute('normal').array, (value) => (inside ? -value : value)),
-  uvs: null,
-  light: null,
-  indices: inside ? Uint32Array.from(geometry.index!.array).reverse() : Uint32Array.from(geometry.index!.array),
-});
 const white = { ...PLAIN_MATERIAL, color: [0.7, 0.7, 0.7] as [number, number, number], doubleSided: false };
 const model = (parts: ScenePart[]): SceneModel => ({ parts, materials: [white], textures: [] });
 const level = (pan: number) => orientationOf({ pan, tilt: 0, roll: 0 });
@@ -20,11 +12,11 @@ const luminance = ([r, g, b]: readonly number[]) => 0.2126 * r! + 0.7152 * g! + 
 
 /** A room with a door in the south, on a plain: dim inside, bright outside. */
 const site = () => {
-  const wall = (w: number, d: number, x: number, z: number) => part(new BoxGeometry(w, 3, d).translate(x, 1.5, z));
+  const wall = (w: number, d: number, x: number, z: number) => partOf(new BoxGeometry(w, 3, d).translate(x, 1.5, z));
   return bakeLight(
     model([
-      part(new PlaneGeometry(40, 40, 20, 20).rotateX(-Math.PI / 2)),
-      part(new BoxGeometry(6.4, 0.2, 6.4).translate(0, 3.1, 0)),
+      partOf(new PlaneGeometry(40, 40, 20, 20).rotateX(-Math.PI / 2)),
+      partOf(new BoxGeometry(6.4, 0.2, 6.4).translate(0, 3.1, 0)),
       wall(6.4, 0.2, 0, -3.1),
       wall(0.2, 6, -3.1, 0),
       wall(0.2, 6, 3.1, 0),
@@ -64,8 +56,8 @@ describe('metering', () => {
 
   test('a dark room behind a wall makes nothing outside brighter', () => {
     const wall = (w: number, h: number, d: number, x: number, y: number, z: number) =>
-      part(new BoxGeometry(w, h, d, 4, 4, 4).translate(x, y, z));
-    const ground = part(new PlaneGeometry(40, 40, 20, 20).rotateX(-Math.PI / 2));
+      partOf(new BoxGeometry(w, h, d, 4, 4, 4).translate(x, y, z));
+    const ground = partOf(new PlaneGeometry(40, 40, 20, 20).rotateX(-Math.PI / 2));
     // A closed house, and a solid block of its size.
     const house = [
       wall(6, 3, 0.2, 0, 1.5, 3),
@@ -98,7 +90,7 @@ describe('metering', () => {
 
   test('how finely a surface is cut says nothing of how bright it is', () => {
     const floor = (pieces: number, x: number, falls: number): ScenePart => {
-      const made = part(new PlaneGeometry(4, 4, pieces, pieces).rotateX(-Math.PI / 2).translate(x, 0, 0));
+      const made = partOf(new PlaneGeometry(4, 4, pieces, pieces).rotateX(-Math.PI / 2).translate(x, 0, 0));
       const count = made.positions.length / 3;
       return {
         ...made,
@@ -115,7 +107,7 @@ describe('metering', () => {
   });
 
   test('what is not lit, and nothing at all, has a plain exposure', () => {
-    expect(new LightMeter(model([part(new BoxGeometry(1, 1, 1))]), AFTERNOON).gainAt([0, 0, 5], level(0))).toEqual(
+    expect(new LightMeter(model([partOf(new BoxGeometry(1, 1, 1))]), AFTERNOON).gainAt([0, 0, 5], level(0))).toEqual(
       UNLIT_GAIN,
     );
     expect(new LightMeter(model([]), AFTERNOON).gainAt([0, 0, 0], level(0))).toEqual(UNLIT_GAIN);

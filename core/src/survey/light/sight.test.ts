@@ -1,23 +1,15 @@
 import { describe, expect, test } from '@jest/globals';
-import { BoxGeometry, PlaneGeometry, type BufferGeometry } from 'three';
+import { BoxGeometry, PlaneGeometry } from 'three';
 import { PLAIN_MATERIAL, type SceneModel, type ScenePart } from '../../format/index.ts';
+import { partOf } from '../../format/part.fixture.ts';
 import { RayTree } from './ray-tree.ts';
 import { Sight } from './sight.ts';
 import { randomFrom } from '../../random.fixture.ts';
 
-const part = (geometry: BufferGeometry, material = 0): ScenePart => ({
-  name: 'part',
-  material,
-  positions: Float32Array.from(geometry.getAttribute('position').array),
-  normals: Float32Array.from(geometry.getAttribute('normal').array),
-  uvs: null,
-  light: null,
-  indices: Uint32Array.from(geometry.index!.array),
-});
 const glass = { ...PLAIN_MATERIAL, opacity: 0.2 };
 const model = (...parts: ScenePart[]): SceneModel => ({ parts, materials: [PLAIN_MATERIAL, glass], textures: [] });
 const wall = (w: number, h: number, d: number, x: number, y: number, z: number, material = 0) =>
-  part(new BoxGeometry(w, h, d).translate(x, y, z), material);
+  partOf(new BoxGeometry(w, h, d).translate(x, y, z), material);
 /** A place with the way it faces, as the sight wants it. */
 const facing = (x: number, y: number, z: number, nx: number, ny: number, nz: number) =>
   Float32Array.of(x, y, z, nx, ny, nz);
@@ -30,7 +22,7 @@ describe('what stands in the way', () => {
     expect(new Sight(model(wall(3, 3, 0.15, 4, 1.5, -4))).isFree(eye, behind, 0)).toBe(true);
     expect(new Sight(model(wall(3, 3, 0.02, 0, 1.5, -4, 1))).isFree(eye, behind, 0)).toBe(true);
     expect(new Sight(model(wall(3, 0.05, 0.05, 0, 1.6, -4))).isFree(eye, behind, 0)).toBe(true);
-    expect(new Sight(model(part(new PlaneGeometry(80, 80).rotateX(-Math.PI / 2)))).isFree(eye, behind, 0)).toBe(true);
+    expect(new Sight(model(partOf(new PlaneGeometry(80, 80).rotateX(-Math.PI / 2)))).isFree(eye, behind, 0)).toBe(true);
     expect(new Sight(model()).isFree(eye, behind, 0)).toBe(true);
   });
 

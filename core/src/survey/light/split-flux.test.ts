@@ -1,6 +1,7 @@
 import { expect, test } from '@jest/globals';
 import { PlaneGeometry } from 'three';
 import { PLAIN_MATERIAL, type ScenePart } from '../../format/index.ts';
+import { partOf } from '../../format/part.fixture.ts';
 import { cornerArea } from '../../geometry/index.ts';
 import { bakeLight } from './bake.ts';
 import { daylight } from './daylight.ts';
@@ -12,16 +13,7 @@ const WINDOW = { width: 2.4, height: 1.4, sill: 0.9 } as const;
 const NIGHT = [0, -1, 0] as const;
 
 const sheet = (w: number, h: number, move: (plane: PlaneGeometry) => PlaneGeometry): ScenePart => {
-  const plane = move(new PlaneGeometry(w, h, Math.ceil(w / 0.4), Math.ceil(h / 0.4)));
-  return {
-    name: 'sheet',
-    material: 0,
-    positions: Float32Array.from(plane.getAttribute('position').array),
-    normals: Float32Array.from(plane.getAttribute('normal').array),
-    uvs: null,
-    light: null,
-    indices: Uint32Array.from(plane.index!.array),
-  };
+  return partOf(move(new PlaneGeometry(w, h, Math.ceil(w / 0.4), Math.ceil(h / 0.4))));
 };
 
 function room(): ScenePart[] {
