@@ -1,10 +1,12 @@
 // Measuring and lighting the observatory, a house of some 36,000 triangles: survey, navigation mesh, light on two threads.
-import { FIRST_WALKER } from '@eskovan/core/document';
+import { DEFAULT_LENS, FIRST_LIMITS, FIRST_WALKER, moveBodySchema } from '@eskovan/core/document';
 import { countTriangles, readModel } from '@eskovan/core/format';
-import { LIGHT_CHANNELS, LightBake, surveyModel, Walkway } from '@eskovan/core/survey';
+import { compileMove } from '@eskovan/core/move';
+import { LightBake, surveyModel, Walkway } from '@eskovan/core/survey';
 import { COMMISSION_MODELS, modelGlb } from '@eskovan/demo';
 import { isMainThread, parentPort, Worker } from 'node:worker_threads';
 import { fileURLToPath } from 'node:url';
+import { timed } from './lib/measure.mjs';
 
 const BLOCK = 1500;
 
@@ -21,7 +23,7 @@ if (!isMainThread && parentPort) {
       const started = performance.now();
       bake = new LightBake(model);
       parentPort.postMessage({ count: bake.count, took: performance.now() - started });
-    } else parentPort.postMessage(bake.gather(message.from, message.to));
+    } else parentPort.postMessage(bake.gather(message.from, message.to, message.first));
   });
 }
 
@@ -32,41 +34,94 @@ const ask = (worker, message) =>
     worker.postMessage(message);
   });
 
-/** Seconds for the whole light of the house on two threads, reading the file left out. */
+/**
+ * Seconds until the first and until the whole light of the house is there, on two threads as the page does it; reading
+ * the file is left out.
+ */
 async function bakeOnTwo() {
   const workers = [0, 1].map(() => new Worker(fileURLToPath(import.meta.url)));
   const [{ count, took }] = await Promise.all(workers.map((worker) => ask(worker, 'prepare')));
-  const started = performance.now();
-  const raw = new Float32Array(count * LIGHT_CHANNELS);
-  let next = 0;
-  await Promise.all(
-    workers.map(async (worker) => {
-      while (next < count) {
-        const from = next;
-        const to = Math.min(count, from + BLOCK);
-        next = to;
-        raw.set(await ask(worker, { from, to }), from * LIGHT_CHANNELS);
-      }
-    }),
-  );
-  const gathered = performance.now() - started;
-  await Promise.all(workers.map((worker) => worker.terminate()));
   const bake = new LightBake(await house());
-  const finishing = performance.now();
-  bake.finish(raw);
-  return { seconds: (took + gathered + performance.now() - finishing) / 1000, count };
+  const light = async (first) => {
+    const started = performance.now();
+    const blocks = [];
+    let next = 0;
+    await Promise.all(
+      workers.map(async (worker) => {
+        while (next < count) {
+          const from = next;
+          const to = Math.min(count, from + BLOCK);
+          next = to;
+          blocks.push(await ask(worker, { from, to, first }));
+        }
+      }),
+    );
+    bake.finish(blocks);
+    return (performance.now() - started) / 1000;
+  };
+  const first = took / 1000 + (await light(true));
+  const whole = first + (await light(false));
+  await Promise.all(workers.map((worker) => worker.terminate()));
+  return { first, whole, count };
+}
+
+/** A walk of 60 m to and fro through the hall of the house. */
+function longWalk() {
+  const stops = [
+    [12.2, 1.5],
+    [13.9, 5.2],
+    [14.4, 8.4],
+    [10.4, 8.8],
+    [9.9, 5.4],
+    [12.6, 3.2],
+    [14.6, 6.4],
+    [12.2, 9.4],
+    [9.8, 7.4],
+    [11.4, 4.2],
+    [14.8, 4.4],
+    [13.4, 8.6],
+    [10.2, 6.6],
+    [12.6, 5.4],
+    [14.6, 8.2],
+    [11.2, 9.2],
+    [10.2, 4.4],
+    [13.6, 2.4],
+  ];
+  return moveBodySchema.parse({
+    kind: 'walk',
+    path: {
+      closed: false,
+      nodes: stops.map(([x, z]) => ({
+        id: crypto.randomUUID(),
+        x,
+        y: 0.51,
+        z,
+        surface: true,
+        kind: 'smooth',
+        radius: 0.5,
+      })),
+    },
+    eyeHeight: 1.6,
+    pace: { by: 'speed', speed: 1.2, duration: 10, shape: 'soft' },
+    gaze: { kind: 'ahead', distance: 2.2 },
+    lens: DEFAULT_LENS,
+  });
 }
 
 export async function benchSite() {
   const model = await house();
   const label = `house of ${Math.round(countTriangles(model) / 1000)} k triangles`;
   let started = performance.now();
-  const { survey } = surveyModel(model, FIRST_WALKER);
+  const { survey, footing } = surveyModel(model, FIRST_WALKER);
   const surveyed = (performance.now() - started) / 1000;
   started = performance.now();
   await Walkway.build(model, survey, FIRST_WALKER);
   const walked = (performance.now() - started) / 1000;
-  const { seconds, count } = await bakeOnTwo();
+  const site = { footing, walker: FIRST_WALKER, parts: [], motion: null, aspect: 16 / 9, limits: FIRST_LIMITS };
+  const body = longWalk();
+  const metres = compileMove(body, site).path.length;
+  const compiled = timed(() => compileMove(body, site), { runs: 20, warm: 5 });
+  const { first, whole, count } = await bakeOnTwo();
   return [
     {
       what: `${label}: storeys, rooms and plans`,
@@ -85,12 +140,28 @@ export async function benchSite() {
       holds: null,
     },
     {
-      what: `${label}: light of ${Math.round(count / 1000)} k vertices on two threads`,
-      ours: `${seconds.toFixed(1)} s`,
-      baseline: '12 s',
+      what: `a walk of ${metres.toFixed(0)} m compiled`,
+      ours: `${compiled.toFixed(0)} ms`,
+      baseline: '30 ms (limit)',
       ratio: '',
-      wanted: 'within 12 s',
-      holds: seconds <= 12,
+      wanted: 'within 30 ms for 60 m',
+      holds: compiled <= 30,
+    },
+    {
+      what: `${label}: first light of ${Math.round(count / 1000)} k vertices on two threads`,
+      ours: `${first.toFixed(1)} s`,
+      baseline: '5 s (limit)',
+      ratio: '',
+      wanted: 'within 5 s',
+      holds: first <= 5,
+    },
+    {
+      what: `${label}: whole light on two threads, the first one before it`,
+      ours: `${whole.toFixed(1)} s`,
+      baseline: '30 s (limit)',
+      ratio: '',
+      wanted: 'within 30 s',
+      holds: whole <= 30,
     },
   ];
 }

@@ -54,7 +54,12 @@ export interface ScenePart {
   colors?: Float32Array | null;
   light: BakedLight | null;
   indices: Uint32Array;
+  /** Triangles that it came with, where it has been cut finer since, or been given backs; see {@link cameWith}. */
+  came?: number;
 }
+
+/** How many triangles a part has in its file. */
+export const cameWith = ({ came, indices }: Pick<ScenePart, 'came' | 'indices'>): number => came ?? indices.length / 3;
 
 /** A camera that came with a file, in the file's own 64-bit coordinates. */
 export interface SceneCamera {

@@ -1,5 +1,5 @@
 import type { Bounds } from '@eskovan/core/document';
-import type { SceneModel } from '@eskovan/core/format';
+import { cameWith, type SceneModel } from '@eskovan/core/format';
 import { boundsOf, joinBounds } from '@eskovan/core/geometry';
 import { materialName } from '@eskovan/core/site';
 
@@ -15,6 +15,7 @@ export interface PartMaterial {
 export interface PartInfo {
   model: string;
   name: string;
+  /** As many as its file has: what light needs beyond them is not counted. */
   triangles: number;
   bounds: Bounds;
   /** What it is made of, as it came. */
@@ -42,7 +43,7 @@ export function describeParts(site: SceneModel): PartInfo[] {
       known.set(key, {
         model,
         name: part.name,
-        triangles: part.indices.length / 3,
+        triangles: cameWith(part),
         bounds,
         materials: [material],
         role: part.role ?? null,
@@ -50,7 +51,7 @@ export function describeParts(site: SceneModel): PartInfo[] {
       });
       continue;
     }
-    info.triangles += part.indices.length / 3;
+    info.triangles += cameWith(part);
     if (info.materials.every(({ name }) => name !== material.name)) info.materials.push(material);
     info.bounds = joinBounds([info.bounds, bounds])!;
   }

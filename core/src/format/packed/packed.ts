@@ -38,6 +38,7 @@ const headerSchema = z.object({
       role: z.enum(['door', 'window', 'stair', 'terrain']).optional(),
       material: count,
       joint: count.optional(),
+      came: count.optional(),
       vertices: count,
       indices: count,
       uvs: z.boolean(),
@@ -129,6 +130,7 @@ export function packModel(model: SceneModel & Partial<UnpackedModel>): Uint8Arra
         ...(part.role === undefined ? {} : { role: part.role }),
         material: part.material,
         ...(part.joint === undefined ? {} : { joint: part.joint }),
+        ...(part.came === undefined ? {} : { came: part.came }),
         vertices: part.positions.length / 3,
         indices: part.indices.length,
         uvs: part.uvs !== null,
@@ -209,12 +211,13 @@ export function unpackModel(bytes: Uint8Array): UnpackedModel {
     bytes: new Uint8Array(take(length)),
   }));
   const parts = header.parts.map(
-    ({ name, model, role, material, joint, vertices, indices, uvs, colors, light }): ScenePart => ({
+    ({ name, model, role, material, joint, came, vertices, indices, uvs, colors, light }): ScenePart => ({
       name,
       ...(model === undefined ? {} : { model }),
       ...(role === undefined ? {} : { role }),
       material,
       ...(joint === undefined ? {} : { joint }),
+      ...(came === undefined ? {} : { came }),
       positions: new Float32Array(take(vertices * 12)),
       normals: fromSigned(take(vertices * 3)),
       uvs: uvs ? new Float32Array(take(vertices * 8)) : null,

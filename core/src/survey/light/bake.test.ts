@@ -1,6 +1,14 @@
 import { describe, expect, test } from '@jest/globals';
 import { BoxGeometry, PlaneGeometry } from 'three';
-import { countTriangles, type SceneMaterial, type SceneModel, type ScenePart } from '../../format/index.ts';
+import {
+  cameWith,
+  countTriangles,
+  packModel,
+  unpackModel,
+  type SceneMaterial,
+  type SceneModel,
+  type ScenePart,
+} from '../../format/index.ts';
 import { partOf } from '../../format/part.fixture.ts';
 import { bakeLight, LightBake } from './index.ts';
 import { withBacks } from './sheets.ts';
@@ -133,5 +141,14 @@ describe('light bake', () => {
     expect(area(after.parts[0]!)).toBeCloseTo(100, 3);
     expect(countTriangles(after)).toBeGreaterThan(countTriangles(before));
     expect(Math.min(...after.parts[0]!.light!.ambient)).toBeGreaterThanOrEqual(0);
+  });
+
+  test('a part that was cut finer and given a back still knows what it came with, packed as well', () => {
+    const sheet = partOf(new PlaneGeometry(6, 6));
+    const lit = bakeLight(model([sheet]));
+    expect(lit.parts[0]!.indices.length).toBeGreaterThan(4 * sheet.indices.length);
+    expect(cameWith(lit.parts[0]!)).toBe(2);
+    expect(cameWith(unpackModel(packModel(lit)).parts[0]!)).toBe(2);
+    expect(cameWith(sheet)).toBe(2);
   });
 });

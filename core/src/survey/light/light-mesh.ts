@@ -1,4 +1,4 @@
-import { countTriangles, seesThrough, type SceneModel, type ScenePart } from '../../format/index.ts';
+import { cameWith, countTriangles, seesThrough, type SceneModel, type ScenePart } from '../../format/index.ts';
 import { cornerArea, TRIANGLE } from '../../geometry/index.ts';
 import { samePlaces, towardsCentres } from './even-out.ts';
 import { emissionOf, findGlow, type Glow, type Lamp } from './lamps.ts';
@@ -58,8 +58,8 @@ export class LightMesh {
       EDGES.at(-1)!;
     let start = 0;
     this.model = model;
-    this.parts = model.parts.map((part): LitPart => {
-      const fine = fineEnough ? part : subdivide(part, edge);
+    this.parts = model.parts.map((part, i): LitPart => {
+      const fine = fineEnough ? part : { ...subdivide(part, edge), came: cameWith(given.parts[i]!) };
       const made = { fine, first: samePlaces(fine), inward: towardsCentres(fine), start };
       start += fine.positions.length / 3;
       return made;
