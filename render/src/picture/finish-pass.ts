@@ -43,15 +43,24 @@ export class FinishPass {
     this.surroundings.weigh(subframe, subframes);
   }
 
-  /** Looks around the eye: once a frame is enough, its sub-frames differ by parts of a pixel. */
-  lookAround(scene: Scene, camera: PerspectiveCamera): void {
-    this.surroundings.take(scene, camera.position, camera);
+  /**
+   * Must the surroundings of the eye be looked at anew? Once a frame is enough, its sub-frames differ by parts of a pixel,
+   * and often for several.
+   */
+  mustLookAround(camera: PerspectiveCamera, subframes: number, moves: boolean): boolean {
+    return !this.surroundings.serves(camera.position, subframes, moves);
+  }
+
+  /** Looks around the eye. What is seen must not be exposed. */
+  lookAround(scene: Scene, camera: PerspectiveCamera, subframes: number): void {
+    this.surroundings.take(scene, camera, subframes);
   }
 
   /** Nothing that was drawn ahead is there any more. */
   forget(): void {
     this.shadow.forget();
     this.contact.start();
+    this.surroundings.forget();
   }
 
   dispose(): void {

@@ -258,14 +258,22 @@ export class PictureRenderer implements Breakable {
     for (let i = 0; i < subframes; i += 1) {
       this.aim(sampleAt(shutterPart(i, subframes)), size, jitter(i, subframes), aperturePoint(i, subframes));
       if (this.model) this.finish?.use(this.model, this.camera, { size, subframe: i, subframes, moving: this.moving });
-      if (i === 0 && this.finish && linear) {
-        this.showDetail('moving', MIRRORED_DETAIL);
-        this.finish.lookAround(this.scene, this.camera);
-        this.showDetail(level);
-      }
+      if (i === 0 && linear) this.lookAround(subframes, level);
       this.accumulator.add(() => this.pass(), 1 / subframes);
     }
     this.tone.late.value = 0;
+  }
+
+  /** Looks at what is around the eye, for mirrors: as light, whatever the exposure of this frame is. */
+  private lookAround(subframes: number, level: keyof Levels): void {
+    if (!this.finish?.mustLookAround(this.camera, subframes, this.moving !== null)) return;
+    const { value: gain } = this.tone.gain;
+    const exposed = gain.clone();
+    gain.set(1, 1, 1);
+    this.showDetail('moving', MIRRORED_DETAIL);
+    this.finish.lookAround(this.scene, this.camera, subframes);
+    this.showDetail(level);
+    gain.copy(exposed);
   }
 
   /**

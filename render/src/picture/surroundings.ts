@@ -9,14 +9,23 @@ import {
   type Camera,
   type Material,
   type Object3D,
+  type PerspectiveCamera,
   type Scene,
-  type Vector3,
+  Vector3,
   type WebGLRenderer,
 } from 'three';
-import { SURROUNDINGS_SIDE, type MirrorUniforms } from '../scene/mirror.ts';
+import type { MirrorUniforms } from '../scene/mirror.ts';
+
+/** Sides of the cube’s faces, pixels: for frames of few passes, and for those that are looked at closely. */
+const SIDES = { quick: 128, fine: 256 } as const;
+const FINE_FROM = 8;
+/** The picture serves until the eye has gone this far: what is mirrored is looked for where it stands. Metres. */
+const SERVES = 0.1;
 
 /** One sub-frame of so many looks into mirrors, but never fewer than two. */
 const ONE_OF = 4;
+
+const sideFor = (subframes: number): number => (subframes < FINE_FROM ? SIDES.quick : SIDES.fine);
 
 /** How often a sub-frame's mirrors count: see {@link Surroundings.weigh}. */
 export function mirrorWeight(subframe: number, subframes: number): number {
@@ -29,26 +38,33 @@ export function mirrorWeight(subframe: number, subframes: number): number {
 export class Surroundings {
   readonly uniforms: MirrorUniforms = {
     surroundings: { value: null },
+    surroundingsAt: { value: new Vector3() },
     mirroring: { value: false },
     mirrorWeight: { value: 1 },
   };
-  private readonly target = new WebGLCubeRenderTarget(SURROUNDINGS_SIDE, {
-    type: HalfFloatType,
-    colorSpace: LinearSRGBColorSpace,
-    generateMipmaps: true,
-    minFilter: LinearMipmapLinearFilter,
-    magFilter: LinearFilter,
-  });
+  private target: WebGLCubeRenderTarget | null = null;
+  private taken = false;
 
   constructor(private readonly renderer: WebGLRenderer) {}
 
+  /** Does the picture serve for a frame? Where something moves it never serves for the next one. */
+  serves(eye: Vector3, subframes: number, moves: boolean): boolean {
+    const place = this.uniforms.surroundingsAt.value as Vector3;
+    return this.taken && !moves && this.target?.width === sideFor(subframes) && place.distanceTo(eye) < SERVES;
+  }
+
+  /** The picture is not there any more. */
+  forget(): void {
+    this.taken = false;
+  }
+
   /**
    * Takes the picture. Glass is not in it: it would mirror itself.
-   * @param near metres
-   * @param far metres
+   * @param camera where from; near and far, metres
    */
-  take(scene: Scene, eye: Vector3, { near, far }: { near: number; far: number }): void {
-    const { renderer, target, uniforms } = this;
+  take(scene: Scene, { position: eye, near, far }: PerspectiveCamera, subframes: number): void {
+    const { renderer, uniforms } = this;
+    const target = this.fit(sideFor(subframes));
     const cube = new CubeCamera(near, far, target);
     cube.coordinateSystem = renderer.coordinateSystem;
     cube.updateCoordinateSystem();
@@ -71,6 +87,21 @@ export class Surroundings {
     for (const pane of glass) pane.visible = true;
     uniforms.surroundings.value = target.texture;
     uniforms.mirroring.value = true;
+    (uniforms.surroundingsAt.value as Vector3).copy(eye);
+    this.taken = true;
+  }
+
+  private fit(side: number): WebGLCubeRenderTarget {
+    if (this.target?.width === side) return this.target;
+    this.target?.dispose();
+    this.target = new WebGLCubeRenderTarget(side, {
+      type: HalfFloatType,
+      colorSpace: LinearSRGBColorSpace,
+      generateMipmaps: true,
+      minFilter: LinearMipmapLinearFilter,
+      magFilter: LinearFilter,
+    });
+    return this.target;
   }
 
   /**
@@ -82,6 +113,6 @@ export class Surroundings {
   }
 
   dispose(): void {
-    this.target.dispose();
+    this.target?.dispose();
   }
 }

@@ -10,13 +10,11 @@ import {
 import { TONE_GLSL, type ToneUniforms } from './tone.ts';
 
 /**
- * What surfaces mirror: a picture of everything around the eye, whether it is there to be looked at, and how much what is
- * mirrored counts in a sub-frame: where only some look into mirrors, they look for the others, too.
+ * What surfaces mirror: a picture of everything around the eye, as light that is not exposed yet; from where it was taken;
+ * whether it is there to be looked at; and how much what is mirrored counts in a sub-frame: where only some look into
+ * mirrors, they look for the others, too.
  */
-export type MirrorUniforms = Record<'surroundings' | 'mirroring' | 'mirrorWeight', IUniform>;
-
-/** Side of the faces of that picture, pixels. */
-export const SURROUNDINGS_SIDE = 256;
+export type MirrorUniforms = Record<'surroundings' | 'surroundingsAt' | 'mirroring' | 'mirrorWeight', IUniform>;
 
 /** What a clear surface throws back of light that falls on it squarely: glass, water, varnish (n = 1.5, Fresnel). */
 const CLEAR = 0.04;
@@ -38,6 +36,7 @@ const SHARPEST = 0.06;
  */
 export const MIRROR_GLSL = `
   uniform samplerCube surroundings;
+  uniform vec3 surroundingsAt;
   uniform bool mirroring;
   uniform float mirrorWeight;
   vec3 fresnel(vec3 squarely, float roughness, float cosine) {
@@ -46,7 +45,7 @@ export const MIRROR_GLSL = `
     return squarely + (max(vec3(1.0 - roughness), squarely) - squarely) * square * square * edge;
   }
   vec3 inMirror(vec3 place, vec3 ray, float roughness) {
-    vec3 from = place - cameraPosition;
+    vec3 from = place - surroundingsAt;
     vec3 way = ray;
     for (int i = 0; i < 3; i += 1) {
       float distance = textureLod(surroundings, way, 0.0).a - 1.0;
@@ -56,8 +55,8 @@ export const MIRROR_GLSL = `
       float rest = along * along - dot(from, from) + distance * distance;
       way = rest > 0.0 ? from + ray * (sqrt(rest) - along) : way;
     }
-    float level = log2(max(1.0, ${(2 * SURROUNDINGS_SIDE).toFixed(1)} * roughness * roughness));
-    return textureLod(surroundings, way, level).rgb;
+    float level = log2(max(1.0, 2.0 * float(textureSize(surroundings, 0).x) * roughness * roughness));
+    return textureLod(surroundings, way, level).rgb * gain;
   }
   vec3 mirrored(vec3 shown, vec3 facing, vec3 towards, vec3 base, vec2 surface, vec3 sunlight) {
     float cosine = dot(facing, towards);
