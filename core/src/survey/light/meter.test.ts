@@ -88,6 +88,17 @@ describe('metering', () => {
     expect((1.3 * warm[0]) / (0.7 * warm[2])).toBeGreaterThan(once[0] / once[2]);
   });
 
+  test('going round a small thing changes nothing of what is about it', () => {
+    const thing = bakeLight(model([partOf(new BoxGeometry(0.3, 0.5, 0.3, 2, 2, 2).translate(0, 0.25, 0))]));
+    const small = new LightMeter(thing, AFTERNOON);
+    const gains = Array.from({ length: 24 }, (_, i) => {
+      const pan = (i / 24) * 2 * Math.PI;
+      return luminance(small.gainAt([2 * Math.sin(pan), 0.4, 2 * Math.cos(pan)], level(pan)));
+    });
+    // A tenth of a stop from the sunlit side to the side in shade.
+    expect(Math.log2(Math.max(...gains) / Math.min(...gains))).toBeLessThan(0.1);
+  });
+
   test('how finely a surface is cut says nothing of how bright it is', () => {
     const floor = (pieces: number, x: number, falls: number): ScenePart => {
       const made = partOf(new PlaneGeometry(4, 4, pieces, pieces).rotateX(-Math.PI / 2).translate(x, 0, 0));

@@ -15,6 +15,13 @@ const AHEAD = 0.8;
 const ASIDE = 0.3;
 /** What is beside the picture still counts a little: people’s eyes are used to where they are. */
 const LEAST = 0.06;
+/**
+ * What fills less of the picture than this (solid angle, steradians, weighed) has open ground and sky about it: they are
+ * metered by as well, so that a small thing that turns does not make its surroundings brighter and darker.
+ */
+const OPEN_ABOUT = 0.25;
+/** Of the sky’s zenith and horizon so much falls on open ground, as a white surface sends it out. */
+const OPEN_SKY = 0.45;
 /** So does what lies behind a wall: stepping out of a door is no jump. */
 const HIDDEN = 0.12;
 /** White in light of the mean brightness comes to this before the tone curve. */
@@ -41,6 +48,8 @@ const STRIDE = 10;
 export class LightMeter {
   private readonly points: Float32Array;
   private readonly sight: Sight;
+  /** Logarithms of the light that falls on open ground. */
+  private readonly open: readonly number[];
 
   /** @param sun unit vector towards the sun */
   constructor(model: SceneModel, sun: readonly [number, number, number]) {
@@ -75,6 +84,10 @@ export class LightMeter {
     }
     this.points = Float32Array.from(points);
     this.sight = new Sight(model);
+    const high = Math.max(0, sun[1]);
+    this.open = [0, 1, 2].map((k) =>
+      Math.log(Math.max(1e-4, OPEN_SKY * (day.zenith[k]! + day.horizon[k]!) + SUN_SHARE * high * day.sun[k]!)),
+    );
   }
 
   /** What radiances are multiplied by in a picture from a pose: red, green, blue. */
@@ -103,6 +116,11 @@ export class LightMeter {
       b += weight * p[o + 8]!;
     }
     if (whole < 1e-9) return UNLIT_GAIN;
+    const about = OPEN_ABOUT * Math.exp(-((whole / OPEN_ABOUT) ** 2));
+    whole += about;
+    r += about * this.open[0]!;
+    g += about * this.open[1]!;
+    b += about * this.open[2]!;
     const mean = [Math.exp(r / whole), Math.exp(g / whole), Math.exp(b / whole)] as const;
     const luminance = 0.2126 * mean[0] + 0.7152 * mean[1] + 0.0722 * mean[2];
     const gain = Math.min(GAINS[1], Math.max(GAINS[0], KEY / luminance ** USED_TO_BRIGHTNESS));
