@@ -4,6 +4,7 @@ import { countTriangles, readModel } from '@eskovan/core/format';
 import { compileMove } from '@eskovan/core/move';
 import { LightBake, surveyModel, Walkway } from '@eskovan/core/survey';
 import { COMMISSION_MODELS, modelGlb } from '@eskovan/demo';
+import { once } from 'node:events';
 import { isMainThread, parentPort, Worker } from 'node:worker_threads';
 import { fileURLToPath } from 'node:url';
 import { timed } from './lib/measure.mjs';
@@ -27,12 +28,12 @@ if (!isMainThread && parentPort) {
   });
 }
 
-const ask = (worker, message) =>
-  new Promise((resolve, reject) => {
-    worker.once('message', resolve);
-    worker.once('error', reject);
-    worker.postMessage(message);
-  });
+/** What a worker answers. */
+const ask = async (worker, message) => {
+  const answer = once(worker, 'message');
+  worker.postMessage(message);
+  return (await answer)[0];
+};
 
 /**
  * Seconds until the first and until the whole light of the house is there, on two threads as the page does it; reading
