@@ -3,7 +3,15 @@ import { expect, test, type Page } from '@playwright/test';
 import { editElsewhere } from '../support/edits.ts';
 import { greyFrames, probe } from '../support/film.ts';
 import { foreignModel } from '../support/foreign-model.ts';
-import { bringIn, documentOf, litScene, newProject, pictureStatistics, sharpPicture } from '../support/studio.ts';
+import {
+  bringIn,
+  choose,
+  documentOf,
+  litScene,
+  newProject,
+  pictureStatistics,
+  sharpPicture,
+} from '../support/studio.ts';
 
 /** Round the house from outside, two seconds. */
 const ORBIT: Orbit = {
@@ -47,13 +55,7 @@ const filmsOnDisk = (page: Page) =>
 
 async function orderFilm(page: Page): Promise<void> {
   await page.getByRole('link', { name: 'Renders' }).click();
-  for (const [what, option] of [
-    ['Size', /640/],
-    ['Quality', /Draft/],
-  ] as const) {
-    await page.getByRole('combobox', { name: what }).click();
-    await page.getByRole('option', { name: option }).click();
-  }
+  await choose(page, { Size: /640/, Quality: /Draft/ });
   const button = page.getByRole('button', { name: 'Render film' });
   await expect(button).toBeEnabled({ timeout: 60_000 });
   await button.click();

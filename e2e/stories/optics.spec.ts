@@ -9,7 +9,7 @@ import { join } from 'node:path';
 import { BoxGeometry, SphereGeometry } from 'three';
 import { editElsewhere } from '../support/edits.ts';
 import { nodeOf } from '../support/foreign-model.ts';
-import { bringIn, documentOf, newProject, saved } from '../support/studio.ts';
+import { bringIn, choose, documentOf, newProject, saved } from '../support/studio.ts';
 
 const WIDTH = 1280;
 const HEIGHT = 720;
@@ -112,14 +112,7 @@ function middleOfLight(pixels: Buffer, [column, row]: readonly [number, number],
 async function render(page: Page, projectId: string, name: string, quality: RegExp): Promise<Buffer> {
   await page.getByRole('link', { name: 'Renders' }).click();
   const before = (await documentOf(page.request, projectId)).take.length;
-  for (const [what, option] of [
-    ['What to render', new RegExp(name)],
-    ['Size', /1280/],
-    ['Quality', quality],
-  ] as const) {
-    await page.getByRole('combobox', { name: what }).click();
-    await page.getByRole('option', { name: option }).click();
-  }
+  await choose(page, { 'What to render': new RegExp(name), Size: /1280/, Quality: quality });
   const button = page.getByRole('button', { name: /^Render (still|film)/ });
   await expect(button).toBeEnabled({ timeout: 60_000 });
   await button.click();

@@ -2,7 +2,7 @@ import { COMMISSION_MODELS, modelGlb } from '@eskovan/demo';
 import type { Orbit } from '@eskovan/core/document';
 import { expect, test, type Page } from '@playwright/test';
 import { difference, greyFrames, probe } from '../support/film.ts';
-import { bringIn, documentOf, newProject, saved, sharpPicture } from '../support/studio.ts';
+import { bringIn, choose, documentOf, newProject, saved, sharpPicture } from '../support/studio.ts';
 
 async function enter(page: Page, label: string, text: string): Promise<void> {
   const field = page.getByLabel(label, { exact: true });
@@ -68,14 +68,7 @@ test('a turntable of five seconds with a lens from 50 to 100 mm, made by hand, c
 
   await test.step('the film has 125 frames, and the last one is not the first', async () => {
     await page.getByRole('link', { name: 'Renders' }).click();
-    for (const [what, option] of [
-      ['Size', /640/],
-      ['Quality', /Draft/],
-      ['Shutter open', /An instant/],
-    ] as const) {
-      await page.getByRole('combobox', { name: what }).click();
-      await page.getByRole('option', { name: option }).click();
-    }
+    await choose(page, { Size: /640/, Quality: /Draft/, 'Shutter open': /An instant/ });
     await expect(page.getByText('640 × 360, 125 frames at 25')).toBeVisible();
     await page.getByRole('button', { name: 'Render film' }).click();
     const take = async () => (await documentOf(page.request, projectId)).take[0];

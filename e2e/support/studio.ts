@@ -99,3 +99,11 @@ export async function pictureStatistics(page: Page): Promise<{ mean: number; spr
     return { mean, spread };
   }, bytes.toString('base64'));
 }
+
+/** Chooses in the fields of a form: what is chosen, by the label of its field. */
+export async function choose(page: Page, options: Readonly<Record<string, RegExp>>): Promise<void> {
+  for (const [label, option] of Object.entries(options)) {
+    await page.getByRole('combobox', { name: label }).click();
+    await page.getByRole('option', { name: option }).click();
+  }
+}

@@ -4,3 +4,4 @@ export * from './orientation.ts';
 export * from './triangles.ts';
 export * from './pick.ts';
 export * from './same-place.ts';
+export * from './smooth.ts';

@@ -7,6 +7,7 @@ import {
   Output,
   QUALITY_HIGH,
   StreamTarget,
+  type StreamTargetChunk,
   VideoSample,
   VideoSampleSource,
 } from 'mediabunny';
@@ -26,7 +27,8 @@ export interface VideoJob {
   loops?: boolean;
   size: PictureSize;
   subframes: number;
-  signal: AbortSignal;
+  /** Ends it between two frames; whoever has a worker of its own just ends that. */
+  signal?: AbortSignal;
   /** Where the film is written as it is made; without one it is held in memory. */
   file?: FilmFile;
   /** Called after every frame with the number done. */
@@ -54,18 +56,7 @@ export async function renderVideo(renderer: PictureRenderer, job: VideoJob): Pro
   const open = job.shutter * frameTime(1, rate);
   if (size.width % 2 || size.height % 2)
     throw new RangeError(`width and height of a film must be even, got ${size.width} × ${size.height}`);
-  const { file } = job;
-  const memory = new BufferTarget();
-  const writing = new WritableStream<{ data: Uint8Array<ArrayBuffer>; position: number }>({
-    write: ({ data, position }) => file?.write(data, position),
-  });
-  // Players begin before they have all of it: what they need first stands first.
-  const output = file
-    ? new Output({
-        format: new Mp4OutputFormat({ fastStart: 'reserve' }),
-        target: new StreamTarget(writing, { chunked: true, chunkSize: PIECE }),
-      })
-    : new Output({ format: new Mp4OutputFormat({ fastStart: 'in-memory' }), target: memory });
+  const { output, whole } = outputTo(job.file);
   const source = new VideoSampleSource({ codec: 'avc', quality: QUALITY_HIGH, keyFrameInterval: 2 });
   output.addVideoTrack(source, { frameRate: rate.num / rate.den, maximumPacketCount: frames });
   await output.start();
@@ -75,7 +66,7 @@ export async function renderVideo(renderer: PictureRenderer, job: VideoJob): Pro
     const duration = frameTime(frames, rate);
     const exposure = renderer.exposureAlong({ poseAt: job.sampleAt, duration, loops: job.loops ?? false });
     for (let i = 0; i < frames; i += 1) {
-      signal.throwIfAborted();
+      signal?.throwIfAborted();
       const time = frameTime(i, rate);
       const pixels = await unbroken(
         renderer,
@@ -92,7 +83,7 @@ export async function renderVideo(renderer: PictureRenderer, job: VideoJob): Pro
       });
       encoding = source.add(sample).finally(() => sample.close());
       job.onProgress(i + 1);
-      // Lets an abort message in.
+      // Lets messages in: of an abort, or of a card that is lost.
       await new Promise((resolve) => setTimeout(resolve));
     }
     await encoding;
@@ -101,7 +92,22 @@ export async function renderVideo(renderer: PictureRenderer, job: VideoJob): Pro
     await output.cancel();
     throw error;
   }
-  return file
-    ? new Blob([await file.done()], { type: 'video/mp4' })
-    : new Blob([memory.buffer!], { type: 'video/mp4' });
+  return new Blob([await whole()], { type: 'video/mp4' });
+}
+
+/** Where a film goes, and how to get the whole of it. Players begin before they have all: what they need stands first. */
+function outputTo(file: FilmFile | undefined): { output: Output; whole: () => Promise<BlobPart> } {
+  if (!file) {
+    const target = new BufferTarget();
+    const output = new Output({ format: new Mp4OutputFormat({ fastStart: 'in-memory' }), target });
+    return { output, whole: () => Promise.resolve(target.buffer!) };
+  }
+  const writing = new WritableStream<StreamTargetChunk>({
+    write: ({ data, position }) => file.write(data, position),
+  });
+  const target = new StreamTarget(writing, { chunked: true, chunkSize: PIECE });
+  return {
+    output: new Output({ format: new Mp4OutputFormat({ fastStart: 'reserve' }), target }),
+    whole: () => file.done(),
+  };
 }

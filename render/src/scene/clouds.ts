@@ -1,3 +1,5 @@
+import { smooth } from '@eskovan/core/geometry';
+
 /** Pixels of a side of the cloud field; it repeats. */
 export const CLOUD_SIDE = 512;
 /** Billows across the field in the coarsest of the octaves; each next one has twice as many and half the weight. */
@@ -25,13 +27,13 @@ function billows(side: number): Float32Array {
     );
     for (let y = 0; y < side; y += 1) {
       const v = (y * cells) / side;
-      const [top, sy] = [Math.floor(v), ease(v % 1)];
+      const [top, sy] = [Math.floor(v), smooth(0, 1, v % 1)];
       const [row, next] = [top * cells, ((top + 1) % cells) * cells];
       for (let x = 0; x < side; x += 1) {
         const u = (x * cells) / side;
         const left = Math.floor(u);
         const right = (left + 1) % cells;
-        const sx = ease(u - left);
+        const sx = smooth(0, 1, u - left);
         const above = values[row + left]! * (1 - sx) + values[row + right]! * sx;
         const below = values[next + left]! * (1 - sx) + values[next + right]! * sx;
         out[y * side + x]! += weight * (above * (1 - sy) + below * sy);
@@ -41,8 +43,6 @@ function billows(side: number): Float32Array {
   return out;
 }
 
-const ease = (t: number) => t * t * (3 - 2 * t);
-
 /**
  * Fair-weather clouds as seen from below: two bytes a pixel, how much of the sky they cover and how much of the sun they
  * are lit by. Seamless in both directions, the same every time: a film does not flicker.
@@ -50,7 +50,7 @@ const ease = (t: number) => t * t * (3 - 2 * t);
  */
 export function cloudField(towards: readonly [number, number], side = CLOUD_SIDE): Uint8Array {
   const field = billows(side);
-  const cover = field.map((value) => ease(Math.min(1, Math.max(0, (value - EDGES[0]) / (EDGES[1] - EDGES[0])))));
+  const cover = field.map((value) => smooth(EDGES[0], EDGES[1], value));
   const length = Math.hypot(...towards) || 1;
   const step = towards.map((value) => (value / length) * ((SHADED_OVER * side) / SHADE_STEPS));
   const wrap = (value: number) => ((Math.round(value) % side) + side) % side;

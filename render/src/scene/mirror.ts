@@ -32,7 +32,8 @@ const SHARPEST = 0.06;
  * `mirrored(shown, normal, towards, base, surface, sunlight)`: a surface that shows `shown` with what it mirrors.
  * Fresnel's law as Schlick gives it (1994, eq. 15); the picture of the surroundings holds one and the distance in its
  * alpha (one alone: sky), so that what is mirrored is looked for where it stands, as seen from the surface and not from
- * the eye. Rough surfaces see the picture's coarser levels: the level whose pixels are as wide as the lobe.
+ * the eye. Rough surfaces see the picture's coarser levels: the level whose pixels are as wide as the lobe. Whoever takes
+ * it in has `gain`, `sun` and `vPlace`.
  */
 export const MIRROR_GLSL = `
   uniform samplerCube surroundings;

@@ -23,8 +23,8 @@ export async function readFile(
   spare = null;
   const stopped = new Promise<never>((_, reject) => {
     signal.addEventListener('abort', () => reject(signal.reason as Error));
-    worker.addEventListener('error', (event) =>
-      reject(new Error(event.message || `${fileName}: reading it stopped; it may be too large for this machine.`)),
+    worker.addEventListener('error', () =>
+      reject(new Error(`${fileName}: reading it stopped; it may be too large for this machine.`)),
     );
   });
   try {

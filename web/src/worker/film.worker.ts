@@ -37,8 +37,6 @@ export interface FilmOrder {
   output: { kind: 'still' } | { kind: 'video'; rate: Rate; frames: number; shutter: number };
 }
 
-const controller = new AbortController();
-
 async function samplerFor(
   source: FilmSource,
   loading: Promise<{ model: SceneModel; motion: SiteMotion }>,
@@ -48,7 +46,7 @@ async function samplerFor(
     return { sampleAt: () => sample, loopsAfter: null };
   }
   const { body, walker, limits, aspect } = source;
-  const footing = unpackFooting(await fetchBytes(source.floorUrl, controller.signal));
+  const footing = unpackFooting(await fetchBytes(source.floorUrl));
   const { model, motion } = needsParts(body) ? await loading : { model: null, motion: null };
   const move = compileMove(body, { footing, walker, parts: model ? describeParts(model) : [], motion, aspect, limits });
   if (!move) throw new SaidError('This move has no way yet.');
@@ -59,7 +57,7 @@ const api = {
   /** Renders one take; a worker does one and is then thrown away. */
   async render(order: FilmOrder, onProgress: (done: number) => void): Promise<{ file: Blob; poster: Blob }> {
     const { source, dress, sun, actions } = order.scene;
-    const loading = loadScene(source, controller.signal).then((model) => ({
+    const loading = loadScene(source).then((model) => ({
       model,
       motion: new SiteMotion(model, actions),
     }));
@@ -94,7 +92,6 @@ const api = {
               shutter: output.shutter,
               size,
               subframes,
-              signal: controller.signal,
               onProgress,
             });
       if (output.kind === 'still') onProgress(1);

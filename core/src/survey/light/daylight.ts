@@ -1,3 +1,5 @@
+import { smooth } from '../../geometry/index.ts';
+
 type Rgb = readonly [number, number, number];
 
 /** Radiances of the outdoors, linear, relative to a sunlit white wall of about one. */
@@ -45,11 +47,6 @@ const mix = (a: Rgb, b: Rgb, t: number): Rgb => [
   a[1] + (b[1] - a[1]) * t,
   a[2] + (b[2] - a[2]) * t,
 ];
-
-function smooth(from: number, to: number, x: number): number {
-  const t = Math.min(1, Math.max(0, (x - from) / (to - from)));
-  return t * t * (3 - 2 * t);
-}
 
 /** A place where no light ever comes still shows its shape: by this part of the light of the zenith. */
 export const DARKEST = 0.006;

@@ -1,6 +1,6 @@
 import { isGlass, type SceneModel, type ScenePart } from '../../format/index.ts';
 import type { Quaternion, Vec3 } from '../../document/index.ts';
-import { cornerArea, forwardOf } from '../../geometry/index.ts';
+import { cornerArea, forwardOf, smooth } from '../../geometry/index.ts';
 import { DARKEST, daylight } from './daylight.ts';
 import { Sight } from './sight.ts';
 
@@ -15,6 +15,8 @@ const AHEAD = 0.8;
 const ASIDE = 0.3;
 /** What is beside the picture still counts a little: people’s eyes are used to where they are. */
 const LEAST = 0.06;
+/** So does what lies behind a wall: stepping out of a door is no jump. */
+const HIDDEN = 0.12;
 /**
  * What fills less of the picture than this (solid angle, steradians, weighed) has open ground and sky about it: they are
  * metered by as well, so that a small thing that turns does not make its surroundings brighter and darker.
@@ -22,8 +24,6 @@ const LEAST = 0.06;
 const OPEN_ABOUT = 0.25;
 /** Of the sky’s zenith and horizon so much falls on open ground, as a white surface sends it out. */
 const OPEN_SKY = 0.45;
-/** So does what lies behind a wall: stepping out of a door is no jump. */
-const HIDDEN = 0.12;
 /** White in light of the mean brightness comes to this before the tone curve. */
 const KEY = 0.84;
 /** How far the eye gets used to the brightness and to the colour of where it is, 0…1: a dim room stays dimmer. */
@@ -103,13 +103,12 @@ export class LightMeter {
       const facing = -(dx * p[o + 3]! + dy * p[o + 4]! + dz * p[o + 5]!) / distance;
       if (facing <= 0) continue;
       const ahead = (dx * fx + dy * fy + dz * fz) / distance;
-      const t = Math.min(1, Math.max(0, (ahead - ASIDE) / (AHEAD - ASIDE)));
       const fade = 1 - square / (REACH * REACH);
       // What a piece of surface fills of the picture, however finely its triangles are cut.
       const area = p[o + 9]! * facing;
       const fills = area / (square + NEAR * NEAR + area);
       const seen = this.sight.isFree(position, p, o) ? 1 : HIDDEN;
-      const weight = seen * (LEAST + (1 - LEAST) * t * t * (3 - 2 * t)) * fade * fade * fills;
+      const weight = seen * (LEAST + (1 - LEAST) * smooth(ASIDE, AHEAD, ahead)) * fade * fade * fills;
       whole += weight;
       r += weight * p[o + 6]!;
       g += weight * p[o + 7]!;

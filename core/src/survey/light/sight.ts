@@ -15,8 +15,6 @@ const STEP = 0.6;
 const FILL = 0.4;
 /** A cell with less surface in it than this is not full: rails, stems and hangers hide nothing. Sides of a cell, square. */
 const FULL = 0.55;
-/** Steps in which surface is counted. */
-const COUNTS = 100;
 
 /**
  * What stands in the way between an eye and a surface, roughly: cells that are full. Glass, leaves and the lie of the
@@ -26,7 +24,7 @@ export class Sight {
   private readonly cell: number = CELL;
   private readonly min: readonly [number, number, number] = [0, 0, 0];
   private readonly size: readonly [number, number, number] = [0, 0, 0];
-  /** Surface in each cell. */
+  /** Surface in each cell, sides of a cell, square. */
   private readonly full: Float32Array = new Float32Array(0);
 
   constructor(model: SceneModel) {
@@ -65,7 +63,7 @@ export class Sight {
 
   private isFull(x: number, y: number, z: number): boolean {
     const at = this.indexOf(x, y, z);
-    return at >= 0 && this.full[at]! >= FULL * COUNTS;
+    return at >= 0 && this.full[at]! >= FULL;
   }
 
   private indexOf(x: number, y: number, z: number): number {
@@ -86,7 +84,7 @@ export class Sight {
       Math.hypot(p[c]! - p[a]!, p[c + 1]! - p[a + 1]!, p[c + 2]! - p[a + 2]!),
     );
     const steps = Math.max(1, Math.ceil(long / (FILL * this.cell)));
-    const share = (2 * COUNTS * cornerArea(p, a, b, c)) / ((steps + 1) * (steps + 2) * this.cell ** 2);
+    const share = (2 * cornerArea(p, a, b, c)) / ((steps + 1) * (steps + 2) * this.cell ** 2);
     for (let i = 0; i <= steps; i += 1)
       for (let j = 0; i + j <= steps; j += 1) {
         const [u, v] = [i / steps, j / steps];
@@ -96,7 +94,7 @@ export class Sight {
           w * p[a + 1]! + u * p[b + 1]! + v * p[c + 1]!,
           w * p[a + 2]! + u * p[b + 2]! + v * p[c + 2]!,
         );
-        if (at >= 0) this.full[at] = Math.min(COUNTS, this.full[at]! + share);
+        if (at >= 0) this.full[at]! += share;
       }
   }
 }
