@@ -7,7 +7,9 @@ import { must, ROOT } from '../scripts/lib/run.mjs';
 
 export async function benchFilm(cache) {
   await must('npx', ['vite', 'build', '--logLevel', 'error', '-c', 'bench/page/vite.config.ts']);
-  const { scene } = await prepareCommission(cache);
+  const {
+    lights: [{ scene }],
+  } = await prepareCommission(cache);
   const server = express()
     .get('/scene.bin', (_request, response) => response.type('application/octet-stream').send(Buffer.from(scene)))
     .use(express.static(join(ROOT, 'bench/dist')));

@@ -34,6 +34,11 @@ async function takeAll(browser, studio) {
   await page.goto(`${project}/model`);
   await sharp();
   await take('model');
+  await page.getByRole('button', { name: /Dusk, lamps on/ }).click();
+  await page.getByRole('region', { name: 'Lights' }).evaluate((card) => card.scrollIntoView({ block: 'start' }));
+  await page.waitForTimeout(4000);
+  await sharp();
+  await take('lights');
   await looks(page, project, sharp);
   await page.goto(`${project}/views`);
   await sharp();
@@ -41,12 +46,10 @@ async function takeAll(browser, studio) {
   for (const [view, name] of [
     ['Boardwalk and channel', 'landscape'],
     ['Heron field scope', 'scope'],
+    ['South front at dusk', 'dusk'],
   ]) {
-    await page
-      .getByRole('button', { name: new RegExp(view) })
-      .first()
-      .click();
-    await page.waitForTimeout(1500);
+    await page.locator('[data-row]').filter({ hasText: view }).first().click();
+    await page.waitForTimeout(4000);
     await sharp();
     await take(name);
   }

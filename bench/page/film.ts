@@ -1,6 +1,7 @@
 import { unpackModel } from '@eskovan/core/format';
 import { orientationOf } from '@eskovan/core/geometry';
 import { standing, type CameraSample } from '@eskovan/core/move';
+import { AFTERNOON } from '@eskovan/core/survey';
 import { PictureRenderer, renderVideo } from '@eskovan/render';
 
 interface FilmBench {
@@ -19,7 +20,7 @@ interface FilmBench {
 }
 
 const lens = { focalLengthMm: 22, sensor: { widthMm: 36, heightMm: 24 }, shift: [0, 0] as [number, number] };
-const OPTIONS = { look: 'natural' as const, exposure: 0, sun: [-0.53, 0.559, 0.638] as const };
+const OPTIONS = { look: 'natural' as const, exposure: 0, light: AFTERNOON };
 /** A slow turn in the hall. */
 const sampleAt = (time: number): CameraSample =>
   standing(

@@ -159,7 +159,7 @@ test('looks change the picture and not the light; names and the sun are kept', a
       { timeout: 30_000 },
     )
     .toBeGreaterThan(5);
-  expect((await siteOf(page.request, projectId)).scene).toEqual(lit);
+  expect(await litScene(page.request, projectId)).toEqual(lit);
   expect((await documentOf(page.request, projectId)).project.body.look).toBe('line');
   const storey = page.getByLabel(/^Storey name/).first();
   await storey.fill('Bird room');
@@ -188,7 +188,7 @@ test('a storey is corrected, left out and found again; the light stays', async (
   await height.press('Enter');
   await expect.poll(heights, { timeout: 60_000 }).toContain(0.25);
   // Nothing of the light depends on storeys: it is the very same file.
-  expect((await siteOf(page.request, projectId)).scene).toEqual(lit);
+  expect(await litScene(page.request, projectId)).toEqual(lit);
   await card.getByRole('button', { name: 'Add a storey' }).click();
   await expect.poll(async () => (await heights())?.length, { timeout: 60_000 }).toBe(found.length + 1);
   await card.getByRole('button', { name: 'As found' }).click();

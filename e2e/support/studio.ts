@@ -1,6 +1,6 @@
-import type { ProjectDocument, SiteBody } from '@eskovan/core/document';
+import type { FileRef, LitBody, ProjectDocument, SiteBody } from '@eskovan/core/document';
 import { READER } from '@eskovan/core/format';
-import { siteInput, siteKey } from '@eskovan/core/site';
+import { lightKey, ownLight, siteInput, siteKey, siteLight } from '@eskovan/core/site';
 import { SURVEY_ALGORITHM } from '@eskovan/core/survey';
 import { expect, type APIRequestContext, type Locator, type Page } from '@playwright/test';
 
@@ -20,11 +20,15 @@ export async function siteOf(request: APIRequestContext, projectId: string): Pro
   return (await response.json()) as SiteBody;
 }
 
-/** The lit scene of a project, once all of its light is there: a first light is none to compare by. */
-export async function litScene(request: APIRequestContext, projectId: string): Promise<NonNullable<SiteBody['scene']>> {
+/** The models of a project in its own light, once all of it is there: a first light is none to compare by. */
+export async function litScene(request: APIRequestContext, projectId: string): Promise<FileRef> {
   const whole = async () => {
-    const site = await siteOf(request, projectId).catch(() => null);
-    return site?.scene && !site.first ? site.scene : null;
+    const { project, model } = await documentOf(request, projectId);
+    const light = siteLight(project.body, ownLight(project.body));
+    const key = lightKey(siteInput(project.body, model, READER)!, light, SURVEY_ALGORITHM);
+    const response = await request.get(`/api/projects/${projectId}/lit/${key}`);
+    const lit = response.ok() ? ((await response.json()) as LitBody) : null;
+    return lit && !lit.first ? lit.scene : null;
   };
   await expect.poll(whole, { timeout: 60_000 }).not.toBeNull();
   return (await whole())!;

@@ -10,6 +10,7 @@ import { DatabaseModule } from './database/database.module.ts';
 import { EditModule } from './edit/edit.module.ts';
 import { FileModule } from './file/file.module.ts';
 import { HealthModule } from './health/health.module.ts';
+import { LightModule } from './light/light.module.ts';
 import { LinkModule } from './link/link.module.ts';
 import { LiveModule } from './live/live.module.ts';
 import { ModelModule } from './model/model.module.ts';
@@ -44,6 +45,7 @@ export class AppModule {
         ProjectModule,
         ModelModule,
         ActionModule,
+        LightModule,
         MoveModule,
         ViewModule,
         TakeModule,

@@ -1,8 +1,7 @@
 import { Matrix4, Vector3 } from 'three';
-import type { Bounds } from '../document/index.ts';
+import { isWithin, type Bounds } from '../document/index.ts';
 import type { SceneModel, SceneMovement, ScenePart } from '../format/index.ts';
 import { boundsOf, joinBounds, middle } from '../geometry/index.ts';
-import { isWithin } from '../site/index.ts';
 import { JointMotion, type MovementAt } from './joints.ts';
 import { timeWithin, type SiteAction } from './site-action.ts';
 

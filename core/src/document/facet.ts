@@ -22,6 +22,8 @@ const COLLECTIONS: Partial<Record<Kind, readonly string[]>> = { model: ['parts',
  */
 const DERIVED: Partial<Record<Kind, readonly string[]>> = {
   view: ['thumbnail'],
+  light: ['picture'],
+  project: ['picture'],
   model: ['packed', 'declares', 'bounds', 'guess', 'triangles', 'movements', 'notes'],
 };
 

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { lensSchema } from './lens.ts';
+import { lightChoiceSchema } from './light.ts';
 import { orbitSchema } from './orbit.ts';
 import { finite, idSchema, vec3Schema } from './primitives.ts';
 import { tracksSchema } from './track.ts';
@@ -77,6 +78,7 @@ export const walkSchema = z.object({
   pace: paceSchema,
   gaze: gazeSchema,
   lens: lensSchema,
+  light: lightChoiceSchema,
   tracks: tracksSchema.optional(),
 });
 export type Walk = z.infer<typeof walkSchema>;

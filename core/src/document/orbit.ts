@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { lensSchema } from './lens.ts';
+import { lightChoiceSchema } from './light.ts';
 import { finite, idSchema, vec3Schema } from './primitives.ts';
 import { tracksSchema } from './track.ts';
 
@@ -44,6 +45,7 @@ export const orbitSchema = z.object({
   duration: finite.min(0.1).max(3600),
   shape: z.enum(['constant', 'ease both']),
   lens: lensSchema,
+  light: lightChoiceSchema,
   tracks: tracksSchema.optional(),
 });
 export type Orbit = z.infer<typeof orbitSchema>;

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { ALL_LIT, exposureSchema, lampsSchema, lightPictureSchema, skySchema } from './light.ts';
 import { finite, rateSchema, vec3Schema } from './primitives.ts';
 
 /** Where and when the sun shines on a project. */
@@ -72,11 +73,16 @@ export const projectBodySchema = z.object({
   /** Metres above the floor that a new walk or view starts with. */
   eyeHeight: finite.min(0.3).max(3).default(1.6),
   sun: sunSettingSchema.default(FIRST_SUN),
+  /** Sky and lamps of the project's own light, which holds wherever no named one is chosen. */
+  sky: skySchema.default('clear'),
+  lamps: lampsSchema.default(ALL_LIT),
   walker: walkerSchema.default(FIRST_WALKER),
   limits: checkLimitsSchema.default(FIRST_LIMITS),
   look: lookSchema.default('natural'),
-  /** Lighter or darker pictures, in stops: one is twice the light. */
-  exposure: finite.min(-3).max(3).default(0),
+  /** Lighter or darker pictures in the project's own light. */
+  exposure: exposureSchema.default(0),
+  /** The project in its own light. */
+  picture: lightPictureSchema,
   /** Names that people gave to storeys: a name belongs to the storey nearest its height, within half a metre. */
   storeyNames: z.array(z.object({ elevation: finite, name: z.string().trim().min(1).max(80) })).default([]),
   storeyChanges: z.array(storeyChangeSchema).max(200).default([]),

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { actionBodySchema } from './action.ts';
+import { lightBodySchema } from './light.ts';
 import { linkBodySchema } from './link.ts';
 import { modelBodySchema } from './model.ts';
 import { moveBodySchema } from './move.ts';
@@ -14,6 +15,7 @@ export const bodySchemas = {
   project: projectBodySchema,
   model: modelBodySchema,
   action: actionBodySchema,
+  light: lightBodySchema,
   move: moveBodySchema,
   view: viewBodySchema,
   take: takeBodySchema,
@@ -26,7 +28,7 @@ export const kindSchema = z.enum(KINDS as [Kind, ...Kind[]]);
 export type BodyOf<K extends Kind> = z.infer<(typeof bodySchemas)[K]>;
 
 /** The version that bodies are written in; older ones are migrated on the way out. */
-export const DOCUMENT_VERSION = 5;
+export const DOCUMENT_VERSION = 6;
 
 const envelope = {
   id: idSchema,

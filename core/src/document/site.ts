@@ -11,12 +11,12 @@ export const storeySchema = z.object({
 });
 export type Storey = z.infer<typeof storeySchema>;
 
-/** What makes a site what it is: models, placement, sun, algorithms; see `siteKey`. */
+/** What makes a site what it is: models, placement, walker, algorithms; see `siteKey`. */
 export const siteKeySchema = z.string().regex(/^[0-9a-f]{28}$/, 'a site is named by 28 hexadecimal digits');
 
 /**
- * All shown models of a project, placed, measured and lit together. Computed from the project's rows, never edited:
- * it can be thrown away and made again.
+ * All shown models of a project, placed and measured together. Computed from the project's rows, never edited: it can be
+ * thrown away and made again.
  */
 export const siteBodySchema = z.object({
   /** Storeys, rooms and plan line work, JSON. */
@@ -25,16 +25,21 @@ export const siteBodySchema = z.object({
   floor: fileRefSchema,
   /** Navigation mesh, as recast keeps it; null where nothing can be walked on. */
   walkway: fileRefSchema.nullable(),
-  /** The packed models with light baked in: what the picture draws. Null while the light is still being baked. */
-  scene: fileRefSchema.nullable(),
-  /** A light stand-in for a heavy scene, shown until the whole has arrived; null where the scene is light. */
-  glance: fileRefSchema.nullable().default(null),
-  /** Name of the light in the scene; see `lightKey`. Sites that differ in the rest share it. */
-  light: siteKeySchema.nullable().default(null),
-  /** The light is a first one, of few rays: the whole one is still being gathered. */
+  /** The navigation mesh is still to come. */
   first: z.boolean().default(false),
   bounds: boundsSchema,
   triangles: z.int().min(1),
   storeys: z.array(storeySchema).max(200),
 });
 export type SiteBody = z.infer<typeof siteBodySchema>;
+
+/** The same models in one light: what the picture draws. Computed, as the site is; see `lightKey`. */
+export const litBodySchema = z.object({
+  /** The packed models with light baked in. */
+  scene: fileRefSchema,
+  /** A light stand-in for a heavy scene, shown until the whole has arrived; null where the scene is light. */
+  glance: fileRefSchema.nullable().default(null),
+  /** The light is a first one, of few rays: the whole one is still being gathered. */
+  first: z.boolean().default(false),
+});
+export type LitBody = z.infer<typeof litBodySchema>;

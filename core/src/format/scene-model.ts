@@ -190,6 +190,9 @@ export const isGlass = ({ opacity }: Pick<SceneMaterial, 'opacity'>): boolean =>
 /** Does one see through it, and light pass: glass, and what is cut out of a picture? */
 export const seesThrough = (material: SceneMaterial): boolean => isGlass(material) || material.cutOut !== undefined;
 
+/** Why one sees through a triangle; 0 where one does not. */
+export const SEEN_THROUGH = { glass: 1, cutOut: 2 } as const;
+
 /** All triangles of some parts, which of them one sees through, and which part (of those wanted) each is of. */
 export function triangleSoup(
   model: SceneModel,
@@ -202,7 +205,8 @@ export function triangleSoup(
   const partOf = new Uint32Array(count);
   let triangle = 0;
   for (const [number, part] of parts.entries()) {
-    const clear = seesThrough(model.materials[part.material]!) ? 1 : 0;
+    const material = model.materials[part.material]!;
+    const clear = isGlass(material) ? SEEN_THROUGH.glass : seesThrough(material) ? SEEN_THROUGH.cutOut : 0;
     const { positions, indices } = part;
     for (let k = 0; k < indices.length; k += 3) {
       for (let corner = 0; corner < 3; corner += 1) {

@@ -114,6 +114,8 @@ class FloorSearch {
   private readonly start: number;
   /** What there is to stand on at each station; asked for again and again, looked up once. */
   private readonly surfaces: number[][];
+  /** The same between stations: searches halve the same stretches again and again. */
+  private readonly between = new Map<number, readonly number[]>();
 
   constructor(
     private readonly line: PlanLine,
@@ -183,6 +185,17 @@ class FloorSearch {
     return this.trace(end?.stand ?? null);
   }
 
+  /** What there is to stand on at any place of the path. */
+  private surfacesAt(station: number): readonly number[] {
+    let known = this.between.get(station);
+    if (!known) {
+      this.line.pointAt(station, this.point);
+      known = this.footing.floors.surfacesAt(this.point[0]!, this.point[1]!);
+      this.between.set(station, known);
+    }
+    return known;
+  }
+
   /** The surfaces at a station that a person could be on, each with its own cost. */
   private standsAt(i: number): Stand[] {
     const [x, z] = [this.points[2 * i]!, this.points[2 * i + 1]!];
@@ -217,8 +230,11 @@ class FloorSearch {
     }
     for (const { stand: from, cost } of hanging) {
       const rise = Math.abs(stand.y - from.y);
+      // What is dearer even as a joint need not be looked at closely: as a break it is dearer still.
+      const asJoint = from.cost + COST.joint + rise;
+      if (asJoint >= best) continue;
       const joint = rise <= this.walker.step + STEP_SLACK && this.openLength(from, stand) <= JOINT;
-      if (joint) take(from, from.cost + COST.joint + rise, false);
+      if (joint) take(from, asJoint, false);
       else take(from, cost + COST.break + COST.breakRise * rise, true);
     }
     stand.cost += best + this.anchorCost(i, stand.y);
@@ -251,10 +267,9 @@ class FloorSearch {
 
   /** The height at a station nearest to one of two heights: which of them it continues. */
   private sideAt(station: number, a: number, b: number): { isA: boolean; y: number } | null {
-    this.line.pointAt(station, this.point);
     let found: { isA: boolean; y: number } | null = null;
     let nearest = Infinity;
-    for (const y of this.footing.floors.surfacesAt(this.point[0]!, this.point[1]!)) {
+    for (const y of this.surfacesAt(station)) {
       for (const isA of [true, false]) {
         const off = Math.abs(y - (isA ? a : b));
         if (off < nearest) [nearest, found] = [off, { isA, y }];
@@ -299,16 +314,14 @@ class FloorSearch {
       const height = stand.y + pitch * (station - stand.station);
       return surfaces?.some((y) => Math.abs(y - height) < off) ?? false;
     };
-    const goesOn = (station: number) => {
-      this.line.pointAt(station, this.point);
-      return continues(this.footing.floors.surfacesAt(this.point[0]!, this.point[1]!), station);
-    };
     const sense = Math.sign(other.station - stand.station);
     let [inside, outside] = [stand.station, stand.station + sense * this.spacing];
-    if (continues(this.surfaces[Math.round(stand.station / this.spacing) + sense], outside)) return null;
+    const next = this.surfaces[Math.round(stand.station / this.spacing) + sense];
+    // What lies level goes on, whatever slope would lead to the other: a floor over another one does not end.
+    if (continues(next, outside) || next?.some((y) => Math.abs(y - stand.y) < off)) return null;
     for (let round = 0; round < 7; round += 1) {
       const middle = (inside + outside) / 2;
-      if (goesOn(middle)) inside = middle;
+      if (continues(this.surfacesAt(middle), middle)) inside = middle;
       else outside = middle;
     }
     return inside;

@@ -1,14 +1,14 @@
-import type { Look, MaterialLook, PartLook } from '../document/index.ts';
+import {
+  ALL_LIT,
+  isLit,
+  isWithin,
+  type Lamps,
+  type Look,
+  type MaterialLook,
+  type PartLook,
+  type PartPath,
+} from '../document/index.ts';
 import { isGlass, PLAIN_MATERIAL, type SceneMaterial, type SceneModel, type ScenePart } from '../format/index.ts';
-
-/** A part, or a group of parts whose names begin with the same words. */
-export interface PartPath {
-  model: string;
-  name: string;
-}
-
-/** Does a part's name belong to a path: the same, or one of its group? */
-export const isWithin = (name: string, path: string) => name === path || name.startsWith(`${path} / `);
 
 /** What a material is called, also where its file gives it no name. */
 export const materialName = ({ name }: Pick<SceneMaterial, 'name'>): string => name.trim() || 'Without a name';
@@ -20,6 +20,8 @@ export interface Dress {
   exposure: number;
   parts: Readonly<Record<string, Readonly<Record<string, PartLook>>>>;
   materials: Readonly<Record<string, Readonly<Record<string, MaterialLook>>>>;
+  /** What glows while it is switched on; all of it where nothing is said. */
+  lamps?: Lamps;
   /** Everything else is left out. */
   alone?: PartPath | null;
 }
@@ -27,11 +29,18 @@ export interface Dress {
 const CLAY: SceneMaterial = { ...PLAIN_MATERIAL, name: 'Clay', color: [0.66, 0.64, 0.61] };
 const PAPER: SceneMaterial = { ...PLAIN_MATERIAL, name: 'Paper', color: [0.93, 0.92, 0.89] };
 
+const glows = ({ emissive }: SceneMaterial) => Math.max(...emissive) > 0;
+/** A lamp that is switched off: the bulb is still there. */
+const OFF = (material: SceneMaterial): SceneMaterial => ({ ...material, emissive: [0, 0, 0] });
+
 /**
  * A site as it is to be drawn: hidden parts left out, materials changed. Light stays as it was baked. Glass stays
- * glass, and lamps go on shining in clay.
+ * glass, and lamps go on shining in clay; those that are switched off do not.
  */
-export function dressModel(model: SceneModel, { look, parts, materials: changed, alone }: Dress): SceneModel {
+export function dressModel(
+  model: SceneModel,
+  { look, parts, materials: changed, lamps = ALL_LIT, alone }: Dress,
+): SceneModel {
   const materials = [...model.materials];
   const known = new Map<string, number>();
   const material = (key: string, make: () => SceneMaterial): number => {
@@ -43,8 +52,12 @@ export function dressModel(model: SceneModel, { look, parts, materials: changed,
     return index;
   };
   const dressed: ScenePart[] = [];
-  for (const part of model.parts) {
-    const before = model.materials[part.material]!;
+  for (const given of model.parts) {
+    const switchedOff = glows(model.materials[given.material]!) && !isLit(lamps, given);
+    const part = switchedOff
+      ? { ...given, material: material(`${given.material} off`, () => OFF(model.materials[given.material]!)) }
+      : given;
+    const before = materials[part.material]!;
     const { model: id = '', name } = part;
     const own: PartLook = { ...changed[id]?.[materialName(before)], ...parts[id]?.[name] };
     if (alone ? id !== alone.model || !isWithin(name, alone.name) : own.hidden) continue;

@@ -7,6 +7,7 @@ export * from './glance.ts';
 export * from './guess.ts';
 export { SILHOUETTE } from './shape.ts';
 export * from './key.ts';
+export * from './lights.ts';
 export * from './line-up.ts';
 export * from './placement.ts';
 export * from './sun.ts';

@@ -1,20 +1,21 @@
-import { canonicalJson, type ModelBody, type ProjectBody, type SunSetting } from '../document/index.ts';
-import { sunDirection } from './sun.ts';
+import {
+  canonicalJson,
+  type Lens,
+  type ModelBody,
+  type Pose,
+  type ProjectBody,
+  type SiteLight,
+} from '../document/index.ts';
 
-/** What a site is computed from. */
+/** What a site is computed from; its light comes on top of it. */
 export interface SiteInput {
   models: { id: string; packed: string; placement: ModelBody['placement'] }[];
-  sun: [number, number, number];
   walker: ProjectBody['walker'];
   /** What people corrected about the storeys. */
   storeys: ProjectBody['storeyChanges'];
 }
 
-/** Unit vector towards a project's sun, as its site is lit by it: a tenth of a degree makes no other picture. */
-export const siteSun = (setting: SunSetting): SiteInput['sun'] =>
-  sunDirection(setting).map((value) => Math.round(value * 500) / 500) as SiteInput['sun'];
-
-/** The shown models of a project and its sun; null while there is none, or one still has to be read again. */
+/** The shown models of a project, and who walks there; null while there is none, or one still has to be read again. */
 export function siteInput(
   project: ProjectBody,
   models: readonly { id: string; body: ModelBody }[],
@@ -24,7 +25,6 @@ export function siteInput(
   if (shown.length === 0 || shown.some(({ body }) => body.packed?.reader !== reader)) return null;
   return {
     models: shown.map(({ id, body }) => ({ id, packed: body.packed!.file.sha256, placement: body.placement })),
-    sun: siteSun(project.sun),
     walker: project.walker,
     storeys: project.storeyChanges,
   };
@@ -32,11 +32,18 @@ export function siteInput(
 
 /** The name of a site: equal for equal inputs and the same algorithms. 28 hexadecimal digits. */
 export const siteKey = (input: SiteInput, algorithm: number): string =>
-  keyOf([algorithm, input.sun, input.walker, input.storeys, inOrder(input.models)]);
+  keyOf([algorithm, input.walker, input.storeys, inOrder(input.models)]);
 
-/** The name of a site's light: another walker sees the same. */
-export const lightKey = (input: Pick<SiteInput, 'models' | 'sun'>, algorithm: number): string =>
-  keyOf([algorithm, input.sun, inOrder(input.models)]);
+/** The name of models that stand in their places, whoever walks there and whatever light it is. */
+export const geometryKey = ({ models }: Pick<SiteInput, 'models'>): string => keyOf(inOrder(models));
+
+/** The name of a site in a light: another walker sees the same. */
+export const lightKey = (input: Pick<SiteInput, 'models'>, light: SiteLight, algorithm: number): string =>
+  keyOf([algorithm, light, inOrder(input.models)]);
+
+/** Names a picture of a site in a light, from a pose. */
+export const lightPictureKey = (light: string, exposure: number, pose: Pose, lens: Lens): string =>
+  keyOf([light, exposure, pose, lens]);
 
 const inOrder = (models: SiteInput['models']) => [...models].sort((a, b) => (a.id < b.id ? -1 : 1));
 

@@ -20,8 +20,10 @@ import {
   placeBounds,
   placementMatrix,
   lightKey,
+  ownLight,
   siteInput,
   siteKey,
+  siteLight,
   sunDirection,
   sunPosition,
   unitName,
@@ -169,7 +171,7 @@ describe('a site', () => {
   const keyOf = (models: { id: string; body: ModelBody }[], body = project, algorithm = 1) =>
     siteKey(siteInput(body, models, 3)!, algorithm);
 
-  test('has another key when a model moves, the sun turns or the walker grows, and none when only looks change', () => {
+  test('has another key when a model moves or the walker grows, and none when only looks or lights change', () => {
     const one = { id: '1', body: model() };
     const two = { id: '2', body: model() };
     const key = keyOf([one, two]);
@@ -177,11 +179,11 @@ describe('a site', () => {
     expect(keyOf([two, one])).toBe(key);
     expect(keyOf([{ ...one, body: model({ parts: { Wall: { hidden: true } } }) }, two])).toBe(key);
     expect(keyOf([one, two], { ...project, look: 'clay', client: 'Somebody' })).toBe(key);
+    expect(keyOf([one, two], { ...project, sun: { ...FIRST_SUN, north: 1 }, sky: 'overcast' })).toBe(key);
     const others = [
       keyOf([one]),
       keyOf([one, { id: '2', body: model({ hidden: true }) }]),
       keyOf([one, { id: '2', body: model({ placement: { ...AS_IT_CAME, turn: 0.1 } }) }]),
-      keyOf([one, two], { ...project, sun: { ...FIRST_SUN, north: 1 } }),
       keyOf([one, two], { ...project, walker: { ...FIRST_WALKER, slope: 30 } }),
       keyOf([one, two], { ...project, storeyChanges: [{ found: 0, elevation: 0.2 }] }),
       keyOf([one, two], project, 2),
@@ -191,11 +193,16 @@ describe('a site', () => {
 
   test('shares its light with sites that differ only in who walks and in storeys', () => {
     const one = { id: '1', body: model() };
-    const light = (body = project, moved = one) => lightKey(siteInput(body, [moved], 3)!, 1);
+    const light = (body = project, moved = one) =>
+      lightKey(siteInput(body, [moved], 3)!, siteLight(body, ownLight(body)), 1);
     const walker = { ...project, walker: { ...FIRST_WALKER, slope: 30 } };
     const storeys = { ...project, storeyChanges: [{ found: 0, elevation: 0.2 }] };
     expect([light(walker), light(storeys)]).toEqual([light(), light()]);
     expect(light({ ...project, sun: { ...FIRST_SUN, north: 1 } })).not.toBe(light());
+    expect(light({ ...project, sky: 'overcast' })).not.toBe(light());
+    expect(light({ ...project, lamps: { lit: false, except: [] } })).not.toBe(light());
+    // How light its pictures are is a matter of the picture.
+    expect(light({ ...project, exposure: 1 })).toBe(light());
     expect(light(project, { ...one, body: model({ placement: { ...AS_IT_CAME, turn: 0.1 } }) })).not.toBe(light());
   });
 
@@ -263,6 +270,20 @@ describe('dressing', () => {
       { of: 'a Door', color: [0, 0, 1], roughness: 0.2 },
     ]);
     expect(materialName({ name: ' ' })).toBe('Without a name');
+  });
+
+  test('a lamp that is switched off does not glow, in any look', () => {
+    const lamp = { ...site, materials: [{ ...site.materials[0]!, emissive: [1, 1, 1] as [number, number, number] }] };
+    const glow = (look: 'natural' | 'clay', lit: boolean) => {
+      const dressed = dressModel(lamp, { look, exposure: 0, parts: {}, materials: {}, lamps: { lit, except: [] } });
+      return dressed.materials[dressed.parts[0]!.material]!.emissive;
+    };
+    expect([glow('natural', true), glow('natural', false), glow('clay', true), glow('clay', false)]).toEqual([
+      [1, 1, 1],
+      [0, 0, 0],
+      [1, 1, 1],
+      [0, 0, 0],
+    ]);
   });
 
   test('clay makes solids clay, and keeps glass', () => {

@@ -32,6 +32,9 @@ export function trianglesWith(soup: TriangleSoup, flags: Uint8Array, flag: numbe
 export const walkableTriangles = (soup: TriangleSoup, slope = WALKABLE_SLOPE): TriangleSoup =>
   trianglesWith(soup, walkableFlags(soup, slope), 1);
 
+/** Farther than this beside a triangle's extent nothing is on its edge, metres. */
+const BESIDE = 0.01;
+
 /**
  * Answers "which floors are above and below this point?" A vertical ray needs no tree: triangles are put into
  * square plan cells, and a lookup tests the few of one small and one wide cell. It is some ten times faster than a
@@ -71,11 +74,16 @@ export class FloorIndex {
   /** The lowest surface at (x, z) above `floor`; Infinity where there is none. */
   nextAbove(x: number, z: number, floor: number): number {
     let best = Infinity;
+    const t = this.triangles;
     for (const cells of this.cells) {
       const cell = cells.cellAt(x, z);
       if (cell < 0) continue;
       for (let k = cells.starts[cell]!; k < cells.starts[cell + 1]!; k += 1) {
-        const y = this.heightIn(cells.entries[k]!, x, z);
+        const o = cells.entries[k]!;
+        // What lies wholly below, or above what was found, is told without looking where it is.
+        const [a, b, c] = [t[o + 1]!, t[o + 4]!, t[o + 7]!];
+        if ((a <= floor && b <= floor && c <= floor) || (a >= best && b >= best && c >= best)) continue;
+        const y = this.heightIn(o, x, z);
         if (y > floor && y < best) best = y;
       }
     }
@@ -93,19 +101,32 @@ export class FloorIndex {
         if (!Number.isNaN(y)) heights.push(y);
       }
     }
+    if (heights.length < 2) return heights;
     heights.sort((a, b) => b - a);
-    return heights.filter((y, i) => i === 0 || heights[i - 1]! - y > same);
+    let kept = 1;
+    for (let i = 1, before = heights[0]!; i < heights.length; i += 1) {
+      const y = heights[i]!;
+      if (before - y > same) heights[kept++] = y;
+      before = y;
+    }
+    heights.length = kept;
+    return heights;
   }
 
   /** Height of the triangle at offset `o` over (x, z); NaN where it is not over it (NaN compares false). */
   private heightIn(o: number, x: number, z: number): number {
     const t = this.triangles;
     const ax = t[o]! - x;
-    const az = t[o + 2]! - z;
     const bx = t[o + 3]! - x;
-    const bz = t[o + 5]! - z;
     const cx = t[o + 6]! - x;
+    // Most triangles of a cell lie beside the point: told by one axis, without the areas.
+    if ((ax > BESIDE && bx > BESIDE && cx > BESIDE) || (ax < -BESIDE && bx < -BESIDE && cx < -BESIDE))
+      return Number.NaN;
+    const az = t[o + 2]! - z;
+    const bz = t[o + 5]! - z;
     const cz = t[o + 8]! - z;
+    if ((az > BESIDE && bz > BESIDE && cz > BESIDE) || (az < -BESIDE && bz < -BESIDE && cz < -BESIDE))
+      return Number.NaN;
     // Areas opposite each corner: all of one sign where (x, z) is inside an upward face.
     const wa = bz * cx - bx * cz;
     const wb = cz * ax - cx * az;

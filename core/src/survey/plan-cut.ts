@@ -1,4 +1,6 @@
+import { SEEN_THROUGH } from '../format/index.ts';
 import { TRIANGLE, triangleNormal, type TriangleSoup } from '../geometry/index.ts';
+import { crownsOf } from './crowns.ts';
 import { OutlineCollector } from './outline.ts';
 import { joinLoops, sidesOf, solidsOf, THICKEST, tidy, WELD } from './plan-loops.ts';
 
@@ -23,7 +25,8 @@ export interface PlanCut {
 
 /**
  * Cuts the model above a storey.
- * @param seeThrough one flag a triangle: glass is drawn as a thin line and never filled
+ * @param seeThrough one flag a triangle (`SEEN_THROUGH`): glass is drawn as a thin line and never filled, what is cut out
+ *   of pictures as its outline
  * @param above height of the cut over the storey's floor, metres
  * @param thickest what is cut and thicker is drawn as lines, metres
  */
@@ -46,16 +49,19 @@ export function cutAt(
 ): Omit<PlanCut, 'below'> {
   const solid: number[] = [];
   const glass: number[] = [];
+  const cards: number[] = [];
   const line = new Float64Array(4);
   for (let i = 0; i < soup.length / TRIANGLE; i += 1) {
     if (!cutTriangle(soup, i * TRIANGLE, height, line)) continue;
     const [ax, az, bx, bz] = [round(line[0]!), round(line[1]!), round(line[2]!), round(line[3]!)];
     // What begins and ends in one point joins nothing; however short, anything else does.
-    if (ax !== bx || az !== bz) (seeThrough[i] ? glass : solid).push(ax, az, bx, bz);
+    const kind = seeThrough[i];
+    const lines = kind === SEEN_THROUGH.cutOut ? cards : kind ? glass : solid;
+    if (ax !== bx || az !== bz) lines.push(ax, az, bx, bz);
   }
   const { loops, rest } = joinLoops(solid);
   const { filled, rings } = solidsOf(loops, thickest);
-  return { cut: filled, openCut: [...rest, ...rings.flatMap(sidesOf)], glass };
+  return { cut: filled, openCut: [...rest, ...rings.flatMap(sidesOf), ...crownsOf(cards)], glass };
 }
 
 /** All that a cut goes through as loose segments, four numbers each: lines, glass, outlines. */

@@ -88,6 +88,14 @@ function trusses(b: Builder): void {
 /** Upright larch boards on the outside, left out at openings by ending at window height. */
 function cladding(b: Builder): void {
   b.within('Building / Cladding', () => {
+    // Between boards one sees what is behind them: dark paper, not the wall.
+    const gap = (a: readonly [number, number], c: readonly [number, number], low: number, high: number) =>
+      b.face('Wind paper', [
+        [a[0], low, a[1]],
+        [c[0], low, c[1]],
+        [c[0], high, c[1]],
+        [a[0], high, a[1]],
+      ]);
     const board = (x0: number, z0: number, x1: number, z1: number, low: number, high: number, i: number) =>
       b.box(i % 3 === 0 ? 'Larch cladding, grey' : 'Larch cladding', [x0, low, z0], [x1, high, z1], {
         bottom: true,
@@ -115,13 +123,17 @@ function cladding(b: Builder): void {
           ],
         ],
       ] as const) {
-        pieces(z, z + step, openings).forEach(([low, high]) =>
-          board(face, z + 0.01, out, z + step - 0.01, low, high, i),
-        );
+        pieces(z, z + step, openings).forEach(([low, high]) => {
+          board(face, z + 0.01, out, z + step - 0.01, low, high, i);
+          const x = face + Math.sign(out - face) * 0.008;
+          const [z0, z1] = [z + step - 0.01, Math.min(D.SOUTH, z + step + 0.01)];
+          gap([x, out < face ? z0 : z1], [x, out < face ? z1 : z0], low, high);
+        });
       }
     }
     for (let i = 0; i * step < D.EAST; i += 1) {
       const x = i * step;
+      const seam = [x + step - 0.01, Math.min(D.EAST, x + step + 0.01)] as const;
       const north = [
         [1.6, 3.4, 0.75, 2.4],
         [4.8, 6.6, 0.75, 2.4],
@@ -139,10 +151,14 @@ function cladding(b: Builder): void {
         [21.8, 23.3, 0.45, 3.6],
         [9.2, 14.8, 0, 5.1],
       ] as const;
-      pieces(x, x + step, north).forEach(([low, high]) => board(x + 0.01, 0, x + step - 0.01, -0.03, low, high, i));
-      pieces(x, x + step, south).forEach(([low, high]) =>
-        board(x + 0.01, D.SOUTH, x + step - 0.01, D.SOUTH + 0.03, low, high, i),
-      );
+      pieces(x, x + step, north).forEach(([low, high]) => {
+        board(x + 0.01, 0, x + step - 0.01, -0.03, low, high, i);
+        gap([seam[1], -0.008], [seam[0], -0.008], low, high);
+      });
+      pieces(x, x + step, south).forEach(([low, high]) => {
+        board(x + 0.01, D.SOUTH, x + step - 0.01, D.SOUTH + 0.03, low, high, i);
+        gap([seam[0], D.SOUTH + 0.008], [seam[1], D.SOUTH + 0.008], low, high);
+      });
     }
   });
 }

@@ -1,6 +1,6 @@
-import type { MaterialName } from './materials.ts';
-
-export type Point = readonly [number, number, number];
+import { layOn } from './lay.ts';
+import { MATERIALS, type DemoMaterial, type MaterialName } from './materials.ts';
+import type { Point } from './point.ts';
 
 /** Triangles of one material within one part: positions and flat normals, four corners a quad. */
 export interface Batch {
@@ -8,6 +8,8 @@ export interface Batch {
   normals: number[];
   /** Linear vertex colours that multiply the material's; empty where it has none. */
   colors: number[];
+  /** Where the material's picture lies, two numbers a corner; empty where it has none. */
+  uvs: number[];
   indices: number[];
 }
 
@@ -61,9 +63,11 @@ export class Builder {
     const n = [u[1] * v[2] - u[2] * v[1], u[2] * v[0] - u[0] * v[2], u[0] * v[1] - u[1] * v[0]] as const;
     const length = Math.hypot(...n) || 1;
     const first = batch.positions.length / 3;
+    const flat: Point = [n[0] / length, n[1] / length, n[2] / length];
+    this.lay(batch, material, corners, flat);
     corners.forEach((p, i) => {
       batch.positions.push(...p);
-      batch.normals.push(...(given?.[i] ?? ([n[0] / length, n[1] / length, n[2] / length] as const)));
+      batch.normals.push(...(given?.[i] ?? flat));
     });
     for (let k = 1; k < corners.length - 1; k += 1) batch.indices.push(first, first + k, first + k + 1);
   }
@@ -86,6 +90,7 @@ export class Builder {
       for (const corner of [a, b, c]) for (let k = 0; k < 3; k += 1) normals[corner]![k]! += n[k]!;
       batch.indices.push(first + a, first + b, first + c);
     }
+    this.lay(batch, material, corners, [0, 1, 0]);
     corners.forEach((corner, i) => {
       const n = normals[i]!;
       const length = Math.hypot(...n) || 1;
@@ -244,11 +249,17 @@ export class Builder {
     quad(3, 7, 4, 0);
   }
 
+  /** Lays the material's picture on corners, where it has one. */
+  private lay(batch: Batch, material: MaterialName, corners: readonly Point[], normal: Point): void {
+    const { texture }: DemoMaterial = MATERIALS[material];
+    if (texture) batch.uvs.push(...layOn(texture, corners, normal));
+  }
+
   private batch(material: MaterialName): Batch {
     let batches = this.parts.get(this.part);
     if (!batches) this.parts.set(this.part, (batches = new Map()));
     let batch = batches.get(material);
-    if (!batch) batches.set(material, (batch = { positions: [], normals: [], colors: [], indices: [] }));
+    if (!batch) batches.set(material, (batch = { positions: [], normals: [], colors: [], uvs: [], indices: [] }));
     return batch;
   }
 }

@@ -1,5 +1,5 @@
 import { CatmullRomCurve3, Vector3 } from 'three';
-import type { Point } from './builder.ts';
+import type { Point } from './point.ts';
 
 export interface Station {
   at: Point;

@@ -2,8 +2,15 @@ import { Document, WebIO, type Buffer, type Node as GltfNode, type Scene } from 
 import { Color } from 'three';
 import type { Builder, Movement } from './builder.ts';
 import { MATERIALS, type DemoMaterial, type MaterialName } from './materials.ts';
+import { TEXTURE_MEAN, textureOf, TEXTURES, type TextureName } from './textures.ts';
 
 const linear = (srgb: string): [number, number, number] => new Color(srgb).toArray() as [number, number, number];
+
+/** A colour that is itself on average, under a picture; white ground has its colours in its corners. */
+const brightened = (color: [number, number, number], texture: TextureName | undefined) =>
+  texture && Math.min(...color) < 1
+    ? (color.map((value) => Math.min(1, value / TEXTURE_MEAN)) as [number, number, number])
+    : color;
 
 /** Writes what was built as a GLB: one node a part, one primitive a material. */
 export async function writeGlb(builder: Builder, title: string): Promise<Uint8Array> {
@@ -12,16 +19,25 @@ export async function writeGlb(builder: Builder, title: string): Promise<Uint8Ar
   const buffer = document.createBuffer();
   const scene = document.createScene(title);
   document.getRoot().setDefaultScene(scene);
+  const pictures = new Map(
+    (Object.keys(TEXTURES) as TextureName[]).map((name) => [
+      name,
+      document.createTexture(name).setMimeType('image/png').setImage(textureOf(name)),
+    ]),
+  );
   const materials = new Map(
     (Object.keys(MATERIALS) as MaterialName[]).map((name) => {
       const look: DemoMaterial = MATERIALS[name];
       const material = document
         .createMaterial(name)
-        .setBaseColorFactor([...linear(look.color), look.opacity ?? 1])
+        .setBaseColorFactor([...brightened(linear(look.color), look.texture), look.opacity ?? 1])
+        .setBaseColorTexture((look.texture && pictures.get(look.texture)) ?? null)
         .setRoughnessFactor(look.roughness ?? 0.9)
         .setMetallicFactor(look.metalness ?? 0)
         .setDoubleSided(look.doubleSided ?? false)
-        .setAlphaMode(look.opacity === undefined ? 'OPAQUE' : 'BLEND');
+        .setAlphaMode(look.cutOut ? 'MASK' : look.opacity === undefined ? 'OPAQUE' : 'BLEND');
+      // From afar a blade is a part of a pixel: less of it is enough to be seen.
+      if (look.cutOut) material.setAlphaCutoff(0.3);
       if (look.glow) material.setEmissiveFactor(linear(look.glow));
       return [name, material] as const;
     }),
@@ -32,8 +48,10 @@ export async function writeGlb(builder: Builder, title: string): Promise<Uint8Ar
     const movement = builder.movements.find(({ part }) => name === part || name.startsWith(`${part} / `));
     const pivot = movement?.pivot ?? [0, 0, 0];
     for (const [material, batch] of batches) {
-      const floats = (values: readonly number[]) =>
-        document.createAccessor().setBuffer(buffer).setType('VEC3').setArray(new Float32Array(values));
+      const floats = (values: readonly number[], type: 'VEC2' | 'VEC3' = 'VEC3') =>
+        document.createAccessor().setBuffer(buffer).setType(type).setArray(new Float32Array(values));
+      const { texture } = MATERIALS[material] as DemoMaterial;
+      const tints = texture ? batch.colors.map((value) => value / TEXTURE_MEAN) : batch.colors;
       mesh.addPrimitive(
         document
           .createPrimitive()
@@ -41,7 +59,8 @@ export async function writeGlb(builder: Builder, title: string): Promise<Uint8Ar
           .setAttribute('NORMAL', floats(batch.normals))
           .setIndices(document.createAccessor().setBuffer(buffer).setArray(new Uint32Array(batch.indices)))
           .setMaterial(materials.get(material)!)
-          .setAttribute('COLOR_0', batch.colors.length > 0 ? floats(batch.colors) : null),
+          .setAttribute('COLOR_0', tints.length > 0 ? floats(tints) : null)
+          .setAttribute('TEXCOORD_0', batch.uvs.length > 0 ? floats(batch.uvs, 'VEC2') : null),
       );
     }
     const node = movement && carriers.get(movement)!;
@@ -51,6 +70,7 @@ export async function writeGlb(builder: Builder, title: string): Promise<Uint8Ar
   }
   for (const material of document.getRoot().listMaterials())
     if (material.listParents().length === 1) material.dispose();
+  for (const picture of document.getRoot().listTextures()) if (picture.listParents().length === 1) picture.dispose();
   return new WebIO().writeBinary(document);
 }
 

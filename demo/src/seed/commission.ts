@@ -7,6 +7,7 @@ import {
   type Walk,
 } from '@eskovan/core/document';
 import { orientationOf } from '@eskovan/core/geometry';
+import { startingLight, type LightStart } from '@eskovan/core/site';
 import { createHash } from 'node:crypto';
 import { DECK, FLOOR, STAIR } from '../building/dimensions.ts';
 import type { CommissionModel } from '../commission-models.ts';
@@ -175,14 +176,32 @@ function recorded(
   return { name, body: { kind: 'recorded', model: idOf(`model ${model}`), start: 0, movement, speed: 1, repeat } };
 }
 
+/** The project's own light is an afternoon; these are the others. */
+export const LIGHTS = [light('Morning'), light('Dusk, lamps on'), light('Overcast')] as const;
+
+function light(start: LightStart): { name: string; body: BodyOf<'light'> } {
+  return { name: start, body: { ...startingLight(start, PROJECT.sun), picture: null } };
+}
+
 type Point = readonly [number, number, number];
 
-function view(name: string, from: Point, to: Point, focalLengthMm = 24): { name: string; body: BodyOf<'view'> } {
+function view(
+  name: string,
+  from: Point,
+  to: Point,
+  focalLengthMm = 24,
+  seenIn?: LightStart,
+): { name: string; body: BodyOf<'view'> } {
   const [dx, dy, dz] = [to[0] - from[0], to[1] - from[1], to[2] - from[2]];
   const orientation = orientationOf({ pan: Math.atan2(-dx, -dz), tilt: Math.atan2(dy, Math.hypot(dx, dz)), roll: 0 });
   return {
     name,
-    body: { pose: { position: [...from], orientation }, lens: { ...DEFAULT_LENS, focalLengthMm }, thumbnail: null },
+    body: {
+      pose: { position: [...from], orientation },
+      lens: { ...DEFAULT_LENS, focalLengthMm },
+      light: seenIn ? idOf(`light ${seenIn}`) : null,
+      thumbnail: null,
+    },
   };
 }
 
@@ -200,4 +219,6 @@ export const VIEWS = [
   view('Heron field scope', [20.55, DECK + 1.3, 3.1], [22.2, DECK + 0.98, 1.5], 38),
   view('Boardwalk and channel', [27.6, 3.1, 10.6], [36.5, 0.7, 25], 24),
   view('Shuttle at its stop', [20.5, 1.7, -12.2], [10.6, 1.25, -20.4], 28),
+  view('South front at dusk', [24.5, 1.9, 24.5], [13.4, 3.2, 8], 30, 'Dusk, lamps on'),
+  view('Hall at dusk', [14.9, eye, 5.5], [10.6, eye + 0.55, 11], 19, 'Dusk, lamps on'),
 ] as const;

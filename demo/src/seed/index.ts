@@ -1,10 +1,10 @@
-import type { BodyOf, SiteBody } from '@eskovan/core/document';
+import type { BodyOf, LitBody, SiteBody } from '@eskovan/core/document';
 import { READER } from '@eskovan/core/format';
 import { lightKey, siteInput, siteKey } from '@eskovan/core/site';
 import { SURVEY_ALGORITHM } from '@eskovan/core/survey';
 import { randomBytes } from 'node:crypto';
 import { SeedApi } from './api.ts';
-import { ACTIONS, idOf, MOVES, PROJECT, VIEWS } from './commission.ts';
+import { ACTIONS, idOf, LIGHTS, MOVES, PROJECT, VIEWS } from './commission.ts';
 import { drawPictures } from './pictures.ts';
 import { prepareCommission } from './prepare.ts';
 
@@ -65,25 +65,33 @@ export async function seedDemo(
     survey: await api.upload(JSON.stringify(survey), 'application/json'),
     floor: await api.upload(prepared.floor, 'application/octet-stream'),
     walkway: await api.upload(prepared.walkway, 'application/octet-stream'),
-    scene: await api.upload(prepared.scene, 'application/octet-stream'),
-    glance: prepared.glance && (await api.upload(prepared.glance, 'application/octet-stream')),
     first: false,
-    light: lightKey(input, SURVEY_ALGORITHM),
     bounds: survey.bounds,
     triangles: survey.triangles,
     storeys: survey.storeys.map(({ name, elevation, area }) => ({ name, elevation, area })),
   };
   await api.put(`${project}/sites/${key}`, site);
-  const rows = <K extends 'action' | 'move' | 'view'>(kind: K, list: readonly { name: string; body: BodyOf<K> }[]) =>
-    list.map(({ name, body }, i) => ({ kind, id: idOf(`${kind} ${name}`), name, order: i + 1, body }));
-  await api.make(DEMO_PROJECT, 'Actions, moves and views', [
+  for (const { light, scene, glance } of prepared.lights) {
+    const lit: LitBody = {
+      scene: await api.upload(scene, 'application/octet-stream'),
+      glance: glance && (await api.upload(glance, 'application/octet-stream')),
+      first: false,
+    };
+    await api.put(`${project}/lit/${lightKey(input, light, SURVEY_ALGORITHM)}`, lit);
+  }
+  const rows = <K extends 'action' | 'light' | 'move' | 'view'>(
+    kind: K,
+    list: readonly { name: string; body: BodyOf<K> }[],
+  ) => list.map(({ name, body }, i) => ({ kind, id: idOf(`${kind} ${name}`), name, order: i + 1, body }));
+  await api.make(DEMO_PROJECT, 'Lights, actions, moves and views', [
+    ...rows('light', LIGHTS),
     ...rows('action', ACTIONS),
     ...rows('move', MOVES),
     ...rows('view', VIEWS),
   ]);
   if (pictures) {
     say('Drawing its pictures and a first take');
-    await drawPictures(address, DEMO_PROJECT, VIEWS.length);
+    await drawPictures(address, DEMO_PROJECT, { views: VIEWS.length, lights: LIGHTS.length + 1 });
     await api.make(DEMO_PROJECT, 'New link', [
       {
         kind: 'link',

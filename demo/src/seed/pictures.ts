@@ -22,10 +22,20 @@ export const CHROMIUM = {
  * Lets the application itself draw the pictures of the views and render the first take, in a browser without a
  * window: there is no second renderer for seeds.
  */
-export async function drawPictures(address: string, projectId: string, views: number): Promise<void> {
+export async function drawPictures(
+  address: string,
+  projectId: string,
+  { views, lights }: { views: number; lights: number },
+): Promise<void> {
   const browser = await chromium.launch(CHROMIUM);
   try {
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+    await page.goto(`${address}/project/${projectId}/model`);
+    await page.waitForFunction(
+      (count) => document.querySelectorAll('[aria-label="Lights of this project"] img').length >= count,
+      lights,
+      { timeout: 120_000 },
+    );
     await page.goto(`${address}/project/${projectId}/views`);
     await page.waitForFunction((count) => document.querySelectorAll('aside li img').length >= count, views, {
       timeout: 120_000,

@@ -1,4 +1,4 @@
-import { FIRST_SUN, FIRST_WALKER, type BodyOf } from '@eskovan/core/document';
+import { FIRST_WALKER, type BodyOf, type SiteLight } from '@eskovan/core/document';
 import {
   countTriangles,
   listMovements,
@@ -8,10 +8,10 @@ import {
   readModel,
   unpackModel,
 } from '@eskovan/core/format';
-import { assemble, glanceOf, sunDirection } from '@eskovan/core/site';
+import { assemble, glanceOf, ownLight, siteLight } from '@eskovan/core/site';
 import {
-  bakeLight,
   drawWalkway,
+  LightBake,
   packFooting,
   SURVEY_ALGORITHM,
   surveyModel,
@@ -23,7 +23,7 @@ import { existsSync } from 'node:fs';
 import { mkdir, readFile, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { COMMISSION_MODELS, modelGlb, type CommissionModel } from '../commission-models.ts';
-import { idOf } from './commission.ts';
+import { idOf, LIGHTS, PROJECT } from './commission.ts';
 
 export interface PreparedModel {
   entry: CommissionModel;
@@ -37,10 +37,9 @@ export interface PreparedModel {
 
 export interface Prepared {
   models: PreparedModel[];
-  /** All of it together: lit picture data, walkable triangles, navigation mesh, survey. */
-  scene: Uint8Array;
-  /** Its stand-in, where it is heavy. */
-  glance: Uint8Array | null;
+  /** All of it together, in each light: picture data, and a stand-in where they are heavy. */
+  lights: { light: SiteLight; scene: Uint8Array; glance: Uint8Array | null }[];
+  /** Walkable triangles, navigation mesh, survey. */
   floor: Uint8Array;
   walkway: Uint8Array;
   survey: Survey;
@@ -63,7 +62,8 @@ export async function prepareCommission(cache: string): Promise<Prepared> {
       };
     }),
   );
-  const hash = createHash('sha256').update(JSON.stringify([SURVEY_ALGORITHM, READER, FIRST_SUN, FIRST_WALKER]));
+  const lights = [ownLight(PROJECT), ...LIGHTS.map(({ body }) => body)].map((one) => siteLight(PROJECT, one));
+  const hash = createHash('sha256').update(JSON.stringify([SURVEY_ALGORITHM, READER, lights, FIRST_WALKER]));
   for (const { source, entry } of models) hash.update(source).update(JSON.stringify(entry.placement));
   const folder = join(cache, hash.digest('hex').slice(0, 16));
   const path = (name: string) => join(folder, name);
@@ -74,11 +74,15 @@ export async function prepareCommission(cache: string): Promise<Prepared> {
     const { survey: measured, footing } = surveyModel(site, FIRST_WALKER);
     const walkway = (await Walkway.build(site, measured, FIRST_WALKER))!;
     const survey = drawWalkway(measured, walkway);
-    const lit = bakeLight(site, sunDirection(FIRST_SUN));
-    const glance = await glanceOf(lit);
     await mkdir(folder, { recursive: true });
-    await writeFile(path('scene.bin'), packModel(lit));
-    if (glance) await writeFile(path('glance.bin'), packModel(glance));
+    const bake = new LightBake(site, lights);
+    const gathered = [bake.gather(0, bake.count)];
+    for (let i = 0; i < lights.length; i += 1) {
+      const lit = bake.finish(gathered, i);
+      const glance = await glanceOf(lit);
+      await writeFile(path(`scene-${i}.bin`), packModel(lit));
+      if (glance) await writeFile(path(`glance-${i}.bin`), packModel(glance));
+    }
     await writeFile(path('walkway.bin'), walkway.bytes());
     await writeFile(path('floor.bin'), packFooting(footing));
     // Last: its presence says that the others are whole.
@@ -86,8 +90,13 @@ export async function prepareCommission(cache: string): Promise<Prepared> {
   }
   return {
     models,
-    scene: await readFile(path('scene.bin')),
-    glance: existsSync(path('glance.bin')) ? await readFile(path('glance.bin')) : null,
+    lights: await Promise.all(
+      lights.map(async (light, i) => ({
+        light,
+        scene: await readFile(path(`scene-${i}.bin`)),
+        glance: existsSync(path(`glance-${i}.bin`)) ? await readFile(path(`glance-${i}.bin`)) : null,
+      })),
+    ),
     floor: await readFile(path('floor.bin')),
     walkway: await readFile(path('walkway.bin')),
     survey: JSON.parse(await readFile(path('survey.json'), 'utf8')) as Survey,

@@ -1,5 +1,5 @@
-import { seeded, type Builder, type Point, type Rgb } from '../kit/index.ts';
-import { boardwalk } from './boardwalk.ts';
+import { seeded, type Builder, type MaterialName, type Point, type Rgb } from '../kit/index.ts';
+import { boardwalk, BOARDWALK_WAY } from './boardwalk.ts';
 import { planting } from './planting.ts';
 import { coverAt, groundAt, WATER } from './terrain.ts';
 
@@ -74,22 +74,64 @@ function paths(b: Builder): void {
   });
 }
 
+/** Two cards that cross: a clump of blades, leaning with the wind from the sea. Lit as the ground is. */
+function clump(
+  b: Builder,
+  material: MaterialName,
+  [x, y, z]: Point,
+  [wide, tall]: readonly [number, number],
+  turn: number,
+) {
+  const up: Point = [0, 1, 0];
+  for (const way of [turn, turn + Math.PI / 2]) {
+    const [c, s] = [(wide / 2) * Math.cos(way), (wide / 2) * Math.sin(way)];
+    const [dx, dz] = [0.12 * tall, -0.1 * tall];
+    b.face(
+      material,
+      [
+        [x - c, y, z - s],
+        [x + c, y, z + s],
+        [x + c + dx, y + tall, z + s + dz],
+        [x - c + dx, y + tall, z - s + dz],
+      ],
+      [up, up, up, up],
+    );
+  }
+}
+
+/** Where nothing grows: house and gravel about it, the way in, the boardwalk. */
+const isBare = (x: number, z: number): boolean =>
+  (x > -1.8 && x < 25.8 && z > -2.8 && z < 13.8) ||
+  (x > 8.6 && x < 15.8 && z < 0 && z > -19) ||
+  BOARDWALK_WAY.some(([bx, bz], i) => {
+    const [ax, az] = BOARDWALK_WAY[Math.max(0, i - 1)]!;
+    const [dx, dz] = [bx - ax, bz - az];
+    const t = Math.min(1, Math.max(0, ((x - ax) * dx + (z - az) * dz) / (dx * dx + dz * dz || 1)));
+    return Math.hypot(x - ax - t * dx, z - az - t * dz) < 1.6;
+  });
+
 function reeds(b: Builder): void {
+  const random = seeded(9);
   b.within('Site / Reeds', () => {
-    const random = seeded(9);
-    for (let i = 0; i < 420; i += 1) {
-      const x = -16 + 62 * random();
-      const z = random() < 0.75 ? 15.5 + 20 * random() ** 1.5 : -4 - 8 * random();
-      if (z < 0 && x > 7 && x < 17) continue;
-      const y = groundAt(x, z) - 0.05;
-      // A clump of thin blades, leaning with the wind from the sea.
-      for (let blade = 0; blade < 6; blade += 1) {
-        const [turn, tall] = [random() * Math.PI, 0.6 + 0.9 * random()];
-        const [bx, bz] = [x + 0.5 * (random() - 0.5), z + 0.5 * (random() - 0.5)];
-        const [c, s] = [0.03 * Math.cos(turn), 0.03 * Math.sin(turn)];
-        const tip: Point = [bx + 0.25 * random(), y + tall, bz - 0.2 * random()];
-        b.face(random() < 0.6 ? 'Reed' : 'Marsh grass, dry', [[bx - c, y, bz - s], [bx + c, y, bz + s], tip]);
-      }
+    for (let i = 0; i < 520; i += 1) {
+      const x = -18 + 70 * random();
+      const z = random() < 0.75 ? 17 + 26 * random() ** 1.3 : -6 - 12 * random();
+      if (isBare(x, z)) continue;
+      const y = groundAt(x, z);
+      // Reeds stand by the water; farther up they are few and low.
+      const wet = Math.min(1, Math.max(0, 1 - (y - WATER) / 0.9));
+      if (random() > 0.25 + wet) continue;
+      const tall = (0.75 + 0.7 * random()) * (0.7 + 0.5 * wet);
+      clump(b, 'Reed', [x, y - 0.06, z], [0.9 + 0.7 * random(), tall], Math.PI * random());
+    }
+  });
+  b.within('Site / Grass', () => {
+    for (let i = 0; i < 900; i += 1) {
+      const x = -12 + 56 * random();
+      const z = random() < 0.62 ? 13.6 + 18 * random() ** 1.4 : -2.6 - 17 * random();
+      const y = groundAt(x, z);
+      if (isBare(x, z) || y < WATER + 0.15) continue;
+      clump(b, 'Grass tuft', [x, y - 0.04, z], [0.55 + 0.5 * random(), 0.2 + 0.26 * random()], Math.PI * random());
     }
   });
 }

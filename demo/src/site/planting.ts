@@ -17,23 +17,34 @@ const WILLOWS: readonly (readonly [x: number, z: number, size: number])[] = [
   [86, -14, 1],
 ];
 
-/** Leaves about a puff: small faces that stand every way, in two greens. */
+/** Cards of leaves about a puff, that stand every way, in two greens; lit as if the puff were round. */
 function leaves(b: Builder, centre: Point, radius: number, count: number, random: () => number): void {
   for (let i = 0; i < count; i += 1) {
-    const [turn, up] = [2 * Math.PI * random(), 2 * random() - 1];
+    const [turn, up] = [2 * Math.PI * random(), 1 - (2 * (i + 0.5)) / count];
     const level = Math.sqrt(1 - up * up);
-    const size = radius * (0.72 + 0.42 * random());
-    const p: Point = [
-      centre[0] + size * level * Math.cos(turn),
-      centre[1] + 0.8 * size * up,
-      centre[2] + size * level * Math.sin(turn),
+    const out: Point = [level * Math.cos(turn), up, level * Math.sin(turn)];
+    const middle: Point = [
+      centre[0] + 0.62 * radius * out[0],
+      centre[1] + 0.5 * radius * out[1],
+      centre[2] + 0.62 * radius * out[2],
     ];
-    const leaf = () => (random() - 0.5) * 0.62;
-    b.face(random() < 0.5 ? 'Willow leaf' : 'Willow leaf, light', [
-      [p[0] + leaf(), p[1] + leaf(), p[2] + leaf()],
-      [p[0] + leaf(), p[1] + leaf(), p[2] + leaf()],
-      [p[0] + leaf(), p[1] - 0.2 + leaf(), p[2] + leaf()],
-    ]);
+    // Two directions of the card: level, and upright leaning with the puff.
+    const size = radius * (0.75 + 0.3 * random());
+    const way = turn + Math.PI / 2 + 0.9 * (random() - 0.5);
+    const [a, c]: [Point, Point] = [
+      [Math.cos(way), 0, Math.sin(way)],
+      [-up * Math.cos(turn) * 0.7, Math.max(0.45, level), -up * Math.sin(turn) * 0.7],
+    ];
+    const corner = (s: number, t: number): Point =>
+      [0, 1, 2].map((k) => middle[k]! + size * (s * a[k]! + t * c[k]!)) as unknown as Point;
+    const lit: Point = [0.7 * out[0], 0.5 + 0.5 * out[1], 0.7 * out[2]];
+    const length = Math.hypot(...lit);
+    const normal = lit.map((value) => value / length) as unknown as Point;
+    b.face(
+      random() < 0.5 ? 'Willow leaf' : 'Willow leaf, light',
+      [corner(-1, -1), corner(1, -1), corner(1, 1), corner(-1, 1)],
+      [normal, normal, normal, normal],
+    );
   }
 }
 
@@ -101,12 +112,12 @@ export function planting(b: Builder): void {
           ],
           5,
         );
-        puff(b, 'Willow leaf', top, 0.85 * size, random);
-        leaves(b, top, 1.2 * size, 64, random);
+        puff(b, 'Willow shade', top, 0.55 * size, random);
+        leaves(b, top, 1.15 * size, 11, random);
       }
       const crown: Point = [fork[0], fork[1] + 2.1 * size, fork[2]];
-      puff(b, 'Willow leaf', crown, 1 * size, random);
-      leaves(b, crown, 1.4 * size, 80, random);
+      puff(b, 'Willow shade', crown, 0.7 * size, random);
+      leaves(b, crown, 1.35 * size, 14, random);
     }
   });
 }

@@ -29,9 +29,9 @@ const growth = (x: number, z: number) =>
   0.16 * Math.sin(x * 0.83 - z * 0.61);
 
 const linear = (srgb: string) => new Color(srgb).toArray() as [number, number, number];
-const DEEP = linear('#6f7a4a');
-const GRASS = linear('#8b9159');
-const DRY = linear('#a89d68');
+const DEEP = linear('#5b6739');
+const GRASS = linear('#707a44');
+const DRY = linear('#8d8656');
 const MUD = linear('#7d725a');
 const SAND = linear('#a3997d');
 

@@ -1,21 +1,16 @@
 import {
-  AddEquation,
-  CustomBlending,
   HalfFloatType,
+  LinearFilter,
   LinearSRGBColorSpace,
-  Mesh,
   NearestFilter,
-  OneFactor,
-  OrthographicCamera,
-  PlaneGeometry,
-  Scene,
-  ShaderMaterial,
   UnsignedByteType,
   WebGLRenderTarget,
   type WebGLRenderer,
 } from 'three';
 import { TONE_GLSL } from '../scene/tone.ts';
+import { Glare } from './glare.ts';
 import type { PictureSize } from './picture-size.ts';
+import { screenMaterial, ScreenQuad } from './screen-quad.ts';
 
 const vertexShader = `
   varying vec2 place;
@@ -29,9 +24,12 @@ const fragmentShader = `
   uniform sampler2D source;
   uniform float weight;
   uniform float toned;
+  uniform sampler2D glare;
+  uniform float scattered;
   ${TONE_GLSL}
   void main() {
     vec3 light = texture2D(source, place).rgb * weight;
+    if (scattered > 0.0) light += scattered * texture2D(glare, place).rgb;
     gl_FragColor = vec4(toned > 0.5 ? toDisplay(light) : light, 1.0);
   }`;
 
@@ -41,30 +39,30 @@ const fragmentShader = `
  * the working view sums what it shows.
  */
 export class Accumulator {
-  private readonly quad: Mesh<PlaneGeometry, ShaderMaterial>;
-  private readonly scene = new Scene();
-  private readonly camera = new OrthographicCamera(-1, 1, 1, -1, 0, 1);
+  private readonly quad: ScreenQuad;
+  private readonly material = screenMaterial({
+    vertexShader,
+    fragmentShader,
+    uniforms: {
+      source: { value: null },
+      weight: { value: 1 },
+      upsideDown: { value: 0 },
+      toned: { value: 0 },
+      glare: { value: null },
+      scattered: { value: 0 },
+    },
+    adds: true,
+  });
   private single: WebGLRenderTarget | null = null;
   private sum: WebGLRenderTarget | null = null;
   private result: WebGLRenderTarget | null = null;
   private size: PictureSize = { width: 0, height: 0 };
   private linear = false;
+  private readonly glare: Glare;
 
   constructor(private readonly renderer: WebGLRenderer) {
-    const material = new ShaderMaterial({
-      vertexShader,
-      fragmentShader,
-      uniforms: { source: { value: null }, weight: { value: 1 }, upsideDown: { value: 0 }, toned: { value: 0 } },
-      depthTest: false,
-      depthWrite: false,
-      blending: CustomBlending,
-      blendEquation: AddEquation,
-      blendSrc: OneFactor,
-      blendDst: OneFactor,
-    });
-    this.quad = new Mesh(new PlaneGeometry(2, 2), material);
-    this.quad.frustumCulled = false;
-    this.scene.add(this.quad);
+    this.glare = new Glare(renderer);
+    this.quad = new ScreenQuad(renderer);
   }
 
   /** @param linear what is added is light; else it is what a display shows */
@@ -75,7 +73,14 @@ export class Accumulator {
       this.linear = linear;
       const type = linear ? HalfFloatType : UnsignedByteType;
       this.single = new WebGLRenderTarget(size.width, size.height, { ...shared, type, depthBuffer: true });
-      this.sum = new WebGLRenderTarget(size.width, size.height, { ...shared, type: HalfFloatType, depthBuffer: false });
+      this.sum = new WebGLRenderTarget(size.width, size.height, {
+        ...shared,
+        // The glare looks between its pixels.
+        minFilter: LinearFilter,
+        magFilter: LinearFilter,
+        type: HalfFloatType,
+        depthBuffer: false,
+      });
       this.result = new WebGLRenderTarget(size.width, size.height, { ...shared, depthBuffer: false });
       this.size = { ...size };
     }
@@ -92,18 +97,14 @@ export class Accumulator {
 
   /** Puts the mean onto the canvas. */
   resolveToCanvas(): void {
-    this.renderer.setRenderTarget(null);
-    this.renderer.clear();
-    this.copy(this.sum!, null, 1, 0, this.linear);
+    this.resolve(null, 0);
   }
 
   /** The mean as RGBA bytes, top row first. */
   readPixels(): Uint8Array<ArrayBuffer> {
     const { width, height } = this.size;
-    this.renderer.setRenderTarget(this.result);
-    this.renderer.clear();
     // The graphics card counts rows from below: turning the picture there is free, here it is not.
-    this.copy(this.sum!, this.result, 1, 1, this.linear);
+    this.resolve(this.result, 1);
     const pixels = new Uint8Array(width * height * 4);
     this.renderer.readRenderTargetPixels(this.result!, 0, 0, width, height, pixels);
     return pixels;
@@ -111,7 +112,22 @@ export class Accumulator {
 
   dispose(): void {
     for (const target of [this.single, this.sum, this.result]) target?.dispose();
+    this.glare.dispose();
     this.size = { width: 0, height: 0 };
+  }
+
+  /** Finished pictures are given their glare; then it is their tone's turn. */
+  private resolve(to: WebGLRenderTarget | null, upsideDown: number): void {
+    const { uniforms } = this.material;
+    if (this.linear) {
+      uniforms['glare']!.value = this.glare.of(this.sum!.texture, this.size);
+      uniforms['scattered']!.value = this.glare.share;
+    }
+    this.renderer.setRenderTarget(to);
+    this.renderer.clear();
+    this.copy(this.sum!, to, 1, upsideDown, this.linear);
+    uniforms['glare']!.value = null;
+    uniforms['scattered']!.value = 0;
   }
 
   private copy(
@@ -121,12 +137,11 @@ export class Accumulator {
     upsideDown: number,
     toned: boolean,
   ): void {
-    const { uniforms } = this.quad.material;
+    const { uniforms } = this.material;
     uniforms['source']!.value = from.texture;
     uniforms['weight']!.value = weight;
     uniforms['upsideDown']!.value = upsideDown;
     uniforms['toned']!.value = toned ? 1 : 0;
-    this.renderer.setRenderTarget(to);
-    this.renderer.render(this.scene, this.camera);
+    this.quad.draw(this.material, to);
   }
 }

@@ -1,12 +1,7 @@
 import {
   Matrix4,
-  Mesh,
   NearestFilter,
-  OrthographicCamera,
-  PlaneGeometry,
   RedFormat,
-  Scene,
-  ShaderMaterial,
   Vector2,
   Vector3,
   Vector4,
@@ -19,6 +14,7 @@ import { CONTACT_FRAGMENT, CONTACT_VERTEX, contactWays } from '../scene/contact.
 import type { ContactUniforms } from '../scene/finish.ts';
 import { DepthPass, depthTarget, disposeDepth } from './depth-pass.ts';
 import type { PictureSize } from './picture-size.ts';
+import { screenMaterial, ScreenQuad } from './screen-quad.ts';
 
 /**
  * What the picture's own depth says about corners and contacts: finer than the bake, whose triangles are half a metre.
@@ -32,30 +28,24 @@ export class ContactShade {
   private depth: WebGLRenderTarget | null = null;
   private shade: WebGLRenderTarget | null = null;
   private readonly pass: DepthPass;
-  private readonly quad: Mesh<PlaneGeometry, ShaderMaterial>;
-  private readonly quadScene = new Scene();
-  private readonly quadCamera = new OrthographicCamera(-1, 1, 1, -1, 0, 1);
+  private readonly quad: ScreenQuad;
+  private readonly material = screenMaterial({
+    vertexShader: CONTACT_VERTEX,
+    fragmentShader: CONTACT_FRAGMENT,
+    uniforms: {
+      depthMap: { value: null },
+      texel: { value: new Vector2() },
+      range: { value: new Vector3() },
+      lens: { value: new Vector4() },
+      ways: { value: contactWays() },
+    },
+  });
   private readonly seenFrom = new Matrix4();
   private stale = true;
 
-  constructor(private readonly renderer: WebGLRenderer) {
+  constructor(renderer: WebGLRenderer) {
     this.pass = new DepthPass(renderer);
-    const material = new ShaderMaterial({
-      vertexShader: CONTACT_VERTEX,
-      fragmentShader: CONTACT_FRAGMENT,
-      uniforms: {
-        depthMap: { value: null },
-        texel: { value: new Vector2() },
-        range: { value: new Vector3() },
-        lens: { value: new Vector4() },
-        ways: { value: contactWays() },
-      },
-      depthTest: false,
-      depthWrite: false,
-    });
-    this.quad = new Mesh(new PlaneGeometry(2, 2), material);
-    this.quad.frustumCulled = false;
-    this.quadScene.add(this.quad);
+    this.quad = new ScreenQuad(renderer);
   }
 
   /** A frame begins: what moves may be somewhere else. */
@@ -69,12 +59,11 @@ export class ContactShade {
     if (!this.stale && this.seenFrom.equals(camera.matrixWorld)) return;
     this.pass.draw(model, camera, this.depth!);
     const { elements } = camera.projectionMatrix;
-    const { uniforms } = this.quad.material;
+    const { uniforms } = this.material;
     const { near, far } = camera;
     (uniforms['range']!.value as Vector3).set(near * far, far, far - near);
     (uniforms['lens']!.value as Vector4).set(elements[0]!, elements[5]!, elements[8]!, elements[9]!);
-    this.renderer.setRenderTarget(this.shade);
-    this.renderer.render(this.quadScene, this.quadCamera);
+    this.quad.draw(this.material, this.shade);
     this.seenFrom.copy(camera.matrixWorld);
     this.stale = false;
   }
@@ -82,8 +71,8 @@ export class ContactShade {
   dispose(): void {
     this.free();
     this.pass.dispose();
-    this.quad.geometry.dispose();
-    this.quad.material.dispose();
+    this.quad.dispose();
+    this.material.dispose();
   }
 
   private fit({ width, height }: PictureSize): void {
@@ -92,7 +81,7 @@ export class ContactShade {
     const shared = { minFilter: NearestFilter, magFilter: NearestFilter } as const;
     this.depth = depthTarget(width, height);
     this.shade = new WebGLRenderTarget(width, height, { ...shared, format: RedFormat, depthBuffer: false });
-    const { uniforms } = this.quad.material;
+    const { uniforms } = this.material;
     uniforms['depthMap']!.value = this.depth.depthTexture;
     (uniforms['texel']!.value as Vector2).set(1 / width, 1 / height);
     this.uniforms.contactMap.value = this.shade.texture;

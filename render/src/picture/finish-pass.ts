@@ -1,8 +1,10 @@
+import type { SiteLight } from '@eskovan/core/document';
 import type { Group, PerspectiveCamera, Scene, WebGLRenderer } from 'three';
 import type { FinishUniforms } from '../scene/finish.ts';
 import type { MovingMeshes } from '../scene/moving.ts';
 import { ContactShade } from './contact-shade.ts';
 import type { PictureSize } from './picture-size.ts';
+import { Gathered } from './gathered.ts';
 import { SunShadow } from './sun-shadow.ts';
 import { Surroundings } from './surroundings.ts';
 
@@ -12,14 +14,20 @@ export class FinishPass {
   private readonly shadow: SunShadow;
   private readonly contact: ContactShade;
   private readonly surroundings: Surroundings;
+  /** Light that was gathered for one picture. */
+  readonly gathered = new Gathered();
 
-  /** @param sun unit vector towards the sun */
-  constructor(renderer: WebGLRenderer, sun: readonly [number, number, number]) {
+  constructor(renderer: WebGLRenderer, light: Pick<SiteLight, 'sun' | 'sky'>) {
     this.shadow = new SunShadow(renderer);
     this.contact = new ContactShade(renderer);
     this.surroundings = new Surroundings(renderer);
-    this.shadow.setSun(sun);
-    this.uniforms = { ...this.shadow.uniforms, ...this.contact.uniforms, ...this.surroundings.uniforms };
+    this.shadow.setLight(light);
+    this.uniforms = {
+      ...this.shadow.uniforms,
+      ...this.contact.uniforms,
+      ...this.surroundings.uniforms,
+      ...this.gathered.uniforms,
+    };
   }
 
   /** A frame begins: what moves may be somewhere else. */
@@ -64,6 +72,7 @@ export class FinishPass {
   }
 
   dispose(): void {
+    this.gathered.clear();
     this.surroundings.dispose();
     this.shadow.dispose();
     this.contact.dispose();

@@ -1,3 +1,4 @@
+import { GOLDEN_ANGLE } from '@eskovan/core/geometry';
 /** Places of the sub-frames within a pixel, −½…½: the R2 sequence (Roberts 2018), which is even for any count. */
 export function jitter(i: number, count: number): [number, number] {
   if (count === 1) return [0, 0];
@@ -18,7 +19,7 @@ export function aperturePoint(i: number, count: number): [number, number] {
   if (count === 1) return [0, 0];
   const k = shuffled(i, count, 0.6180339887);
   const radius = Math.sqrt((k + 0.5) / count);
-  const angle = k * 2.399963229728653;
+  const angle = k * GOLDEN_ANGLE;
   return [radius * Math.cos(angle), radius * Math.sin(angle)];
 }
 

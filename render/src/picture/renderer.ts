@@ -3,7 +3,7 @@ import type { SceneModel, ScenePart } from '@eskovan/core/format';
 import type { CameraSample } from '@eskovan/core/move';
 import type { Bounds, Vec3 } from '@eskovan/core/document';
 import { depthRange, Projection } from '@eskovan/core/optics';
-import { ExposureTrack, LightMeter, UNLIT_GAIN, type ExposedMove } from '@eskovan/core/survey';
+import { ExposureTrack, LightMeter, UNLIT_GAIN, type ExposedMove, type PixelGather } from '@eskovan/core/survey';
 import {
   Box3,
   Color,
@@ -22,7 +22,7 @@ import { buildScene, disposeScene, type SceneOptions } from '../scene/build-scen
 import { MovingMeshes } from '../scene/moving.ts';
 import { makeGroundShadow } from '../scene/ground-shadow.ts';
 import { makeMark } from '../scene/mark.ts';
-import { makePerson } from '../scene/person.ts';
+import { lightPerson, makePerson } from '../scene/person.ts';
 import { makeSky, paintSky } from '../scene/sky.ts';
 import { toneUniforms } from '../scene/tone.ts';
 import type { Levels } from '../scene/stand-in.ts';
@@ -56,6 +56,7 @@ export class PictureRenderer implements Breakable {
   /** What was shown last. */
   private shown: { position: Vec3; gain: Vec3 } | null = null;
   private paper = false;
+  private light: SceneOptions['light'] = { sun: [0, 1, 0], sky: 'clear' };
   private readonly sky: ReturnType<typeof makeSky>;
   private readonly camera = new PerspectiveCamera();
   private readonly accumulator: Accumulator;
@@ -122,7 +123,7 @@ export class PictureRenderer implements Breakable {
   async setModel(model: SceneModel | null, options: SceneOptions, finished = false): Promise<void> {
     const asked = (this.asked += 1);
     this.finish?.dispose();
-    this.finish = finished ? new FinishPass(this.renderer, options.sun) : null;
+    this.finish = finished ? new FinishPass(this.renderer, options.light) : null;
     // The new one is made whole before the old one goes: pictures asked for meanwhile still show something.
     const toned = { ...options, tone: this.tone };
     const made = model && (await buildScene(model, this.finish ? { ...toned, finish: this.finish.uniforms } : toned));
@@ -139,11 +140,13 @@ export class PictureRenderer implements Breakable {
     this.bounds = made && boundsOfGroup(made);
     this.setMotion(options.motion);
     if (made) this.scene.add(made);
-    this.setGround(made && options.look !== 'line' ? makeGroundShadow(model!, options.sun) : null);
+    this.setGround(made && options.look !== 'line' ? makeGroundShadow(model!, options.light) : null);
     this.paper = options.look === 'line';
     this.exposure = options.exposure;
-    this.meter = model && !this.paper ? new LightMeter(model, options.sun) : null;
-    paintSky(this.sky, options.sun, this.paper);
+    this.meter = model && !this.paper ? new LightMeter(model, options.light) : null;
+    paintSky(this.sky, options.light, this.paper);
+    this.light = options.light;
+    this.lightPerson();
   }
 
   /** Lets the same parts move in another way; see `SiteMotion.layout`. */
@@ -172,8 +175,14 @@ export class PictureRenderer implements Breakable {
   setPerson(at: readonly [number, number, number] | null): void {
     if (at && !this.person) this.scene.add((this.person = makePerson(this.tone)));
     if (!this.person) return;
+    this.lightPerson();
     this.person.visible = at !== null;
     if (at) this.person.position.set(...at);
+  }
+
+  /** The person stands in the open, in the light of the sky there. */
+  private lightPerson(): void {
+    if (this.person) lightPerson(this.person, this.paper ? null : this.light);
   }
 
   /**
@@ -232,6 +241,11 @@ export class PictureRenderer implements Breakable {
     this.expose(sampleAt(0), gain);
     this.accumulate(sampleAt, size, subframes, 'whole', !this.paper);
     return this.accumulator.readPixels();
+  }
+
+  /** Corrects the baked light of pictures from one camera by what was gathered for them. */
+  correct(gather: PixelGather, sample: CameraSample): void {
+    this.finish?.gathered.set(gather, sample);
   }
 
   dispose(): void {

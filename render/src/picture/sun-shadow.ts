@@ -1,3 +1,4 @@
+import type { SiteLight } from '@eskovan/core/document';
 import { daylight } from '@eskovan/core/survey';
 import { Matrix4, OrthographicCamera, Vector3, type Group, type WebGLRenderTarget, type WebGLRenderer } from 'three';
 import type { ShadowUniforms } from '../scene/finish.ts';
@@ -46,11 +47,10 @@ export class SunShadow {
     this.depth = new DepthPass(renderer);
   }
 
-  /** @param sun unit vector towards the sun */
-  setSun(sun: readonly [number, number, number]): void {
-    this.sun.set(...sun);
+  setLight({ sun, sky }: Pick<SiteLight, 'sun' | 'sky'>): void {
+    this.sun.fromArray(sun);
     (this.uniforms.sun.value as Vector3).copy(this.sun);
-    (this.uniforms.sunColor.value as Vector3).fromArray(daylight(sun).sun);
+    (this.uniforms.sunColor.value as Vector3).fromArray(daylight({ sun, sky }).sun);
     this.forget();
   }
 

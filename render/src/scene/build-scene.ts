@@ -1,5 +1,5 @@
 import type { SiteMotion } from '@eskovan/core/action';
-import type { Look } from '@eskovan/core/document';
+import type { Look, SiteLight } from '@eskovan/core/document';
 import { countTriangles, type SceneModel } from '@eskovan/core/format';
 import { daylight } from '@eskovan/core/survey';
 import {
@@ -30,8 +30,8 @@ export interface SceneOptions {
   look: Look;
   /** Stops that every picture is lighter than it would be by itself; lines on paper have none. */
   exposure: number;
-  /** Unit vector towards the sun. */
-  sun: readonly [number, number, number];
+  /** What it is lit by. */
+  light: Pick<SiteLight, 'sun' | 'sky'>;
   /** For finished pictures: the sun with a shadow from a map and darker corners, as these uniforms hand them over. */
   finish?: FinishUniforms;
   /** Exposure, as it is set for every picture. */
@@ -47,11 +47,11 @@ export interface SceneOptions {
  */
 export async function buildScene(
   model: SceneModel,
-  { look, sun, finish: uniforms, tone = toneUniforms(), motion }: SceneOptions,
+  { look, light, finish: uniforms, tone = toneUniforms(), motion }: SceneOptions,
 ): Promise<Group> {
   const use = uniforms ? 'finished' : 'working';
   const covers = new Covers(model.textures, use);
-  const day = daylight(sun);
+  const day = daylight(light);
   const line = look === 'line';
   const chunks = new Map<string, Chunk>();
   const total = countTriangles(model);

@@ -1,13 +1,13 @@
 import { describe, expect, test } from '@jest/globals';
 import { PLAIN_MATERIAL, type ScenePart } from '@eskovan/core/format';
 import { daylight } from '@eskovan/core/survey';
-import { BoxGeometry, DataUtils, PlaneGeometry } from 'three';
+import { BoxGeometry, BufferGeometry, DataUtils, PlaneGeometry } from 'three';
 import { addPart, cellFor, detailOf, lookOf, type Chunk } from './chunks.ts';
 import { partOf } from './part.fixture.ts';
 import { sheen } from './sheen.ts';
 
 const part = partOf;
-const day = daylight([0, 1, 0]);
+const day = daylight({ sun: [0, 1, 0], sky: 'clear' });
 const chunksOf = (parts: ScenePart[], material = PLAIN_MATERIAL, finish = false) => {
   const chunks = new Map<string, Chunk>();
   for (const one of parts) addPart(one, material, { day, flat: false, finish, cell: 8, group: -1 }, chunks);
@@ -63,6 +63,29 @@ describe('merging for drawing', () => {
       true,
     );
     expect(finished!.finish).not.toBeNull();
+  });
+
+  test('a finished picture takes a surface for what the working view does: colour times picture, glow by its own picture', () => {
+    const lit = part(new PlaneGeometry(2, 2).rotateX(-Math.PI / 2), {
+      light: { ambient: new Float32Array(12).fill(0.4), sun: new Float32Array(4) },
+      uvs: new Float32Array(8),
+    });
+    const emissive: [number, number, number] = [0, 0, 2];
+    const of = (change: Partial<typeof PLAIN_MATERIAL>) => {
+      const material = { ...PLAIN_MATERIAL, color: [0.5, 0.3, 0.1] as [number, number, number], ...change };
+      const [chunk] = chunksOf([lit], material, true);
+      const geometry = new BufferGeometry();
+      chunk!.finish!.addTo(geometry);
+      const read = (array: ArrayLike<number>) => [0, 1, 2].map((k) => DataUtils.fromHalfFloat(array[k]!));
+      return { working: read(chunk!.colors.done()), finished: read(geometry.getAttribute('ambient').array) };
+    };
+    for (const change of [{}, { texture: 0 }, { emissive }, { emissive, emissiveTexture: 1 }]) {
+      const { working, finished } = of(change);
+      for (let k = 0; k < 3; k += 1) expect(finished[k]).toBeCloseTo(working[k]!, 2);
+    }
+    // And the two that glow are told apart.
+    expect(of({ emissive }).finished[2]).toBeGreaterThan(1);
+    expect(of({ emissive, emissiveTexture: 1 }).finished[2]).toBeLessThan(0.1);
   });
 
   test('a look tells glass, sides and textures apart', () => {

@@ -3,6 +3,7 @@ import { cornerNormal, planWidth } from '@eskovan/core/geometry';
 import type { Daylight } from '@eskovan/core/survey';
 import { DataUtils } from 'three';
 import { FinishData } from './finish-data.ts';
+import { GLOW_SHOWN } from './glow.ts';
 import { floats, halves, integers, type Growing } from './growing.ts';
 import { sheen } from './sheen.ts';
 
@@ -196,7 +197,7 @@ function colorsOf(part: ScenePart, material: SceneMaterial, day: Daylight, flat:
       // Paper keeps a breath of shade, so that walls and floors stay apart.
       const shown = flat ? 0.82 + 0.18 * Math.min(1.2, light) : light * metal;
       // What shines by a picture is added where the picture is drawn.
-      const glow = material.emissiveTexture === undefined ? 1.6 * material.emissive[k]! : 0;
+      const glow = material.emissiveTexture === undefined ? GLOW_SHOWN * material.emissive[k]! : 0;
       out[4 * v + k] = DataUtils.toHalfFloat(Math.min(MOST_RADIANCE, base * shown + glow));
     }
     out[4 * v + 3] = ONE;

@@ -1,3 +1,4 @@
+import { GOLDEN_ANGLE } from '@eskovan/core/geometry';
 /** Ways that are looked along from every point. */
 export const CONTACT_WAYS = 20;
 /** How far away something may be and still shade a corner, metres. The bake knows what is farther. */
@@ -16,7 +17,7 @@ export function contactWays(): Float32Array {
   const ways = new Float32Array(4 * CONTACT_WAYS);
   for (let n = 0; n < CONTACT_WAYS; n += 1) {
     const height = (n + 0.5) / CONTACT_WAYS;
-    const turn = n * 2.399963229728653;
+    const turn = n * GOLDEN_ANGLE;
     const ring = Math.sqrt(Math.max(0, 1 - height * height));
     const part = (0.5 + n * 0.7548776662466927) % 1;
     ways.set([ring * Math.cos(turn), ring * Math.sin(turn), height, REACH * (0.12 + 0.88 * part * part)], 4 * n);

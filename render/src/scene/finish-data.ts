@@ -1,5 +1,6 @@
 import type { SceneMaterial, ScenePart } from '@eskovan/core/format';
 import { BufferAttribute, DataUtils, Float16BufferAttribute, type BufferGeometry } from 'three';
+import { GLOW_SHOWN } from './glow.ts';
 import { bytes, halves, shorts } from './growing.ts';
 
 /** Colours are kept as their square roots: a byte is enough for what is dark, too. */
@@ -22,11 +23,11 @@ export class FinishData {
     this.facing.take(4);
     const [ambient, base, facing] = [this.ambient.array, this.base.array, this.facing.array];
     for (let k = 0; k < 3; k += 1) {
-      const own = (material.texture === null ? material.color[k]! : 1) * (part.colors?.[3 * v + k] ?? 1);
+      const own = material.color[k]! * (part.colors?.[3 * v + k] ?? 1);
+      // What shines by a picture is added where the picture is drawn.
+      const glow = material.emissiveTexture === undefined ? GLOW_SHOWN * Math.min(100, material.emissive[k]!) : 0;
       // A metal sends nothing out by itself: all that is seen of it is mirrored.
-      ambient[at + k] = DataUtils.toHalfFloat(
-        own * (1 - material.metalness) * light.ambient[3 * v + k]! + 1.6 * Math.min(100, material.emissive[k]!),
-      );
+      ambient[at + k] = DataUtils.toHalfFloat(own * (1 - material.metalness) * light.ambient[3 * v + k]! + glow);
       base[at + k] = root(own);
       facing[at + k] = Math.round(32_767 * part.normals[3 * v + k]!);
     }

@@ -1,5 +1,6 @@
 import { DoubleSide, FrontSide, ShaderMaterial, type IUniform, type Texture } from 'three';
 import type { Glow } from './glow.ts';
+import { GATHERED_GLSL, type GatherUniforms } from './gathered.ts';
 import { MIRROR_GLSL, type MirrorUniforms } from './mirror.ts';
 import { TONE_GLSL, type ToneUniforms } from './tone.ts';
 
@@ -63,6 +64,7 @@ const fragmentShader = `
   varying vec2 vUv;
   ${TONE_GLSL}
   ${MIRROR_GLSL}
+  ${GATHERED_GLSL}
   float seen(vec2 at, float depth) {
     float open = step(depth, texture2D(shadowMap, at).r);
     return movingNear ? open * step(depth, texture2D(movingMap, at).r) : open;
@@ -84,7 +86,11 @@ const fragmentShader = `
     } else if (near > 0.0) open = mix(vBaked, 0.0, near);
     vec3 own = vBase;
     float metalness = vSurface.x;
-    vec3 shown = vAmbient * (mirroring ? texture2D(contactMap, gl_FragCoord.xy * contactTexel).r : 1.0);
+    // What was gathered for this very place knows its corners and contacts; elsewhere the depth of the picture tells them.
+    vec3 factor;
+    float known = mirroring ? gathered(vPlace, normal, factor) : 0.0;
+    float contact = mirroring && known < 1.0 ? texture2D(contactMap, gl_FragCoord.xy * contactTexel).r : 1.0;
+    vec3 shown = vAmbient * (known > 0.0 ? mix(vec3(contact), factor, known) : vec3(contact));
     shown += own * (1.0 - metalness) * sunColor * open;
     #ifdef USE_COVER
       vec4 picture = texture2D(cover, vUv);
@@ -107,7 +113,7 @@ const fragmentShader = `
   }`;
 
 /** What all finished materials of a scene share: set once a sub-frame. */
-export type FinishUniforms = ShadowUniforms & ContactUniforms & MirrorUniforms;
+export type FinishUniforms = ShadowUniforms & ContactUniforms & MirrorUniforms & GatherUniforms;
 export type ContactUniforms = Record<'contactMap' | 'contactTexel', IUniform>;
 export type ShadowUniforms = Record<
   | 'shadowMap'

@@ -1,6 +1,9 @@
 import { DataTexture, type MeshBasicMaterial, type Texture } from 'three';
 import { makeRadiant, type ToneUniforms } from './tone.ts';
 
+/** A lamp is seen so much brighter than its material says: what it is meant to light is. By eye, no source. */
+export const GLOW_SHOWN = 3.2;
+
 /** What shines by a picture: the picture, and the light that it is multiplied by (linear). */
 export interface Glow {
   map: Texture;

@@ -1,3 +1,4 @@
+import type { SiteLight } from '@eskovan/core/document';
 import { seesThrough, type SceneModel } from '@eskovan/core/format';
 import { boundsOf, joinBounds } from '@eskovan/core/geometry';
 import { isLandscape } from '@eskovan/core/survey';
@@ -9,6 +10,8 @@ const SIDE = 256;
 const MOST_TRIANGLES = 250_000;
 /** How dark the shadow is in its middle. */
 const DARKNESS = 0.42;
+/** And so much of that where only the sky casts it. */
+const WITHOUT_SUN = 0.6;
 /** The sun is taken as no lower than this, so that shadows stay near what casts them (sine of its height). */
 const LOWEST_SUN = 0.35;
 
@@ -102,9 +105,10 @@ function blur(grid: Float32Array, side: number, reach: number): Float32Array {
   return along(along(grid, 1, side), side, 1);
 }
 
-/** The shadow as something to draw, a hair under the model; null where there is none. */
-export function makeGroundShadow(model: SceneModel, sun: readonly [number, number, number]): Mesh | null {
-  const cast = castShadow(model, sun);
+/** The shadow as something to draw, a hair under the model; null where there is none. Without a sun it lies below. */
+export function makeGroundShadow(model: SceneModel, { sun, sky }: Pick<SiteLight, 'sun' | 'sky'>): Mesh | null {
+  const shines = sky === 'clear' && sun[1] > 0;
+  const cast = castShadow(model, shines ? sun : [0, 1, 0]);
   if (!cast) return null;
   const map = new DataTexture(cast.values as Uint8Array<ArrayBuffer>, SIDE, SIDE, RedFormat);
   map.minFilter = LinearFilter;
@@ -117,7 +121,7 @@ export function makeGroundShadow(model: SceneModel, sun: readonly [number, numbe
     color: 0x1d2126,
     alphaMap: map,
     transparent: true,
-    opacity: DARKNESS,
+    opacity: shines ? DARKNESS : WITHOUT_SUN * DARKNESS,
     depthWrite: false,
     fog: false,
     side: DoubleSide,

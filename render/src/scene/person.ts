@@ -1,3 +1,5 @@
+import type { SiteLight } from '@eskovan/core/document';
+import { daylight } from '@eskovan/core/survey';
 import {
   BufferAttribute,
   Color,
@@ -39,6 +41,17 @@ export function makePerson(tone: ToneUniforms): Group {
   add(new SphereGeometry(0.105, 14, 10).scale(0.86, 1.18, 0.98), SKIN, 0, 1.622);
   add(new SphereGeometry(0.112, 12, 8, 0, 2 * Math.PI, 0, Math.PI * 0.5).scale(0.88, 1.05, 1), HAIR, 0, 1.632, 0.012);
   return person;
+}
+
+/** How bright a day the person's colours are meant for: an afternoon, on open ground. */
+const MEANT_FOR = 0.9;
+
+/** Shows the person in the light that falls on open ground; as it is where nothing is said. */
+export function lightPerson(person: Group, light: Pick<SiteLight, 'sun' | 'sky'> | null): void {
+  const { zenith, horizon, sun } = daylight(light ?? { sun: [0, 0.56, 0.83], sky: 'clear' });
+  const falls = [0, 1, 2].map((k) => Math.min(1, (0.45 * (zenith[k]! + horizon[k]!) + 0.3 * sun[k]!) / MEANT_FOR));
+  const { material } = person.children[0] as Mesh;
+  (material as MeshBasicMaterial).color.setRGB(falls[0]!, falls[1]!, falls[2]!);
 }
 
 /** A plain light from above and the left, in the vertices. */

@@ -1,3 +1,5 @@
+import type { SiteLight } from '@eskovan/core/document';
+import { smooth } from '@eskovan/core/geometry';
 import { daylight } from '@eskovan/core/survey';
 import {
   BackSide,
@@ -16,12 +18,18 @@ import { CLOUD_SIDE, cloudField } from './clouds.ts';
 import { TONE_GLSL, type ToneUniforms } from './tone.ts';
 
 type Rgb = readonly [number, number, number];
+type SkyLight = Pick<SiteLight, 'sun' | 'sky'>;
 
 /** How much more of its colour the sky shows to the eye than it gives to surfaces. */
 const ZENITH: Rgb = [0.2, 0.38, 0.68];
 const HORIZON: Rgb = [0.5, 0.63, 0.76];
 const BELOW: Rgb = [1.4, 1.5, 1.56];
 const PAPER: Rgb = [0.95, 0.945, 0.93];
+/** Where the sun has gone down, a glow is left along the horizon, so bright at its brightest. */
+const AFTERGLOW: Rgb = [0.34, 0.15, 0.06];
+/** The same under a cover of cloud, which is grey all over, with darker billows on it as far as this. */
+const COVER_SHOWN = 0.86;
+const COVER_BILLOWS = 0.5;
 /** Of what falls on them, clouds send back so much: of the sun where they are lit, of the sky, of the ground below. */
 const CLOUD = { sun: 0.6, sky: 0.62, ground: 0.3 } as const;
 
@@ -96,37 +104,50 @@ export function makeSky(tone: ToneUniforms): Mesh<SphereGeometry, ShaderMaterial
   return sky;
 }
 
-/** Colours the sky: fair weather, warmer and lighter about a low sun; plain paper for line drawings. */
-export function paintSky(sky: ReturnType<typeof makeSky>, sun: Rgb, paper: boolean): void {
-  const position = sky.geometry.getAttribute('position');
-  const colors = sky.geometry.getAttribute('color');
-  const day = daylight(sun);
+/** Colours the sky: fair weather, warmer and lighter about a low sun, or a grey cover; plain paper for line drawings. */
+export function paintSky(shell: ReturnType<typeof makeSky>, { sun, sky }: SkyLight, paper: boolean): void {
+  const position = shell.geometry.getAttribute('position');
+  const colors = shell.geometry.getAttribute('color');
+  const day = daylight({ sun, sky });
   const low = Math.max(0, 1 - Math.abs(sun[1]) / 0.4);
+  const after = sky === 'clear' ? smooth(0.06, -0.02, sun[1]) * smooth(-0.22, -0.06, sun[1]) : 0;
+  const flat = Math.hypot(sun[0], sun[2]) || 1;
   for (let i = 0; i < position.count; i += 1) {
     const [x, y, z] = [position.getX(i), position.getY(i), position.getZ(i)];
     const t = Math.min(1, Math.max(0, y)) ** 0.5;
     const towards = Math.max(0, x * sun[0] + y * sun[1] + z * sun[2]);
+    const aside = 0.5 + (0.5 * (x * sun[0] + z * sun[2])) / (flat * (Math.hypot(x, z) || 1));
+    const left = after * aside ** 3 * Math.exp(-7 * Math.max(0, y));
     const glow = 0.35 * towards ** 6 + 0.9 * low * towards ** 3 * (1 - t);
     for (let k = 0; k < 3; k += 1) {
       const radiance =
         y < -0.02
           ? day.ground[k]! * BELOW[k]!
-          : day.horizon[k]! * HORIZON[k]! * (1 - t) + day.zenith[k]! * ZENITH[k]! * t + 0.35 * glow * day.sun[k]!;
-      colors.setComponent(i, k, paper ? PAPER[k]! * (y < -0.02 ? 0.92 : 1) : radiance);
+          : sky === 'overcast'
+            ? COVER_SHOWN * (day.horizon[k]! + (day.zenith[k]! - day.horizon[k]!) * Math.max(0, y))
+            : day.horizon[k]! * HORIZON[k]! * (1 - t) + day.zenith[k]! * ZENITH[k]! * t + 0.35 * glow * day.sun[k]!;
+      const seen = y < -0.02 ? radiance : radiance + left * AFTERGLOW[k]!;
+      colors.setComponent(i, k, paper ? PAPER[k]! * (y < -0.02 ? 0.92 : 1) : seen);
     }
   }
   colors.needsUpdate = true;
-  paintClouds(sky, sun, paper);
+  paintClouds(shell, { sun, sky }, paper);
 }
 
-function paintClouds({ material, userData }: ReturnType<typeof makeSky>, sun: Rgb, paper: boolean): void {
+function paintClouds({ material, userData }: ReturnType<typeof makeSky>, { sun, sky }: SkyLight, paper: boolean): void {
   const { clouds, cloudy, cloudLit, cloudShade } = material.uniforms;
-  cloudy!.value = paper ? 0 : 1;
+  cloudy!.value = paper ? 0 : sky === 'overcast' ? COVER_BILLOWS : 1;
   if (paper) return;
-  const day = daylight(sun);
-  const shade = [0, 1, 2].map((k) => CLOUD.sky * day.horizon[k]! + CLOUD.ground * day.ground[k]!);
+  const day = daylight({ sun, sky });
+  // Billows of a cover hang under it: lit from above they are dark, at their rims as light as it is.
+  const shade =
+    sky === 'overcast'
+      ? day.zenith.map((value) => 0.5 * value)
+      : [0, 1, 2].map((k) => CLOUD.sky * day.horizon[k]! + CLOUD.ground * day.ground[k]!);
   (cloudShade!.value as Vector3).fromArray(shade);
-  (cloudLit!.value as Vector3).fromArray(shade.map((value, k) => value + CLOUD.sun * day.sun[k]!));
+  (cloudLit!.value as Vector3).fromArray(
+    sky === 'overcast' ? [...day.zenith] : shade.map((value, k) => value + CLOUD.sun * day.sun[k]!),
+  );
   // A twentieth of a turn makes no other cloud.
   const bearing = (Math.round((Math.atan2(sun[2], sun[0]) / Math.PI) * 10) * Math.PI) / 10;
   if (userData['bearing'] === bearing) return;

@@ -21,6 +21,8 @@ export async function decodeTexture(
     if (mask) cutOut(canvas, cover === null, await canvasOf(mask, use, canvas));
     const made = new CanvasTexture(canvas);
     made.flipY = false;
+    // Floors and ground are seen at a low angle: finished pictures keep them sharp there.
+    made.anisotropy = use === 'finished' ? 4 : 1;
     made.wrapS = RepeatWrapping;
     made.wrapT = RepeatWrapping;
     return made;

@@ -26,5 +26,5 @@ export function warmUpScene(): Promise<Group> {
     materials: looks.map((look) => ({ ...PLAIN_MATERIAL, ...look })),
     textures: [],
   };
-  return buildScene(model, { look: 'natural', exposure: 0, sun: [0, 1, 0] });
+  return buildScene(model, { look: 'natural', exposure: 0, light: { sun: [0, 1, 0], sky: 'clear' } });
 }

@@ -121,4 +121,20 @@ export const MIGRATIONS: readonly Migration[] = [
       });
     },
   },
+  {
+    name: '005-lights',
+    up: async ({ context }) => {
+      await context.sequelize.transaction(async (transaction) => {
+        const run = (sql: string) => context.sequelize.query(sql, { transaction });
+        for (const sql of rowsOf('light')) await run(sql);
+        // Sites in their lights, which were one with the sites: computed anew.
+        await run(`CREATE TABLE lit (
+          project_id uuid NOT NULL REFERENCES project (id),
+          key varchar(40) NOT NULL,
+          body jsonb NOT NULL,
+          used timestamptz NOT NULL,
+          PRIMARY KEY (project_id, key))`);
+      });
+    },
+  },
 ];

@@ -43,6 +43,8 @@ class ProjectModel extends RowModel {}
 class ModelModel extends RowModel {}
 @Table({ ...bare, tableName: 'action' })
 class ActionModel extends RowModel {}
+@Table({ ...bare, tableName: 'light' })
+class LightModel extends RowModel {}
 @Table({ ...bare, tableName: 'move' })
 class MoveModel extends RowModel {}
 @Table({ ...bare, tableName: 'view' })
@@ -70,8 +72,7 @@ export class FileModel extends Model {
 }
 
 /** What was computed from a project's models, by what it was computed from. */
-@Table({ ...bare, tableName: 'site' })
-export class SiteModel extends Model {
+export abstract class ComputedModel extends Model {
   @PrimaryKey
   @Column({ type: DataType.UUID, field: 'project_id' })
   declare projectId: string;
@@ -86,15 +87,20 @@ export class SiteModel extends Model {
   @Column(DataType.DATE)
   declare used: Date;
 }
+@Table({ ...bare, tableName: 'site' })
+export class SiteModel extends ComputedModel {}
+@Table({ ...bare, tableName: 'lit' })
+export class LitModel extends ComputedModel {}
 
 export const ROW_MODELS = {
   project: ProjectModel,
   model: ModelModel,
   action: ActionModel,
+  light: LightModel,
   move: MoveModel,
   view: ViewModel,
   take: TakeModel,
   link: LinkModel,
 } as const satisfies Record<Kind, typeof RowModel>;
 
-export const ALL_MODELS = [...Object.values(ROW_MODELS), FileModel, SiteModel];
+export const ALL_MODELS = [...Object.values(ROW_MODELS), FileModel, SiteModel, LitModel];

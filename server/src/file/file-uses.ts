@@ -1,11 +1,13 @@
 import { Inject, Injectable } from '@nestjs/common';
-import type { Edit, KindRow, SiteBody } from '@eskovan/core/document';
+import type { Edit, KindRow } from '@eskovan/core/document';
 import { QueryTypes, type Transaction } from 'sequelize';
 import { Sequelize } from 'sequelize-typescript';
 import { ProblemException } from '../common/problem.ts';
 import { namedFiles } from './named-files.ts';
 
-type User = 'row' | 'edit' | 'site';
+/** What is computed from a project, by kind. */
+export type Computed = 'site' | 'lit';
+type User = 'row' | 'edit' | Computed;
 
 /** Which row, edit or site needs which file. The database holds on to files that are used. */
 @Injectable()
@@ -22,14 +24,23 @@ export class FileUses {
     if (!edit.machine) await this.add('edit', edit.id, namedFiles(edit.changes), transaction, { lenient: true });
   }
 
-  async ofSite(projectId: string, key: string, body: SiteBody, transaction: Transaction): Promise<void> {
-    await this.replace('site', siteOwner(projectId, key), namedFiles(body), transaction);
+  async ofComputed(
+    what: Computed,
+    { projectId, key, body }: { projectId: string; key: string; body: object },
+    transaction: Transaction,
+  ): Promise<void> {
+    await this.replace(what, computedOwner(projectId, key), namedFiles(body), transaction);
   }
 
-  async dropSites(projectId: string, keys: readonly string[], transaction: Transaction): Promise<void> {
+  async dropComputed(
+    what: Computed,
+    projectId: string,
+    keys: readonly string[],
+    transaction: Transaction,
+  ): Promise<void> {
     if (keys.length === 0) return;
-    await this.sequelize.query(`DELETE FROM file_use WHERE used_by = 'site' AND owner IN (:owners)`, {
-      replacements: { owners: keys.map((key) => siteOwner(projectId, key)) },
+    await this.sequelize.query(`DELETE FROM file_use WHERE used_by = :what AND owner IN (:owners)`, {
+      replacements: { what, owners: keys.map((key) => computedOwner(projectId, key)) },
       transaction,
     });
   }
@@ -90,4 +101,4 @@ export class FileUses {
   }
 }
 
-const siteOwner = (projectId: string, key: string) => `${projectId} ${key}`;
+const computedOwner = (projectId: string, key: string) => `${projectId} ${key}`;

@@ -1,6 +1,14 @@
 import { Body, Controller, Get, HttpCode, Inject, Module, Param, Post, Put } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
-import { idSchema, siteBodySchema, siteKeySchema, type SiteBody } from '@eskovan/core/document';
+import {
+  idSchema,
+  lightKeySchema,
+  litBodySchema,
+  siteBodySchema,
+  siteKeySchema,
+  type LitBody,
+  type SiteBody,
+} from '@eskovan/core/document';
 import { z } from 'zod';
 import { Documented } from '../common/documented.ts';
 import { FileModule } from '../file/file.module.ts';
@@ -20,7 +28,7 @@ class SiteController {
     @Param('projectId', { schema: idSchema }) projectId: string,
     @Param('key', { schema: siteKeySchema }) key: string,
   ): Promise<SiteBody> {
-    return this.sites.get(projectId, key);
+    return this.sites.get('site', projectId, key);
   }
 
   @Put(':key')
@@ -35,7 +43,7 @@ class SiteController {
     @Param('key', { schema: siteKeySchema }) key: string,
     @Body({ schema: siteBodySchema }) body: SiteBody,
   ): Promise<SiteBody> {
-    return this.sites.put(projectId, key, body);
+    return this.sites.put('site', projectId, key, body);
   }
 
   @Post(':key/lease')
@@ -55,5 +63,36 @@ class SiteController {
   }
 }
 
-@Module({ imports: [FileModule], controllers: [SiteController], providers: [SiteService] })
+/** The same models in one light or another; who computes a site lights it, too. */
+@ApiTags('site')
+@Controller('api/projects/:projectId/lit')
+class LitController {
+  constructor(@Inject(SiteService) private readonly sites: SiteService) {}
+
+  @Get(':key')
+  @Documented({ summary: 'A project’s models in a light', reply: litBodySchema, problems: [404] })
+  get(
+    @Param('projectId', { schema: idSchema }) projectId: string,
+    @Param('key', { schema: lightKeySchema }) key: string,
+  ): Promise<LitBody> {
+    return this.sites.get('lit', projectId, key);
+  }
+
+  @Put(':key')
+  @Documented({
+    summary: 'Keeps a light that was computed; the newest of a project stay',
+    body: litBodySchema,
+    reply: litBodySchema,
+    problems: [404, 422],
+  })
+  put(
+    @Param('projectId', { schema: idSchema }) projectId: string,
+    @Param('key', { schema: lightKeySchema }) key: string,
+    @Body({ schema: litBodySchema }) body: LitBody,
+  ): Promise<LitBody> {
+    return this.sites.put('lit', projectId, key, body);
+  }
+}
+
+@Module({ imports: [FileModule], controllers: [SiteController, LitController], providers: [SiteService] })
 export class SiteModule {}

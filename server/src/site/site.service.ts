@@ -1,13 +1,23 @@
 import { Inject, Injectable } from '@nestjs/common';
-import { siteBodySchema, type SiteBody } from '@eskovan/core/document';
+import { litBodySchema, siteBodySchema, type LitBody, type SiteBody } from '@eskovan/core/document';
 import { Op, QueryTypes, type Transaction } from 'sequelize';
 import { Sequelize } from 'sequelize-typescript';
 import { gone, notFound } from '../common/problem.ts';
-import { ROW_MODELS, SiteModel, type RowModel } from '../database/rows.ts';
-import { FileUses } from '../file/file-uses.ts';
+import { LitModel, ROW_MODELS, SiteModel, type RowModel } from '../database/rows.ts';
+import { FileUses, type Computed } from '../file/file-uses.ts';
 
-/** Sites that a project keeps: undoing a few placements finds them again at once. */
-const KEPT = 6;
+/**
+ * What is kept of a project: undoing a few placements finds sites again at once. Lights are those of a site, and what
+ * they were before somebody tried another time of day.
+ */
+const KEPT = {
+  site: { table: SiteModel, schema: siteBodySchema, most: 6 },
+  lit: { table: LitModel, schema: litBodySchema, most: 24 },
+} as const;
+interface Bodies {
+  site: SiteBody;
+  lit: LitBody;
+}
 /** A page that computes asks again well within this. */
 const LEASE_SECONDS = 20;
 
@@ -20,28 +30,30 @@ export class SiteService {
   ) {}
 
   /** @throws ProblemException 404 when it has not been computed, or was by an older program */
-  async get(projectId: string, key: string): Promise<SiteBody> {
-    const site = await SiteModel.findOne({ where: { projectId, key } });
-    const body = siteBodySchema.safeParse(site?.body);
-    if (!site || !body.success) throw notFound('site');
-    await site.update({ used: new Date() });
-    return body.data;
+  async get<C extends Computed>(what: C, projectId: string, key: string): Promise<Bodies[C]> {
+    const { table, schema } = KEPT[what];
+    const row = await table.findOne({ where: { projectId, key } });
+    const body = schema.safeParse(row?.body);
+    if (!row || !body.success) throw notFound(what === 'site' ? 'site' : 'light');
+    await row.update({ used: new Date() });
+    return body.data as Bodies[C];
   }
 
-  async put(projectId: string, key: string, body: SiteBody): Promise<SiteBody> {
+  async put<C extends Computed>(what: C, projectId: string, key: string, body: Bodies[C]): Promise<Bodies[C]> {
+    const { table, most } = KEPT[what];
     await this.sequelize.transaction(async (transaction) => {
       await this.requireProject(projectId, transaction);
-      await SiteModel.upsert({ projectId, key, body, used: new Date() }, { transaction });
-      await this.uses.ofSite(projectId, key, body, transaction);
-      const old = await SiteModel.findAll({
+      await table.upsert({ projectId, key, body, used: new Date() }, { transaction });
+      await this.uses.ofComputed(what, { projectId, key, body }, transaction);
+      const old = await table.findAll({
         where: { projectId },
         order: [['used', 'DESC']],
-        offset: KEPT,
+        offset: most,
         transaction,
       });
-      const keys = old.map((site) => site.key);
-      await this.uses.dropSites(projectId, keys, transaction);
-      await SiteModel.destroy({ where: { projectId, key: { [Op.in]: keys } }, transaction });
+      const keys = old.map((row) => row.key);
+      await this.uses.dropComputed(what, projectId, keys, transaction);
+      await table.destroy({ where: { projectId, key: { [Op.in]: keys } }, transaction });
     });
     return body;
   }

@@ -19,10 +19,7 @@ async function siteBody(name = 'survey'): Promise<SiteBody> {
     survey: file,
     floor: file,
     walkway: null,
-    scene: null,
-    glance: null,
-    first: false,
-    light: null,
+    first: true,
     bounds: { min: [0, 0, 0], max: [1, 1, 1] },
     triangles: 12,
     storeys: [{ name: 'Ground', elevation: 0, area: 20 }],
@@ -40,16 +37,40 @@ describe('the site of a project', () => {
     await studio.http.get(`/api/projects/${project}/sites/${keyOf(2)}`).expect(404);
   });
 
-  test('can be put again, lit', async () => {
+  test('can be put again, with its navigation mesh', async () => {
     const project = await makeProject(studio.http);
     const path = `/api/projects/${project}/sites/${keyOf(1)}`;
     const body = await siteBody();
     await studio.http.put(path).send(body).expect(200);
     await studio.http
       .put(path)
-      .send({ ...body, scene: body.survey })
+      .send({ ...body, walkway: body.survey, first: false })
       .expect(200);
-    expect((await studio.http.get(path)).body.scene).toEqual(body.survey);
+    expect((await studio.http.get(path)).body).toMatchObject({ walkway: body.survey, first: false });
+  });
+
+  test('its lights are kept beside it, by names of their own, and so are their files', async () => {
+    const project = await makeProject(studio.http);
+    const path = (n: number) => `/api/projects/${project}/lit/${keyOf(n)}`;
+    await studio.http.get(path(1)).expect(404);
+    const scene = await keepFile(studio.http, `a light of ${project}`, 'application/octet-stream');
+    const rough = { scene, glance: null, first: true };
+    for (const body of [rough, { ...rough, first: false }]) {
+      await studio.http.put(path(1)).send(body).expect(200);
+      expect((await studio.http.get(path(1)).expect(200)).body).toEqual(body);
+    }
+    // A site of the same name is another thing.
+    await studio.http.get(`/api/projects/${project}/sites/${keyOf(1)}`).expect(404);
+    await studio.app.get(FileSweep).sweep(Date.now() + 48 * 3600 * 1000);
+    await studio.http.get(`/api/files/${scene.sha256}`).expect(200);
+    await studio.http
+      .put(path(1))
+      .send({ ...rough, scene: null })
+      .expect(422);
+    // Many lights of one site stay: a person tries times of day.
+    for (let n = 2; n <= 25; n += 1) await studio.http.put(path(n)).send(rough).expect(200);
+    await studio.http.get(path(1)).expect(404);
+    await studio.http.get(path(2)).expect(200);
   });
 
   test('two that put the same at once leave one', async () => {

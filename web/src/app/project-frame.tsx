@@ -1,12 +1,10 @@
-import { Suspense, useEffect, type ReactNode } from 'react';
+import { Suspense, useEffect } from 'react';
 import { Link, Outlet, useParams } from 'react-router';
 import { ApiError } from '../data/api.ts';
 import { ProjectProvider, useProject, useProjectDocument } from '../data/use-project.ts';
 import { Empty } from '../kit/index.ts';
-import { PictureSceneProvider } from '../picture/scene.ts';
 import { warmPicture } from '../picture/client.ts';
 import { askForSite, useSiteKeeper } from '../site/use-site-keeper.ts';
-import { usePictureScene } from '../site/use-site.ts';
 import { ConflictDialog } from './conflict-dialog.tsx';
 import { FrameCommands } from './frame-commands.tsx';
 import { TopBar } from './top-bar.tsx';
@@ -48,27 +46,20 @@ export function ProjectFrame() {
   if (!data) return <Empty title="Opening the project…" />;
   return (
     <ProjectProvider value={data}>
-      <SceneFrame>
-        <div className="flex h-full flex-col">
-          <TopBar />
-          <Unreadable />
-          <main className="min-h-0 flex-1">
-            <Suspense fallback={<Empty title="One moment…" />}>
-              <Outlet />
-            </Suspense>
-          </main>
-        </div>
-        <FrameCommands />
-        <ConflictDialog />
-        <UndoQuestionDialog />
-      </SceneFrame>
+      <div className="flex h-full flex-col">
+        <TopBar />
+        <Unreadable />
+        <main className="min-h-0 flex-1">
+          <Suspense fallback={<Empty title="One moment…" />}>
+            <Outlet />
+          </Suspense>
+        </main>
+      </div>
+      <FrameCommands />
+      <ConflictDialog />
+      <UndoQuestionDialog />
     </ProjectProvider>
   );
-}
-
-/** What all pictures of the project show. */
-function SceneFrame({ children }: { children: ReactNode }) {
-  return <PictureSceneProvider value={usePictureScene()}>{children}</PictureSceneProvider>;
 }
 
 /** Rows that this program cannot read are left as they are, and said. */

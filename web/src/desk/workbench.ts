@@ -1,5 +1,4 @@
-import type { Pose } from '@eskovan/core/document';
-import type { PartPath } from '@eskovan/core/site';
+import type { PartPath, Pose } from '@eskovan/core/document';
 import { create } from 'zustand';
 import { selection, type How } from './selection.ts';
 
@@ -22,6 +21,10 @@ export interface Workbench {
   /** Index of the storey in the plan. */
   storey: number;
   tool: Tool;
+  /** The named light that the Model stage looks at; null is the project's own. */
+  light: string | null;
+  /** The light of what is looked at, by its name: it is computed before others. */
+  lightKey: string | null;
   /** The next press in the picture chooses what the walk looks at. */
   aiming: boolean;
 }
@@ -36,6 +39,8 @@ const fresh: Workbench = {
   scout: null,
   storey: -1,
   tool: 'select',
+  light: null,
+  lightKey: null,
   aiming: false,
 };
 

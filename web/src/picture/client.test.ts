@@ -27,7 +27,8 @@ const { sceneKey } = await import('./source.ts');
 const scene = (url: string, glance?: string): PictureScene => ({
   source: { kind: 'lit', url, ...(glance ? { glance } : {}) },
   dress: { look: 'natural', exposure: 0, parts: {}, materials: {} },
-  sun: [0, 1, 0],
+  geometry: 'house',
+  light: { sun: [0, 1, 0], sky: 'clear', lamps: { lit: true, except: [] } },
   actions: [],
 });
 const SAMPLE = { position: [0, 0, 0], orientation: [0, 0, 0, 1] } as unknown as CameraSample;

@@ -2,7 +2,7 @@ import type { Vec3 } from '@eskovan/core/document';
 import type { CameraSample } from '@eskovan/core/move';
 import type { PictureSize } from '@eskovan/render';
 import { create } from 'zustand';
-import { glanceSource, sceneKey, sourceKey, type PickedSurface, type PictureScene } from './source.ts';
+import { glanceSource, sceneKey, type PickedSurface, type PictureScene } from './source.ts';
 import { onRenewed, orFailed, pictureWorker } from './worker-link.ts';
 
 interface PictureState {
@@ -10,8 +10,8 @@ interface PictureState {
   drawable: string | null;
   /** Key of the scene that is there as a whole. */
   loaded: string | null;
-  /** What the worker holds as a whole: see `sourceKey`. */
-  source: string | null;
+  /** What stands in the scene that is there as a whole: see `geometryKey`. */
+  geometry: string | null;
   loading: boolean;
   error: string | null;
   /** How often the graphics card was lost and came back: what was shown is drawn again. */
@@ -21,7 +21,7 @@ interface PictureState {
 export const usePictureState = create<PictureState>()(() => ({
   drawable: null,
   loaded: null,
-  source: null,
+  geometry: null,
   loading: false,
   error: null,
   renewed: 0,
@@ -62,7 +62,7 @@ export async function loadPicture(scene: PictureScene, opening = false): Promise
     }
     await orFailed(pictureWorker().load(scene));
     if (wanted === key)
-      usePictureState.setState({ loading: false, drawable: key, loaded: key, source: sourceKey(scene.source) });
+      usePictureState.setState({ loading: false, drawable: key, loaded: key, geometry: scene.geometry });
   } catch {
     if (wanted !== key) return;
     wanted = null;
@@ -70,10 +70,22 @@ export async function loadPicture(scene: PictureScene, opening = false): Promise
   }
 }
 
+/** When the last picture was asked for, milliseconds on the page's clock. */
+let lastDrawn = -Infinity;
+/** A picture that rests for so long is looked at, milliseconds. */
+const RESTING = 1200;
+
+/** Waits until nobody moves about in the picture: there is one graphics card for everything. */
+export async function whileNobodyMoves(): Promise<void> {
+  while (performance.now() - lastDrawn < RESTING || usePictureState.getState().loading)
+    await new Promise((resolve) => setTimeout(resolve, RESTING / 4));
+}
+
 let onDrawn: (() => void) | null = null;
 const nextDrawn = () => new Promise<void>((resolve) => (onDrawn = resolve));
 
 export async function drawPicture(sample: CameraSample, size: PictureSize, subframes: number) {
+  lastDrawn = performance.now();
   const drawn = await orFailed(pictureWorker().draw(sample, size, subframes));
   onDrawn?.();
   onDrawn = null;
@@ -94,6 +106,6 @@ export const pickSurface = (origin: Vec3, direction: Vec3, time = 0): Promise<Pi
 export const standPerson = (at: [number, number, number] | null) => pictureWorker().standPerson(at);
 /** Draws the outline of some parts of a model, by name. */
 export const markParts = (model: string, names: readonly string[]) => pictureWorker().mark(model, names);
-/** Parts of what the worker holds; null where that is another source by now. */
-export const listParts = (source?: string) => pictureWorker().parts(source);
-export const listMovements = (source?: string) => pictureWorker().movements(source);
+/** Parts of what the worker holds; null where that is something else by now. */
+export const listParts = (geometry?: string) => pictureWorker().parts(geometry);
+export const listMovements = (geometry?: string) => pictureWorker().movements(geometry);

@@ -1,6 +1,7 @@
 import type { SiteAction } from '@eskovan/core/action';
-import type { Placement, Vec3 } from '@eskovan/core/document';
+import type { Lens, Placement, Pose, SiteLight, Vec3 } from '@eskovan/core/document';
 import type { Dress } from '@eskovan/core/site';
+import type { PictureSize } from '@eskovan/render';
 
 /** A packed model and where it stands. */
 export interface PlacedFile {
@@ -20,11 +21,20 @@ export const glanceSource = (source: PictureSource): PictureSource | null =>
 /** Everything that decides what the picture shows, apart from where the eye is. */
 export interface PictureScene {
   source: PictureSource;
+  /** Names what stands there, whatever light it is in; see `geometryKey`. */
+  geometry: string;
   dress: Dress;
-  /** Unit vector towards the sun. */
-  sun: Vec3;
+  light: SiteLight;
   /** What moves while time goes on. */
   actions: readonly SiteAction[];
+}
+
+/** A small picture of something else than what is shown: in another light, say. */
+export interface AsideWish {
+  scene: PictureScene;
+  pose: Pose;
+  lens: Lens;
+  size: PictureSize;
 }
 
 /** A place in the picture that was pressed. */

@@ -1,4 +1,4 @@
-import type { SiteBody, StoreyChange, Vec3, Walker } from '@eskovan/core/document';
+import type { FileRef, LitBody, SiteBody, SiteLight, StoreyChange, Walker } from '@eskovan/core/document';
 import type { GatheredBlock } from '@eskovan/core/survey';
 import * as Comlink from 'comlink';
 import { uploadFile } from '../data/api.ts';
@@ -11,29 +11,32 @@ interface SiteWish {
   walker: Walker;
   /** What people corrected about the storeys. */
   changes: readonly StoreyChange[];
-  sun: Vec3;
-  /** Name of the light that is wanted, and a site that may have it already. */
-  light: string;
-  before: SiteBody | null;
+  /** Is the site measured already? */
+  measured: boolean;
+  /** Lights that are missing, by name, the one that somebody looks at first. */
+  lights: readonly { key: string; light: SiteLight }[];
   signal: AbortSignal;
   onProgress: (step: SiteStep, fraction: number) => void;
-  /**
-   * Called as soon as there are plans and floors, again with the navigation mesh, and again with the light; only once,
-   * with everything, where the light is there already.
-   */
+  /** Called as soon as there are plans and floors, and again with the navigation mesh. */
   onSite: (site: SiteBody) => Promise<void>;
+  /** Called with every light, with the first one twice where a rough one is to be had soon. */
+  onLit: (key: string, lit: LitBody) => Promise<void>;
 }
 
 /** Vertices that a worker lights at a time: short enough for a smooth progress bar and an even share. */
 const BLOCK = 1500;
+/** What of the whole work on light the first, rough one is, and what is left when all rays are shot. */
+const ROUGH = 0.2;
+const SHOT = 0.9;
+
+type SiteLink = Comlink.Remote<SiteWorker>;
 
 /**
  * Measures and lights a site in two workers: one measures while the other prepares the light, then both bake.
  * @throws Error when a worker stops, an upload fails or the signal is aborted
  */
 export async function computeSite(wish: SiteWish): Promise<void> {
-  const { models, walker, changes, sun, light, before, signal, onProgress, onSite } = wish;
-  const lit = before?.light === light && before.scene && !before.first ? before : null;
+  const { models, measured, lights, signal } = wish;
   const workers = ['site-1', 'site-2'].map(
     (name) => new Worker(new URL('../worker/site.worker.ts', import.meta.url), { type: 'module', name }),
   );
@@ -45,81 +48,17 @@ export async function computeSite(wish: SiteWish): Promise<void> {
       );
   });
   const work = async () => {
-    const [first, second] = workers.map((worker) => Comlink.wrap<SiteWorker>(worker)) as [
-      Comlink.Remote<SiteWorker>,
-      Comlink.Remote<SiteWorker>,
-    ];
-    onProgress('measure', 0);
-    const prepared = lit ? Promise.resolve(null) : second.load(models).then(() => second.prepareLight(sun));
+    const [first, second] = workers.map((worker) => Comlink.wrap<SiteWorker>(worker)) as [SiteLink, SiteLink];
+    const asked = lights.map(({ light }) => light);
+    const prepared =
+      asked.length === 0
+        ? Promise.resolve()
+        : second.load(models).then(() => second.prepareLight(asked).then(() => {}));
     // Its failure is reported where it is awaited.
     prepared.catch(() => {});
     await first.load(models);
-    const { survey, floor } = await first.survey(
-      walker,
-      changes,
-      Comlink.proxy((fraction: number) => onProgress('measure', fraction)),
-    );
-    onProgress('store', 0);
-    const keepSurvey = (content: typeof survey) =>
-      uploadFile(new Blob([JSON.stringify(content)]), 'application/json', { signal });
-    let measured: SiteBody = {
-      survey: await keepSurvey(survey),
-      floor: await uploadFile(new Blob([floor]), 'application/octet-stream', { signal }),
-      walkway: null,
-      scene: null,
-      glance: null,
-      light,
-      first: false,
-      bounds: survey.bounds,
-      triangles: survey.triangles,
-      storeys: survey.storeys.map(({ name, elevation, area }) => ({ name, elevation, area })),
-    };
-    if (!lit) await onSite(measured);
-    onProgress('walkway', 0);
-    const walkway = await first.walkway(walker);
-    if (walkway) {
-      measured = {
-        ...measured,
-        survey: await keepSurvey(walkway.survey),
-        walkway: await uploadFile(new Blob([walkway.bytes]), 'application/octet-stream', { signal }),
-      };
-      if (!lit) await onSite(measured);
-    }
-    if (lit) {
-      // Where only walkers or storeys have changed the light stays. A site with its light counts as whole, so it is
-      // kept once all of it is there.
-      await onSite({ ...measured, scene: lit.scene, glance: lit.glance });
-      return;
-    }
-    onProgress('light', 0);
-    const [{ count, hasFirst }] = await Promise.all([first.prepareLight(sun), prepared]);
-    const keep = (packed: Uint8Array<ArrayBuffer>) =>
-      uploadFile(new Blob([packed]), 'application/octet-stream', { signal });
-    /** Gathers all light in both workers; `from` and `to` are what it is of the whole work. */
-    const gather = async (hurried: boolean, from: number, to: number): Promise<GatheredBlock[]> => {
-      const blocks: GatheredBlock[] = [];
-      let next = 0;
-      let done = 0;
-      const bake = async (worker: Comlink.Remote<SiteWorker>) => {
-        while (next < count && !signal.aborted) {
-          const start = next;
-          const end = Math.min(count, start + BLOCK);
-          next = end;
-          blocks.push(await worker.gather(start, end, hurried));
-          done += end - start;
-          onProgress('light', from + ((to - from) * done) / count);
-        }
-      };
-      await Promise.all([bake(first), bake(second)]);
-      return blocks;
-    };
-    const finish = async (blocks: GatheredBlock[], hurried: boolean) => {
-      const buffers = blocks.flatMap(({ direct, rays, met, hits }) => [direct, rays, met, hits].map((a) => a.buffer));
-      const { scene, glance } = await first.finish(Comlink.transfer(blocks, buffers));
-      await onSite({ ...measured, scene: await keep(scene), glance: glance && (await keep(glance)), first: hurried });
-    };
-    if (hasFirst) await finish(await gather(true, 0, 0.2), true);
-    await finish(await gather(false, hasFirst ? 0.2 : 0, 0.95), false);
+    if (!measured) await measure(first, wish);
+    if (lights.length > 0) await lightUp(first, second, prepared, wish);
   };
   try {
     await Promise.race([work(), stopped]);
@@ -127,3 +66,88 @@ export async function computeSite(wish: SiteWish): Promise<void> {
     for (const worker of workers) worker.terminate();
   }
 }
+
+/** Plans, floors and the navigation mesh. */
+async function measure(worker: SiteLink, { walker, changes, signal, onProgress, onSite }: SiteWish): Promise<void> {
+  onProgress('measure', 0);
+  const { survey, floor } = await worker.survey(
+    walker,
+    changes,
+    Comlink.proxy((fraction: number) => onProgress('measure', fraction)),
+  );
+  onProgress('store', 0);
+  const keepSurvey = (content: typeof survey) =>
+    uploadFile(new Blob([JSON.stringify(content)]), 'application/json', { signal });
+  const site: SiteBody = {
+    survey: await keepSurvey(survey),
+    floor: await keepPacked(floor, signal),
+    walkway: null,
+    first: true,
+    bounds: survey.bounds,
+    triangles: survey.triangles,
+    storeys: survey.storeys.map(({ name, elevation, area }) => ({ name, elevation, area })),
+  };
+  await onSite(site);
+  onProgress('walkway', 0);
+  const walkway = await worker.walkway(walker);
+  await onSite({
+    ...site,
+    first: false,
+    ...(walkway && {
+      survey: await keepSurvey(walkway.survey),
+      walkway: await keepPacked(walkway.bytes, signal),
+    }),
+  });
+}
+
+/** All missing lights: rays are shot once for all of them. */
+async function lightUp(
+  first: SiteLink,
+  second: SiteLink,
+  prepared: Promise<void>,
+  { lights, signal, onProgress, onLit }: SiteWish,
+): Promise<void> {
+  onProgress('light', 0);
+  const [{ count, hasFirst }] = await Promise.all([first.prepareLight(lights.map(({ light }) => light)), prepared]);
+  /** Gathers all light in both workers; `from` and `to` are what it is of the whole work. */
+  const gather = async (hurried: boolean, from: number, to: number): Promise<void> => {
+    const blocks: GatheredBlock[] = [];
+    let next = 0;
+    let done = 0;
+    const bake = async (worker: SiteLink) => {
+      while (next < count && !signal.aborted) {
+        const start = next;
+        const end = Math.min(count, start + BLOCK);
+        next = end;
+        blocks.push(await worker.gather(start, end, hurried));
+        done += end - start;
+        onProgress('light', from + ((to - from) * done) / count);
+      }
+    };
+    await Promise.all([bake(first), bake(second)]);
+    const buffers = blocks.flatMap(({ direct, rays, met, hits }) =>
+      [...direct, rays, met, hits].map(({ buffer }) => buffer),
+    );
+    await first.takeGathered(Comlink.transfer(blocks, buffers));
+  };
+  const finish = async (of: number, hurried: boolean) => {
+    const { scene, glance } = await first.finish(of);
+    await onLit(lights[of]!.key, {
+      scene: await keepPacked(scene, signal),
+      glance: glance && (await keepPacked(glance, signal)),
+      first: hurried,
+    });
+  };
+  if (hasFirst) {
+    await gather(true, 0, ROUGH);
+    await finish(0, true);
+  }
+  await gather(false, hasFirst ? ROUGH : 0, SHOT);
+  for (let of = 0; of < lights.length; of += 1) {
+    await finish(of, false);
+    onProgress('light', SHOT + ((1 - SHOT) * (of + 1)) / lights.length);
+  }
+}
+
+const keepPacked = (packed: Uint8Array<ArrayBuffer>, signal: AbortSignal): Promise<FileRef> =>
+  uploadFile(new Blob([packed]), 'application/octet-stream', { signal });

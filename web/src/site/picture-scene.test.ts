@@ -1,32 +1,31 @@
 import { expect, test } from '@jest/globals';
-import { AS_IT_CAME, type BodyOf, type FileRef, type SiteBody } from '@eskovan/core/document';
+import {
+  ALL_LIT,
+  AS_IT_CAME,
+  type BodyOf,
+  type FileRef,
+  type LitBody,
+  type ProjectDocument,
+} from '@eskovan/core/document';
 import { READER } from '@eskovan/core/format';
+import { ownLight } from '@eskovan/core/site';
 import { exampleDocument, exampleFile, exampleModel, exampleRow, uuid } from '../testing/studio.tsx';
 import { pictureScene } from './picture-scene.ts';
 
 const file = exampleFile;
 const model = (digit: string, change: Partial<BodyOf<'model'>> = {}) =>
   exampleModel({ packed: { file: file(digit), reader: READER }, ...change });
-const site = (scene: FileRef | null, glance: FileRef | null = null): SiteBody => ({
-  survey: file('1'),
-  floor: file('2'),
-  walkway: null,
-  scene,
-  glance,
-  light: null,
-  first: false,
-  bounds: { min: [0, 0, 0], max: [1, 1, 1] },
-  triangles: 12,
-  storeys: [],
-});
+const lit = (scene: FileRef, glance: FileRef | null = null): LitBody => ({ scene, glance, first: false });
+const sceneOf = (document: ProjectDocument, one: LitBody | null, alone: Parameters<typeof pictureScene>[3] = null) =>
+  pictureScene(document, ownLight(document.project.body), one, alone);
 const at = (digit: string) => `/api/files/${digit.repeat(64)}`;
 
 test('without a model that is ready there is nothing to show', () => {
-  expect(pictureScene(exampleDocument(), null, null)).toBeNull();
+  expect(sceneOf(exampleDocument(), null)).toBeNull();
   const hidden = exampleDocument({ model: [exampleRow(5, 'House', model('a', { hidden: true }))] });
-  expect(pictureScene(hidden, site(file('3')), null)).toBeNull();
+  expect(sceneOf(hidden, lit(file('3')))).toBeNull();
   const old = exampleDocument({ model: [exampleRow(5, 'House', model('a', { packed: null }))] });
-  expect(pictureScene(old, null, null)).toBeNull();
+  expect(sceneOf(old, null)).toBeNull();
 });
 
 test('models come as they are until their light is there, then lit together', () => {
@@ -37,16 +36,15 @@ test('models come as they are until their light is there, then lit together', ()
       exampleRow(7, 'Hill', model('c')),
     ],
   });
-  for (const early of [null, site(null)])
-    expect(pictureScene(document, early, null)!.source).toEqual({
-      kind: 'plain',
-      models: [
-        { id: uuid(5), url: at('a'), placement: AS_IT_CAME },
-        { id: uuid(7), url: at('c'), placement: AS_IT_CAME },
-      ],
-    });
-  expect(pictureScene(document, site(file('3')), null)!.source).toEqual({ kind: 'lit', url: at('3') });
-  expect(pictureScene(document, site(file('3'), file('4')), null)!.source).toEqual({
+  expect(sceneOf(document, null)!.source).toEqual({
+    kind: 'plain',
+    models: [
+      { id: uuid(5), url: at('a'), placement: AS_IT_CAME },
+      { id: uuid(7), url: at('c'), placement: AS_IT_CAME },
+    ],
+  });
+  expect(sceneOf(document, lit(file('3')))!.source).toEqual({ kind: 'lit', url: at('3') });
+  expect(sceneOf(document, lit(file('3'), file('4')))!.source).toEqual({
     kind: 'lit',
     url: at('3'),
     glance: at('4'),
@@ -59,14 +57,34 @@ test('what people changed is put on: look, exposure, parts, what is shown alone'
   document.project.body.look = 'clay';
   document.project.body.exposure = 0.5;
   const alone = { model: uuid(5), name: 'Roof' };
-  const { dress, sun } = pictureScene(document, site(file('3')), alone)!;
+  const { dress, light } = sceneOf(document, lit(file('3')), alone)!;
   expect(dress).toEqual({
     look: 'clay',
     exposure: 0.5,
     parts: { [uuid(5)]: parts },
     materials: { [uuid(5)]: {} },
+    lamps: ALL_LIT,
     alone,
   });
   // Rounded, so that a sun that has hardly moved is the same sun.
-  expect(Math.hypot(...sun)).toBeCloseTo(1, 3);
+  expect(Math.hypot(...light.sun)).toBeCloseTo(1, 3);
+});
+
+test('what stands there has one name in every light, and another when something moves', () => {
+  const house = model('a');
+  const document = exampleDocument({ model: [exampleRow(5, 'House', house)] });
+  const plain = sceneOf(document, null)!;
+  const dusk = pictureScene(
+    document,
+    { ...ownLight(document.project.body), instant: '2026-08-28T18:40:00.000Z', sky: 'overcast', exposure: 1 },
+    lit(file('3')),
+    null,
+  )!;
+  expect(dusk.geometry).toBe(plain.geometry);
+  expect(dusk.light).not.toEqual(plain.light);
+  expect(dusk.dress.exposure).toBe(1);
+  const moved = exampleDocument({
+    model: [exampleRow(5, 'House', { ...house, placement: { ...AS_IT_CAME, turn: 0.1 } })],
+  });
+  expect(sceneOf(moved, null)!.geometry).not.toBe(plain.geometry);
 });

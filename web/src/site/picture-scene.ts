@@ -1,45 +1,65 @@
-import { placeActions } from '@eskovan/core/action';
-import type { ProjectDocument, SiteBody } from '@eskovan/core/document';
+import { placeActions, type SiteAction } from '@eskovan/core/action';
+import type { LitBody, PartPath, ProjectDocument, Row } from '@eskovan/core/document';
 import { READER } from '@eskovan/core/format';
-import { siteSun, type Dress, type PartPath } from '@eskovan/core/site';
+import { geometryKey, siteLight, type Dress, type LightSetting } from '@eskovan/core/site';
 import { fileUrl } from '../data/api.ts';
 import { liveRows } from '../data/changes.ts';
 import type { PictureScene, PictureSource } from '../picture/source.ts';
 
-/** A lit site as the server keeps it; null while its light is being baked. */
-const litSource = ({ scene, glance }: SiteBody): PictureSource | null =>
-  scene && {
-    kind: 'lit',
-    url: fileUrl(scene.sha256),
-    ...(glance ? { glance: fileUrl(glance.sha256) } : {}),
-  };
+const litSource = ({ scene, glance }: LitBody): PictureSource => ({
+  kind: 'lit',
+  url: fileUrl(scene.sha256),
+  ...(glance ? { glance: fileUrl(glance.sha256) } : {}),
+});
+
+/** The shown models that have been read by this program's reader. */
+const readyModels = (models: readonly Row<'model'>[]) =>
+  liveRows(models).flatMap(({ id, body: { hidden, packed, placement } }) =>
+    !hidden && packed?.reader === READER ? [{ id, packed: packed.file.sha256, placement }] : [],
+  );
+
+/** Names what a project's pictures show; null while none of its models is ready. */
+export function geometryOf(models: readonly Row<'model'>[]): string | null {
+  const ready = readyModels(models);
+  return ready.length > 0 ? geometryKey({ models: ready }) : null;
+}
+
+/** What moves by itself among the shown models. */
+export const actionsOf = ({ model, action }: Pick<ProjectDocument, 'model' | 'action'>): SiteAction[] =>
+  placeActions(
+    liveRows(action).map(({ body }) => body),
+    liveRows(model).filter(({ body }) => !body.hidden),
+  );
 
 /**
  * What the picture of a project is to show; null while none of its models is ready.
- * @param site the site that these very models ask for, where it is known
+ * @param lit the models in that light, where it has been computed
  * @param alone the only parts that are shown
  */
 export function pictureScene(
   { project, model, action }: Pick<ProjectDocument, 'project' | 'model' | 'action'>,
-  site: SiteBody | null,
+  setting: LightSetting,
+  lit: LitBody | null,
   alone: PartPath | null,
 ): PictureScene | null {
-  const { sun, look, exposure } = project.body;
+  const { look } = project.body;
+  const geometry = geometryOf(model);
+  if (geometry === null) return null;
   const shown = liveRows(model).filter(({ body }) => !body.hidden);
-  const ready = shown.flatMap(({ id, body }) =>
-    body.packed?.reader === READER ? [{ id, url: fileUrl(body.packed.file.sha256), placement: body.placement }] : [],
-  );
-  if (ready.length === 0) return null;
   const parts = Object.fromEntries(shown.map(({ id, body }) => [id, body.parts]));
   const materials = Object.fromEntries(shown.map(({ id, body }) => [id, body.materials]));
-  const dress: Dress = { look, exposure, parts, materials, ...(alone ? { alone } : {}) };
+  const { exposure, lamps } = setting;
+  const dress: Dress = { look, exposure, parts, materials, lamps, ...(alone ? { alone } : {}) };
   return {
-    source: (site && litSource(site)) ?? { kind: 'plain', models: ready },
+    source: lit
+      ? litSource(lit)
+      : {
+          kind: 'plain',
+          models: readyModels(model).map(({ id, packed, placement }) => ({ id, url: fileUrl(packed), placement })),
+        },
+    geometry,
     dress,
-    sun: siteSun(sun),
-    actions: placeActions(
-      liveRows(action).map(({ body }) => body),
-      shown,
-    ),
+    light: siteLight(project.body, setting),
+    actions: actionsOf({ model, action }),
   };
 }

@@ -1,18 +1,18 @@
-import type { SiteBody } from '@eskovan/core/document';
+import type { LitBody, SiteBody } from '@eskovan/core/document';
 import { create } from 'zustand';
 
 export type SiteStep = 'measure' | 'store' | 'walkway' | 'light';
 
 interface SiteState {
   projectId: string | null;
-  /** The site that the project's models and sun ask for; null while it has none. */
+  /** The site that the project's models ask for; null while it has none. */
   wanted: string | null;
-  /** The light that it asks for; sites that differ in the rest share it. */
-  wantedLight: string | null;
   /** The newest site there is, and which one it is: while a new one is computed, the one before. */
   site: SiteBody | null;
   of: string | null;
-  /** Whether the server has been asked for the wanted one. */
+  /** The lights of the wanted models that there are, by their names; see `lightKey`. */
+  lit: Readonly<Record<string, LitBody>>;
+  /** Whether the server has been asked for the wanted ones. */
   looked: boolean;
   working: { step: SiteStep; fraction: number } | null;
   error: string | null;
@@ -23,9 +23,9 @@ interface SiteState {
 export const EMPTY_SITE: SiteState = {
   projectId: null,
   wanted: null,
-  wantedLight: null,
   site: null,
   of: null,
+  lit: {},
   looked: false,
   working: null,
   error: null,

@@ -1,13 +1,22 @@
-import { siteBodySchema, type ProjectDocument, type SiteBody } from '@eskovan/core/document';
+import {
+  litBodySchema,
+  siteBodySchema,
+  type LitBody,
+  type ProjectDocument,
+  type SiteBody,
+} from '@eskovan/core/document';
 import { READER } from '@eskovan/core/format';
-import { lightKey, siteInput, siteKey } from '@eskovan/core/site';
+import { ownLight, siteInput, siteKey, type SiteInput } from '@eskovan/core/site';
 import { SURVEY_ALGORITHM } from '@eskovan/core/survey';
 import { useEffect, useMemo } from 'react';
+import type { ZodType } from 'zod';
 import { ApiError, fileUrl, request } from '../data/api.ts';
 import { liveRows } from '../data/changes.ts';
+import { useWorkbench } from '../desk/workbench.ts';
 import { loadPicture, usePictureState } from '../picture/client.ts';
 import { computeSite } from './compute-site.ts';
 import { readAgain } from './import-model.ts';
+import { namedLight, type NamedLight } from './named-light.ts';
 import { pictureScene } from './picture-scene.ts';
 import { onePageOfAll } from './site-lease.ts';
 import { EMPTY_SITE, useSiteState } from './site-state.ts';
@@ -19,17 +28,25 @@ const REST = 700;
 /** A first picture is waited for at most this long, milliseconds. */
 const FIRST_PICTURE = 4000;
 
-const pathOf = (projectId: string, key: string) => `/api/projects/${projectId}/sites/${key}`;
+const sitePath = (projectId: string, key: string) => `/api/projects/${projectId}/sites/${key}`;
+const litPath = (projectId: string, key: string) => `/api/projects/${projectId}/lit/${key}`;
 
-/** A kept site; null where nobody has computed it. */
-const fetchSite = (path: string, signal?: AbortSignal): Promise<SiteBody | null> =>
-  request('GET', path, { schema: siteBodySchema, ...(signal ? { signal } : {}) }).catch((error: unknown) => {
+/** What is kept at a path; null where nobody has computed it. */
+const fetchKept = <T>(path: string, schema: ZodType<T>, signal?: AbortSignal): Promise<T | null> =>
+  request('GET', path, { schema, ...(signal ? { signal } : {}) }).catch((error: unknown) => {
     if (error instanceof ApiError && error.status === 404) return null;
     throw error;
   });
 
+/** All lights of a project by name, its own one first; two that are the same are one. */
+function lightsOf({ project, light }: ProjectDocument, input: SiteInput): NamedLight[] {
+  const settings = [ownLight(project.body), ...liveRows(light).map(({ body }) => body)];
+  const named = settings.map((setting) => namedLight(project.body, input, setting));
+  return [...new Map(named.map((one) => [one.key, one])).values()];
+}
+
 /** What was asked for before the screen stood. */
-let early: { path: string; reply: Promise<SiteBody | null> } | null = null;
+let early: { site: string; lit: string; replies: Promise<[SiteBody | null, LitBody | null]> } | null = null;
 
 /** Asks for a project's site the moment its document is here, and its picture with it: both while the screen is drawn. */
 export function askForSite(document: ProjectDocument): void {
@@ -40,22 +57,25 @@ export function askForSite(document: ProjectDocument): void {
   const state = useSiteState.getState();
   // A document that is fetched again asks for nothing new.
   if (state.projectId === project.id && state.wanted === key) return;
-  const path = pathOf(project.id, key);
-  const reply = fetchSite(path);
+  const setting = ownLight(project.body);
+  const { key: light } = namedLight(project.body, input, setting);
+  const reply = fetchKept(litPath(project.id, light), litBodySchema);
+  const replies = Promise.all([fetchKept(sitePath(project.id, key), siteBodySchema), reply]);
   reply.then(
-    (site) => {
-      const scene = site?.scene ? pictureScene(document, site, null) : null;
+    (lit) => {
+      const scene = lit ? pictureScene(document, setting, lit, null) : null;
       if (scene) void loadPicture(scene, true);
     },
-    // Its failure is told where it is awaited.
     () => {},
   );
-  early = { path, reply };
+  // Its failure is told where it is awaited.
+  replies.catch(() => {});
+  early = { site: key, lit: light, replies };
 }
 
 /**
- * Keeps the site of the open project true: whenever models, placements, walker or sun change, the site that belongs
- * to them is fetched, or computed and kept for everybody. Mounted once, in the frame of the project screens.
+ * Keeps the site of the open project true, in all its lights: whenever models, placements, walker or lights change, what
+ * belongs to them is fetched, or computed and kept for everybody. Mounted once, in the frame of the project screens.
  */
 export function useSiteKeeper(projectId: string, document: ProjectDocument | undefined): void {
   const input = useMemo(
@@ -63,6 +83,11 @@ export function useSiteKeeper(projectId: string, document: ProjectDocument | und
     [document],
   );
   const key = useMemo(() => (input ? siteKey(input, SURVEY_ALGORITHM) : null), [input]);
+  const lights = useMemo(() => (document && input ? lightsOf(document, input) : []), [document, input]);
+  const lightKeys = lights
+    .map((one) => one.key)
+    .sort()
+    .join();
   const tries = useSiteState((state) => state.tries);
 
   useEffect(() => {
@@ -77,47 +102,79 @@ export function useSiteKeeper(projectId: string, document: ProjectDocument | und
   useEffect(() => {
     if (!known) return;
     if (!key || !input) {
-      set({ wanted: null, wantedLight: null, site: null, of: null, looked: true, working: null, error: null });
+      set({ wanted: null, site: null, of: null, lit: {}, looked: true, working: null, error: null });
       return;
     }
     const before = useSiteState.getState();
     const controller = new AbortController();
     const { signal } = controller;
-    const light = lightKey(input, SURVEY_ALGORITHM);
-    set({ wanted: key, wantedLight: light, looked: before.site !== null, working: null, error: null });
-    const path = pathOf(projectId, key);
-    const show = (site: SiteBody) => !signal.aborted && set({ site, of: key, looked: true });
+    const wanted = new Set(lights.map((one) => one.key));
+    const lit = Object.fromEntries(Object.entries(before.lit).filter(([name]) => wanted.has(name)));
+    set({ wanted: key, lit, looked: before.site !== null, working: null, error: null });
+    const path = sitePath(projectId, key);
+    const showSite = (site: SiteBody) => !signal.aborted && set({ site, of: key });
+    const showLit = (name: string, one: LitBody) =>
+      !signal.aborted && set((state) => ({ lit: { ...state.lit, [name]: one } }));
+    const missing = () => {
+      const state = useSiteState.getState();
+      return {
+        site: state.of !== key || (state.site?.first ?? true),
+        lights: lights.filter((one) => state.lit[one.key]?.first !== false),
+      };
+    };
+    /** Looks what others have computed. */
+    const look = async () => {
+      const { site, lights: absent } = missing();
+      await Promise.all([
+        site ? fetchKept(path, siteBodySchema, signal).then((body) => body && showSite(body)) : null,
+        ...absent.map((one) =>
+          fetchKept(litPath(projectId, one.key), litBodySchema, signal).then((body) => body && showLit(one.key, body)),
+        ),
+      ]);
+    };
+    const isThere = async () => {
+      await look();
+      const { site, lights: absent } = missing();
+      return !site && absent.length === 0;
+    };
     void (async () => {
       try {
-        const kept = await (early?.path === path ? early.reply : fetchSite(path, signal));
+        if (early?.site === key) {
+          const [site, one] = await early.replies;
+          if (site) showSite(site);
+          if (one && wanted.has(early.lit)) showLit(early.lit, one);
+          if (!signal.aborted) set({ looked: true });
+        }
         early = null;
-        if (kept) show(kept);
-        if (kept?.scene && !kept.first) return;
+        const whole = await isThere();
         if (!signal.aborted) set({ looked: true });
+        if (whole) return;
         await (before.site !== null ? new Promise((resolve) => setTimeout(resolve, REST)) : firstPicture(signal));
         if (signal.aborted) return;
         await onePageOfAll(path, {
           signal,
-          isThere: async () => {
-            const site = await fetchSite(path, signal);
-            if (site) show(site);
-            return site !== null && site.scene !== null && !site.first;
-          },
-          work: () =>
-            computeSite({
+          isThere,
+          work: () => {
+            const { site, lights: absent } = missing();
+            const looking = useWorkbench.getState().lightKey;
+            return computeSite({
               models: input.models.map(({ id, packed, placement }) => ({ id, url: fileUrl(packed), placement })),
               walker: input.walker,
               changes: input.storeys,
-              sun: input.sun,
-              light,
-              before: before.site,
+              measured: !site,
+              lights: [...absent].sort((a, b) => Number(b.key === looking) - Number(a.key === looking)),
               signal,
               onProgress: (step, fraction) => !signal.aborted && set({ working: { step, fraction } }),
-              onSite: async (site) => {
-                await request('PUT', path, { schema: siteBodySchema, body: site, signal });
-                show(site);
+              onSite: async (body) => {
+                await request('PUT', path, { schema: siteBodySchema, body, signal });
+                showSite(body);
               },
-            }),
+              onLit: async (name, body) => {
+                await request('PUT', litPath(projectId, name), { schema: litBodySchema, body, signal });
+                showLit(name, body);
+              },
+            });
+          },
         });
         if (!signal.aborted) set({ working: null });
       } catch (error) {
@@ -126,9 +183,9 @@ export function useSiteKeeper(projectId: string, document: ProjectDocument | und
       }
     })();
     return () => controller.abort(new DOMException('Something newer is wanted', 'AbortError'));
-    // The key says all that the input does.
+    // The keys say all that input and lights do.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [projectId, key, known, tries]);
+  }, [projectId, key, lightKeys, known, tries]);
 }
 
 /** With two cores a first picture would wait for the measuring: it goes first, unless it takes long. */

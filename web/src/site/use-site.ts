@@ -1,4 +1,7 @@
-import type { Row, SiteBody } from '@eskovan/core/document';
+import type { SiteAction } from '@eskovan/core/action';
+import type { LitBody, Row, SiteBody } from '@eskovan/core/document';
+import { READER } from '@eskovan/core/format';
+import { chosenLight, siteInput, type LightSetting } from '@eskovan/core/site';
 import { surveySchema, unpackFooting, type Footing, type Survey } from '@eskovan/core/survey';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
@@ -8,7 +11,8 @@ import { liveRows } from '../data/changes.ts';
 import { useProject } from '../data/use-project.ts';
 import type { PictureScene } from '../picture/source.ts';
 import { nameStoreys } from './names.ts';
-import { pictureScene } from './picture-scene.ts';
+import { namedLight } from './named-light.ts';
+import { actionsOf, geometryOf, pictureScene } from './picture-scene.ts';
 import { useSiteState } from './site-state.ts';
 
 /** The models of this project, in their order. */
@@ -51,19 +55,58 @@ export function useSiteData(): { data: SiteData | null; error: Error | null } {
   return { data: named, error };
 }
 
-/** What the picture is to show; null until it is known. */
-export function usePictureScene(): PictureScene | null {
+/** Names what the pictures of this project show; null while none of its models is ready. */
+export function useGeometry(): string | null {
+  const { model } = useProject();
+  return useMemo(() => geometryOf(model), [model]);
+}
+
+/** What moves, and how; the same list as long as nothing of it changes. */
+export function useActions(): readonly SiteAction[] {
+  const { model, action } = useProject();
+  return useMemo(() => actionsOf({ model, action }), [model, action]);
+}
+
+/** A light of the project, and the site in it where it has been computed. */
+export interface ShownLight {
+  setting: LightSetting;
+  /** Names it; null while no model is ready. */
+  key: string | null;
+  /** Perhaps a first, rough one; null while there is none. */
+  lit: LitBody | null;
+}
+
+/** Finds the name of a light that has been computed, or will be, by its row; null while no model is ready. */
+export function useLightKeys(): (id: string | null | undefined) => string | null {
+  const { project, model, light } = useProject();
+  return useMemo(() => {
+    const input = siteInput(project.body, liveRows(model), READER);
+    return (id) => input && namedLight(project.body, input, chosenLight(project.body, liveRows(light), id)).key;
+  }, [project.body, model, light]);
+}
+
+/** @param id the named light that is meant; null or one that is gone: the project's own */
+export function useLight(id: string | null | undefined): ShownLight {
+  const { project, light } = useProject();
+  const keyOf = useLightKeys();
+  const key = useMemo(() => keyOf(id), [keyOf, id]);
+  const setting = useMemo(() => chosenLight(project.body, liveRows(light), id), [project.body, light, id]);
+  const lit = useSiteState((state) => (state.projectId === project.id && key ? (state.lit[key] ?? null) : null));
+  return useMemo(() => ({ setting, key, lit }), [setting, key, lit]);
+}
+
+/**
+ * What a picture is to show; null until it is known.
+ * @param light the named light that it is seen in; null or absent: the project's own
+ */
+export function usePictureScene(light: string | null | undefined): PictureScene | null {
   const { project, model, action } = useProject();
   const alone = useWorkbench((state) => state.alone);
   // Nothing else of the state: a progress bar must not draw pictures.
   const looked = useSiteState((state) => state.projectId === project.id && state.looked);
-  const lit = useSiteState(({ projectId, site, of, wanted, wantedLight }) =>
-    projectId === project.id && site?.scene && (of === wanted || (wantedLight !== null && site.light === wantedLight))
-      ? site
-      : null,
-  );
+  const { setting, lit } = useLight(light);
   return useMemo(
-    () => (looked ? pictureScene({ project, model, action }, lit, alone) : null),
-    [project, model, action, lit, looked, alone],
+    () => (looked ? pictureScene({ project, model, action }, setting, lit, alone) : null),
+    [project, model, action, setting, lit, looked, alone],
   );
 }

@@ -7,9 +7,10 @@ import { unpackFooting } from '@eskovan/core/survey';
 import { PictureRenderer, renderStill, renderVideo, type PictureSize } from '@eskovan/render';
 import { dressModel } from '@eskovan/core/site';
 import * as Comlink from 'comlink';
-import type { PictureScene } from '../picture/source.ts';
+import { sceneKey, type AsideWish, type PictureScene } from '../picture/source.ts';
 import { openFilmFile } from './film-file.ts';
-import { fetchBytes, loadScene } from './load-scene.ts';
+import { GATHERED_FROM, gatherLight } from './gather-light.ts';
+import { fetchBytes, loadScene, sceneOptions } from './load-scene.ts';
 import { describeParts } from './parts.ts';
 import { SaidError } from './said.ts';
 
@@ -53,10 +54,26 @@ async function samplerFor(
   return { sampleAt: (time) => move.sampleAt(source.from + time), loopsAfter: move.loops ? move.duration : null };
 }
 
+/** What small pictures are drawn of, one after the other. */
+let small: { key: string; renderer: PictureRenderer } | null = null;
+
 const api = {
+  /** A small picture of a scene, as the working view has it at rest. The scene stays for the next one; the worker is thrown away in the end. */
+  async small({ scene, pose, lens, size }: AsideWish): Promise<Blob> {
+    const key = sceneKey(scene);
+    if (small?.key !== key) {
+      const renderer = small?.renderer ?? new PictureRenderer();
+      const model = await loadScene(scene.source);
+      const motion = new SiteMotion(model, scene.actions);
+      await renderer.setModel(dressModel(model, scene.dress), sceneOptions(scene, motion));
+      small = { key: key!, renderer };
+    }
+    return renderStill(small.renderer, standing(pose, lens), size, 8, { type: 'image/webp', quality: 0.85 });
+  },
+
   /** Renders one take; a worker does one and is then thrown away. */
   async render(order: FilmOrder, onProgress: (done: number) => void): Promise<{ file: Blob; poster: Blob }> {
-    const { source, dress, sun, actions } = order.scene;
+    const { source, dress, light, actions } = order.scene;
     const loading = loadScene(source).then((model) => ({
       model,
       motion: new SiteMotion(model, actions),
@@ -67,8 +84,7 @@ const api = {
     ]);
     const renderer = new PictureRenderer();
     try {
-      const options = { look: dress.look, exposure: dress.exposure, sun, motion };
-      await renderer.setModel(dressModel(model, dress), options, true);
+      await renderer.setModel(dressModel(model, dress), sceneOptions(order.scene, motion), true);
       const { size, subframes, output } = order;
       // A third into a film there is more to see than at its start.
       const posterTime = output.kind === 'video' ? frameTime(Math.floor(output.frames / 3), output.rate) : 0;
@@ -77,6 +93,10 @@ const api = {
         type: 'image/webp',
         quality: 0.85,
       });
+      // Lines on paper have no light.
+      const hasLight = order.scene.source.kind === 'lit' && dress.look !== 'line';
+      if (output.kind === 'still' && subframes >= GATHERED_FROM && hasLight)
+        renderer.correct(await gatherLight(model, light, sampleAt(0), size, onProgress), sampleAt(0));
       const filmFile = output.kind === 'video' ? await openFilmFile(order.job) : null;
       const file =
         output.kind === 'still'

@@ -9,6 +9,8 @@ export interface PartMaterial {
   color: [number, number, number];
   roughness: number;
   textured: boolean;
+  /** Gives off light. */
+  glows: boolean;
 }
 
 /** One named part of a site, whatever number of pieces it has. */
@@ -38,6 +40,7 @@ export function describeParts(site: SceneModel): PartInfo[] {
       color: made.color,
       roughness: made.roughness,
       textured: made.texture !== null,
+      glows: Math.max(...made.emissive) > 0,
     };
     if (!info) {
       known.set(key, {

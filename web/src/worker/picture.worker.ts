@@ -6,14 +6,14 @@ import { dressModel } from '@eskovan/core/site';
 import { Holes, PictureRenderer, renderStill, unbroken, type PictureSize } from '@eskovan/render';
 import * as Comlink from 'comlink';
 import { sourceKey, type PickedSurface, type PictureScene } from '../picture/source.ts';
-import { loadScene } from './load-scene.ts';
+import { loadScene, sceneOptions } from './load-scene.ts';
 import { describeParts, type PartInfo } from './parts.ts';
 
 /** The picture's worker: owns the geometry and the graphics context, so that the page never waits for drawing. */
 const renderer = new PictureRenderer();
 // After the first message: what that asks to be fetched is on its way meanwhile.
 setTimeout(() => void renderer.warmUp());
-let loaded: { key: string; model: SceneModel } | null = null;
+let loaded: { key: string; geometry: string; model: SceneModel } | null = null;
 let shown: { model: SceneModel; motion: SiteMotion; holes?: Promise<Holes> } | null = null;
 /** What the renderer has ready; null while it is building. */
 let built: string | null = null;
@@ -21,15 +21,16 @@ let asked = 0;
 
 const api = {
   /** Makes a scene ready to be drawn. Only what has changed since the last one is done again. */
-  async load({ source, dress, sun, actions }: PictureScene): Promise<void> {
+  async load(scene: PictureScene): Promise<void> {
+    const { source, geometry, dress, light, actions } = scene;
     const turn = (asked += 1);
     const key = sourceKey(source);
     const model = loaded?.key === key ? loaded.model : await loadScene(source);
     // Something newer was asked for meanwhile.
     if (turn !== asked) return;
-    loaded = { key, model };
+    loaded = { key, geometry, model };
     const motion = new SiteMotion(model, actions);
-    const of = JSON.stringify([source, dress, sun, motion.layout]);
+    const of = JSON.stringify([source, dress, light, motion.layout]);
     if (shown && built === of) {
       // Only when and how fast things move has changed: the pieces stay.
       shown.motion = motion;
@@ -38,7 +39,7 @@ const api = {
     }
     shown = { model: dressModel(model, dress), motion };
     built = null;
-    await renderer.setModel(shown.model, { look: dress.look, exposure: dress.exposure, sun, motion });
+    await renderer.setModel(shown.model, sceneOptions(scene, motion));
     if (turn === asked) built = of;
   },
 
@@ -98,16 +99,16 @@ const api = {
     return hit && { point: hit.point, rest: hit.rest, model: hit.part.model ?? '', name: hit.part.name };
   },
 
-  /** What the file's movements move, and how; null where another source than the one meant is held. */
-  movements(source?: string): Pick<MovableSite, 'joints' | 'movements'> | null {
-    if (source !== undefined && loaded?.key !== source) return null;
+  /** What the file's movements move, and how; null where something else than what is meant is held. */
+  movements(geometry?: string): Pick<MovableSite, 'joints' | 'movements'> | null {
+    if (geometry !== undefined && loaded?.geometry !== geometry) return null;
     const { joints = [], movements = [] } = loaded?.model ?? {};
     return { joints, movements };
   },
 
-  /** All named parts, hidden ones included; null where another source than the one meant is held. */
-  parts(source?: string): PartInfo[] | null {
-    if (source !== undefined && loaded?.key !== source) return null;
+  /** All named parts, hidden ones included; null where something else than what is meant is held. */
+  parts(geometry?: string): PartInfo[] | null {
+    if (geometry !== undefined && loaded?.geometry !== geometry) return null;
     return loaded ? describeParts(loaded.model) : [];
   },
 };

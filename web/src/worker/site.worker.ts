@@ -1,4 +1,4 @@
-import type { StoreyChange, Vec3, Walker } from '@eskovan/core/document';
+import type { SiteLight, StoreyChange, Walker } from '@eskovan/core/document';
 import { packModel, type SceneModel } from '@eskovan/core/format';
 import { glanceOf } from '@eskovan/core/site';
 import {
@@ -18,6 +18,7 @@ import { loadPlain } from './load-scene.ts';
 let site: SceneModel | null = null;
 let measured: Survey | null = null;
 let bake: LightBake | null = null;
+let gathered: readonly GatheredBlock[] = [];
 
 type Packed = Uint8Array<ArrayBuffer>;
 
@@ -45,20 +46,25 @@ const api = {
   },
 
   /** Number of vertices that need light, and whether a first light is worth its while. */
-  prepareLight(sun: Vec3): { count: number; hasFirst: boolean } {
-    bake = new LightBake(site!, sun);
+  prepareLight(lights: readonly SiteLight[]): { count: number; hasFirst: boolean } {
+    bake = new LightBake(site!, lights);
     return { count: bake.count, hasFirst: bake.hasFirst };
   },
 
   gather(from: number, to: number, first: boolean): GatheredBlock {
     const block = bake!.gather(from, to, first);
     const { direct, rays, met, hits } = block;
-    return Comlink.transfer(block, [direct.buffer, rays.buffer, met.buffer, hits.buffer]);
+    return Comlink.transfer(block, [...direct.map(({ buffer }) => buffer), rays.buffer, met.buffer, hits.buffer]);
   },
 
-  /** The whole site, lit and packed, and a glance of it where it is heavy. */
-  async finish(blocks: readonly GatheredBlock[]): Promise<{ scene: Packed; glance: Packed | null }> {
-    const lit = bake!.finish(blocks);
+  /** What all workers gathered, of which this one makes the lights. */
+  takeGathered(blocks: readonly GatheredBlock[]): void {
+    gathered = blocks;
+  },
+
+  /** The whole site in one of the lights, packed, and a glance of it where it is heavy. */
+  async finish(of: number): Promise<{ scene: Packed; glance: Packed | null }> {
+    const lit = bake!.finish(gathered, of);
     const thin = await glanceOf(lit);
     const packed = { scene: packModel(lit), glance: thin && packModel(thin) };
     return Comlink.transfer(packed, [packed.scene.buffer, ...(packed.glance ? [packed.glance.buffer] : [])]);

@@ -10,8 +10,10 @@ import {
   type ScenePart,
 } from '../../format/index.ts';
 import { partOf } from '../../format/part.fixture.ts';
-import { bakeLight, LightBake } from './index.ts';
+import { ALL_LIT, type SiteLight } from '../../document/index.ts';
+import { bakeLight, daylight, LightBake } from './index.ts';
 import { withBacks } from './sheets.ts';
+import { AFTERNOON, clearSky } from './site-light.ts';
 
 const plain: SceneMaterial = {
   name: 'plain',
@@ -46,17 +48,53 @@ const ground = () => partOf(new PlaneGeometry(10, 10).rotateX(-Math.PI / 2));
 describe('light bake', () => {
   test('the open ground is bright; under a roof it is darker; a corner is darker still', () => {
     const overhead = [0, 1, 0] as const;
-    const open = bakeLight(model([ground()]), overhead).parts[0]!;
+    const open = bakeLight(model([ground()]), clearSky(overhead)).parts[0]!;
     const roof = partOf(new BoxGeometry(6, 0.1, 6).translate(0, 2.5, 0));
     const wall = partOf(new BoxGeometry(6, 2.5, 0.1).translate(0, 1.25, -1));
-    const under = bakeLight(model([ground(), roof, wall]), overhead).parts[0]!;
+    const under = bakeLight(model([ground(), roof, wall]), clearSky(overhead)).parts[0]!;
     expect(lightAt(under, 0, 0, 1)).toBeLessThan(0.7 * lightAt(open, 0, 0, 1));
     expect(lightAt(under, 0, 0, -0.8)).toBeLessThan(lightAt(under, 0, 0, 2));
   });
 
   test('the side to the sun is brighter than the side away from it', () => {
-    const cube = bakeLight(model([partOf(new BoxGeometry(1, 1, 1))]), [1, 0, 0]).parts[0]!;
+    const cube = bakeLight(model([partOf(new BoxGeometry(1, 1, 1))]), clearSky([1, 0, 0])).parts[0]!;
     expect(lightAt(cube, 0.5, 0, 0)).toBeGreaterThan(lightAt(cube, -0.5, 0, 0) + 0.5);
+  });
+
+  test('several lights gathered together are what each of them is alone', () => {
+    const glow: SceneMaterial = { ...plain, emissive: [1, 0.9, 0.7] };
+    const lamp = { ...partOf(new BoxGeometry(0.08, 0.08, 0.08).translate(0, 1.5, 0), 1), model: 'm', name: 'Lamp' };
+    const wall = partOf(new BoxGeometry(6, 2.5, 0.1).translate(0, 1.25, -1));
+    const shining = { ...partOf(new BoxGeometry(2, 2, 0.02).translate(3, 1, 1), 1), model: 'm', name: 'Panel' };
+    const scene = model([ground(), wall, lamp, shining], [plain, glow]);
+    const off = (name: string) => ({ lit: true, except: [{ model: 'm', name }] });
+    const lights: SiteLight[] = [
+      AFTERNOON,
+      { ...clearSky([0.98, -0.1, 0]), lamps: off('Lamp') },
+      { sun: [0, 0.9, 0.43], sky: 'overcast', lamps: off('Panel') },
+      { sun: [0, -0.1, 0.99], sky: 'overcast', lamps: { lit: false, except: [] } },
+    ];
+    const bake = new LightBake(scene, lights);
+    const blocks = [bake.gather(0, 700), bake.gather(700, bake.count)];
+    const means = lights.map((light, i) => {
+      const [together, alone] = [bake.finish(blocks, i), bakeLight(scene, light)];
+      for (const [p, part] of together.parts.entries()) expect(part.light).toEqual(alone.parts[p]!.light);
+      return lightAt(together.parts[0]!, 0, 0, 0);
+    });
+    // And they are four different ones: the last has neither sun nor lamps.
+    expect(new Set(means).size).toBe(4);
+    expect(Math.min(...means)).toBe(means[3]);
+    expect(Math.max(...bake.finish(blocks, 2).parts[0]!.light!.sun)).toBe(0);
+  });
+
+  test('open ground under a cover of cloud gets what the sky of the CIE gives: 7/9 of its zenith', () => {
+    // Moon & Spencer 1942; CIE S 011: horizontal illuminance of the standard overcast sky is 7π/9 of its zenith.
+    const light: SiteLight = { sun: [0, 0.6, 0.8], sky: 'overcast', lamps: ALL_LIT };
+    const { zenith } = daylight(light);
+    const flat = partOf(new PlaneGeometry(4, 4).rotateX(-Math.PI / 2));
+    const { ambient } = bakeLight(model([flat]), light).parts[0]!.light!;
+    for (let k = 0; k < 3; k += 1) expect(ambient[k]! / ((7 / 9) * zenith[k]!)).toBeCloseTo(1, 1);
+    expect(Math.abs(ambient[1]! / ((7 / 9) * zenith[1]) - 1)).toBeLessThan(0.01);
   });
 
   test('a lamp lights what is under it, and its shade keeps the light from above', () => {
@@ -96,7 +134,7 @@ describe('light bake', () => {
       sheet(new PlaneGeometry(4, 4).rotateX(-Math.PI / 2).translate(0, 3, 0), out),
     ];
     for (const out of [true, false]) {
-      const lit = bakeLight(model(room(out)), [0, 0.3, 0.95]);
+      const lit = bakeLight(model(room(out)), clearSky([0, 0.3, 0.95]));
       const south = lit.parts[1]!;
       const { material, normals, light } = south;
       expect(lit.materials[material]!.doubleSided).toBe(false);
@@ -122,7 +160,7 @@ describe('light bake', () => {
   });
 
   test('at night no sun falls anywhere, and the sky is dim', () => {
-    const night = bakeLight(model([ground()]), [0, -0.5, 0.86]).parts[0]!;
+    const night = bakeLight(model([ground()]), clearSky([0, -0.5, 0.86])).parts[0]!;
     expect(Math.max(...night.light!.sun)).toBe(0);
     expect(lightAt(night, 0, 0, 0)).toBeLessThan(0.1 * lightAt(bakeLight(model([ground()])).parts[0]!, 0, 0, 0));
   });

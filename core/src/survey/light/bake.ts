@@ -4,9 +4,8 @@ import { DARKEST, daylight } from './daylight.ts';
 import { evenOut, fillBuried } from './even-out.ts';
 import { Gatherer, LIGHT_CHANNELS, type GatheredBlock } from './gather.ts';
 import { LightMesh } from './light-mesh.ts';
-
-/** An afternoon in the south-west, 34° high: unit vector towards the sun. */
-export const AFTERNOON: readonly [number, number, number] = [-0.53, 0.559, 0.638];
+import type { SiteLight } from '../../document/index.ts';
+import { AFTERNOON } from './site-light.ts';
 
 /** Vertices up to which a first light is shown. */
 const MOST_FOR_FIRST = 250_000;
@@ -14,7 +13,7 @@ const MOST_FOR_FIRST = 250_000;
 /**
  * Bakes light into vertices: sky through windows, sun, lamps, surfaces that glow, and what all of it does as it goes from
  * wall to wall. Several workers can share one bake: each makes the same `LightBake` and gathers other vertices; one of
- * them finishes.
+ * them finishes. Several lights of one site are gathered together: their rays are the same.
  */
 export class LightBake {
   /** Vertices to gather, all parts in a row. */
@@ -22,14 +21,13 @@ export class LightBake {
   private readonly mesh: LightMesh;
   private readonly gatherer: Gatherer;
 
-  /** @param sun unit vector towards the sun */
   constructor(
     given: SceneModel,
-    private readonly sun: readonly [number, number, number] = AFTERNOON,
+    private readonly lights: readonly SiteLight[] = [AFTERNOON],
   ) {
-    this.mesh = new LightMesh(given);
+    this.mesh = new LightMesh(given, lights);
     this.count = this.mesh.count;
-    this.gatherer = new Gatherer(this.mesh, sun);
+    this.gatherer = new Gatherer(this.mesh, lights);
   }
 
   /** What falls on the vertices from…to − 1, and what their rays met. @param first roughly: to be seen soon */
@@ -42,13 +40,17 @@ export class LightBake {
     return this.count <= MOST_FOR_FIRST;
   }
 
-  /** The model on finer triangles, every part with its `light`. @param blocks what `gather` gave for all vertices */
-  finish(blocks: readonly GatheredBlock[]): SceneModel {
-    const day = daylight(this.sun);
-    const light = bounceLight(this.mesh, blocks, day.sun);
+  /**
+   * The model on finer triangles, every part with its `light`.
+   * @param blocks what `gather` gave for all vertices
+   * @param of number of the light
+   */
+  finish(blocks: readonly GatheredBlock[], of = 0): SceneModel {
+    const day = daylight(this.lights[of]!);
+    const light = bounceLight(this.mesh, blocks, day.sun, of);
     const suns = new Float32Array(this.count);
     for (const { from, direct, rays } of blocks)
-      for (let i = 0; i < rays.length; i += 1) suns[from + i] = direct[LIGHT_CHANNELS * i + 3]!;
+      for (let i = 0; i < rays.length; i += 1) suns[from + i] = direct[of]![LIGHT_CHANNELS * i + 3]!;
     const parts = this.mesh.parts.map(({ fine, first, start }) => {
       const size = fine.positions.length / 3;
       const own = new Float32Array(size * LIGHT_CHANNELS);
@@ -74,10 +76,10 @@ export class LightBake {
 /** The whole bake in one go. `onProgress` is told 0…1. */
 export function bakeLight(
   model: SceneModel,
-  sun: readonly [number, number, number] = AFTERNOON,
+  light: SiteLight = AFTERNOON,
   onProgress: (part: number) => void = () => {},
 ): SceneModel {
-  const bake = new LightBake(model, sun);
+  const bake = new LightBake(model, [light]);
   const blocks: GatheredBlock[] = [];
   const step = 2000;
   for (let from = 0; from < bake.count; from += step) {

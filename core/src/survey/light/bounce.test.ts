@@ -4,6 +4,7 @@ import { partOf } from '../../format/part.fixture.ts';
 import type { SceneMaterial, SceneModel, ScenePart } from '../../format/index.ts';
 import { randomFrom } from '../../random.fixture.ts';
 import { bakeLight } from './index.ts';
+import { clearSky } from './site-light.ts';
 
 type Rgb = [number, number, number];
 
@@ -23,7 +24,7 @@ const room = (w: number, h: number, d: number, of: number): ScenePart => {
   return { ...box, normals: box.normals.map((value) => -value), indices: Uint32Array.from(box.indices).reverse() };
 };
 const model = (parts: ScenePart[], materials: SceneMaterial[]): SceneModel => ({ parts, materials, textures: [] });
-const NIGHT = [0, -1, 0] as const;
+const NIGHT = clearSky([0, -1, 0]);
 
 /** Mean of the light over the area of a part, one channel. */
 function meanLight({ positions: p, indices, light }: ScenePart, channel = 0): number {

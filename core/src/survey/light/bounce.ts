@@ -9,6 +9,7 @@ const MOST_ROUNDS = 40;
  * Lets light bounce between surfaces until it changes nothing: G = D + (1/n) Σ (glow + ρ·G) of what the rays met
  * (the radiosity equation, Goral et al. 1984, over stored rays).
  * @param sun what a white surface square to the sun sends out because of it
+ * @param of number of the light among those that were gathered
  * @returns three numbers a vertex: what a white surface there sends out, without the sun that falls on it itself;
  *   NaN inside of things
  */
@@ -16,20 +17,24 @@ export function bounceLight(
   mesh: LightMesh,
   blocks: readonly GatheredBlock[],
   sun: readonly [number, number, number],
+  of: number,
 ): Float32Array {
-  const { corners, albedo, glow } = mesh;
+  const { corners, albedo } = mesh;
+  const glow = mesh.glows[of]!;
   const triangles = corners.length / 3;
   const light = new Float32Array(3 * mesh.count);
   const suns = new Float32Array(mesh.count);
   const buried = new Uint8Array(mesh.count);
   let straight = 0;
-  for (const { from, direct, rays } of blocks)
+  for (const { from, direct: all, rays } of blocks) {
+    const direct = all[of]!;
     for (let i = 0; i < rays.length; i += 1) {
       for (let k = 0; k < 3; k += 1) light[3 * (from + i) + k] = direct[LIGHT_CHANNELS * i + k]!;
       suns[from + i] = direct[LIGHT_CHANNELS * i + 3]!;
       buried[from + i] = rays[i] === 0 ? 1 : 0;
       straight += direct[LIGHT_CHANNELS * i]! + direct[LIGHT_CHANNELS * i + 1]! + direct[LIGHT_CHANNELS * i + 2]!;
     }
+  }
   const sent = new Float32Array(3 * triangles);
   for (let round = 0; round < MOST_ROUNDS; round += 1) {
     for (let t = 0; t < triangles; t += 1) {
@@ -50,7 +55,8 @@ export function bounceLight(
       sent[o + 2] = glow[o + 2]! + albedo[o + 2]! * share * (b + falls * sun[2]);
     }
     let [changed, whole] = [0, straight];
-    for (const { from, direct, rays, met, hits } of blocks) {
+    for (const { from, direct: all, rays, met, hits } of blocks) {
+      const direct = all[of]!;
       let at = 0;
       for (let i = 0; i < rays.length; i += 1) {
         if (met[i] === 0) continue;

@@ -1,9 +1,10 @@
 import { describe, expect, test } from '@jest/globals';
 import { daylight } from './index.ts';
+import { clearSky } from './site-light.ts';
 
 const at = (degrees: number) => {
   const a = (degrees * Math.PI) / 180;
-  return daylight([Math.cos(a), Math.sin(a), 0]);
+  return daylight(clearSky([Math.cos(a), Math.sin(a), 0]));
 };
 const bright = (c: readonly number[]) => c[0]! + c[1]! + c[2]!;
 

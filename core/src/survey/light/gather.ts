@@ -1,17 +1,18 @@
 import type { ScenePart } from '../../format/index.ts';
+import { GOLDEN_ANGLE } from '../../geometry/index.ts';
 import { daylight, type Daylight } from './daylight.ts';
-import type { Lamp } from './lamps.ts';
-import type { LightMesh } from './light-mesh.ts';
+import type { LightMesh, SharedLamp } from './light-mesh.ts';
 import { RayTree, type RayHit } from './ray-tree.ts';
+import type { SiteLight } from '../../document/index.ts';
 
 /** Rays start this far off their surface, metres. */
-const LIFT = 0.012;
+export const LIFT = 0.012;
 const SUN_RAYS = 5;
 /** Spread of the points from which the sun is looked for, metres. */
 const SUN_SPREAD = 0.16;
 const LAMP_REACH = 7;
 /** Over this share of rays that meet backs a point lies inside something. */
-const BURIED = 0.35;
+export const BURIED = 0.35;
 /** Rays of a first light, everywhere, and where a point stands for a good piece of a room. */
 const FEW_RAYS = 20;
 const FIRST_RAYS = 12;
@@ -30,8 +31,11 @@ const MANY_BUDGET = 36_000_000;
 export interface GatheredBlock {
   /** Number of the first vertex. */
   from: number;
-  /** Red, green, blue that comes straight from sky and lamps, as a white surface would send it out, and the sun. */
-  direct: Float32Array<ArrayBuffer>;
+  /**
+   * For each of the lights: red, green, blue that comes straight from sky and lamps, as a white surface would send it
+   * out, and the sun.
+   */
+  direct: Float32Array<ArrayBuffer>[];
   /** Rays that count, and how many of them met a surface. No ray at all: the point lies inside something. */
   rays: Uint16Array<ArrayBuffer>;
   met: Uint16Array<ArrayBuffer>;
@@ -42,25 +46,27 @@ export interface GatheredBlock {
 /** Numbers of a vertex in `direct`. */
 export const LIGHT_CHANNELS = 4;
 
-/** Shoots the rays of one vertex at a time. */
+/** Shoots the rays of one vertex at a time. What they meet is the same in every light: several lights share it. */
 export class Gatherer {
   readonly tree: RayTree;
   private readonly first: Float64Array;
   private readonly few: Float64Array;
   private readonly many: Float64Array;
-  private readonly day: Daylight;
+  private readonly days: readonly Daylight[];
   /** Tangent frame of the vertex at hand: tangent, bitangent. */
   private readonly frame = new Float64Array(6);
-  private readonly sum = new Float64Array(3);
+  /** Red, green and blue of each light. */
+  private readonly sums: Float64Array;
   private readonly hit: RayHit = { triangle: -1, distance: 0, back: false };
   private readonly start = new Float64Array(3);
+  private readonly way = new Float64Array(3);
   private met: Uint32Array = new Uint32Array(4096);
   private metCount = 0;
   private hurried = false;
 
   constructor(
     private readonly mesh: LightMesh,
-    private readonly sun: readonly [number, number, number],
+    private readonly lights: readonly SiteLight[],
   ) {
     this.tree = new RayTree(mesh.soup);
     const budgeted = (most: number, least: number, budget: number) =>
@@ -68,7 +74,8 @@ export class Gatherer {
     this.few = budgeted(FEW_RAYS, FEWEST_RAYS, FEW_BUDGET);
     this.first = budgeted(FIRST_RAYS, FEWEST_RAYS, FEW_BUDGET);
     this.many = budgeted(MANY_RAYS, FEWEST_RAYS, MANY_BUDGET);
-    this.day = daylight(sun);
+    this.days = lights.map(daylight);
+    this.sums = new Float64Array(3 * lights.length);
   }
 
   /**
@@ -78,7 +85,7 @@ export class Gatherer {
   block(from: number, to: number, first = false): GatheredBlock {
     this.hurried = first;
     const count = to - from;
-    const direct = new Float32Array(count * LIGHT_CHANNELS);
+    const direct = this.lights.map(() => new Float32Array(count * LIGHT_CHANNELS));
     const rays = new Uint16Array(count);
     const met = new Uint16Array(count);
     this.metCount = 0;
@@ -101,7 +108,7 @@ export class Gatherer {
     inward: Float32Array,
     v: number,
     area: number,
-    out: Float32Array,
+    out: readonly Float32Array[],
     at: number,
   ): number {
     const o = 3 * v;
@@ -110,7 +117,7 @@ export class Gatherer {
     const under = Math.min(0, inward[o]! * nx + inward[o + 1]! * ny + inward[o + 2]! * nz) - LIFT;
     for (let k = 0; k < 3; k += 1)
       this.start[k] = part.positions[o + k]! + inward[o + k]! - part.normals[o + k]! * under;
-    this.setFrame(nx, ny, nz);
+    setFrame(this.frame, nx, ny, nz);
     const before = this.metCount;
     let counted = this.shoot(this.hurried ? this.first : this.few, nx, ny, nz);
     const seen = counted > 0 ? (counted - (this.metCount - before)) / counted : 0;
@@ -120,20 +127,23 @@ export class Gatherer {
     }
     if (counted === 0) return 0;
     const [x, y, z] = [this.start[0]!, this.start[1]!, this.start[2]!];
-    for (let k = 0; k < 3; k += 1) this.sum[k]! /= counted;
+    const { sums } = this;
+    for (let k = 0; k < sums.length; k += 1) sums[k]! /= counted;
     for (const lamp of this.mesh.lamps) this.addLamp(lamp, x, y, z, nx, ny, nz);
-    out.set(this.sum, at);
-    out[at + 3] = this.sunAt(x, y, z, nx, ny, nz);
+    for (const [i, own] of out.entries()) {
+      for (let k = 0; k < 3; k += 1) own[at + k] = sums[3 * i + k]!;
+      own[at + 3] = this.sunAt(this.lights[i]!, x, y, z, nx, ny, nz);
+    }
     return counted;
   }
 
-  /** Sends rays over the hemisphere; `sum` gets what comes from the sky. Returns how many count, 0 inside of things. */
+  /** Sends rays over the hemisphere; `sums` gets what comes from the sky. Returns how many count, 0 inside of things. */
   private shoot(set: Float64Array, nx: number, ny: number, nz: number): number {
-    const { frame: f, sum, tree, hit, mesh } = this;
+    const { frame: f, sums, tree, hit, mesh, days } = this;
     const [x, y, z] = [this.start[0]!, this.start[1]!, this.start[2]!];
     const first = this.metCount;
     const count = set.length / 3;
-    sum.fill(0);
+    sums.fill(0);
     let backs = 0;
     for (let i = 0; i < count; i += 1) {
       const [a, b, c] = [set[3 * i]!, set[3 * i + 1]!, set[3 * i + 2]!];
@@ -141,7 +151,7 @@ export class Gatherer {
       const dy = a * f[1]! + b * ny + c * f[4]!;
       const dz = a * f[2]! + b * nz + c * f[5]!;
       if (!tree.closest(x, y, z, dx, dy, dz, hit)) {
-        this.addSky(dy);
+        for (let k = 0; k < days.length; k += 1) addSky(days[k]!, dy, sums, 3 * k);
         continue;
       }
       if (hit.back && !mesh.twoSided[hit.triangle]) {
@@ -159,13 +169,6 @@ export class Gatherer {
     return count - backs;
   }
 
-  private addSky(dy: number): void {
-    const { day, sum } = this;
-    const up = Math.max(0, dy) ** 0.6;
-    for (let k = 0; k < 3; k += 1)
-      sum[k]! += dy < 0 ? day.ground[k]! : day.horizon[k]! + (day.zenith[k]! - day.horizon[k]!) * up;
-  }
-
   private grow(): void {
     const larger = new Uint32Array(2 * this.met.length);
     larger.set(this.met);
@@ -173,15 +176,22 @@ export class Gatherer {
   }
 
   /** The sun that falls on a place: 1 where it is seen whole and square on, 0 in shade. */
-  private sunAt(x: number, y: number, z: number, nx: number, ny: number, nz: number): number {
-    const [sx, sy, sz] = this.sun;
+  private sunAt(
+    { sun: [sx, sy, sz], sky }: SiteLight,
+    x: number,
+    y: number,
+    z: number,
+    nx: number,
+    ny: number,
+    nz: number,
+  ): number {
     const cosine = nx * sx + ny * sy + nz * sz;
-    if (cosine <= 0 || sy < -0.02) return 0;
+    if (cosine <= 0 || sy < -0.02 || sky === 'overcast') return 0;
     const { frame } = this;
     let seen = 0;
     for (let i = 0; i < SUN_RAYS; i += 1) {
       // Points spread over the surface about the vertex: as fine as the mesh can show.
-      const a = i * 2.399963229728653;
+      const a = i * GOLDEN_ANGLE;
       const r = i === 0 ? 0 : SUN_SPREAD;
       const [u, v] = [r * Math.cos(a), r * Math.sin(a)];
       const px = x + u * frame[0]! + v * frame[3]!;
@@ -192,38 +202,65 @@ export class Gatherer {
     return (cosine * seen) / SUN_RAYS;
   }
 
-  private addLamp(lamp: Lamp, x: number, y: number, z: number, nx: number, ny: number, nz: number): void {
-    const [dx, dy, dz] = [lamp.position[0] - x, lamp.position[1] - y, lamp.position[2] - z];
-    const distance = Math.hypot(dx, dy, dz);
-    if (distance > LAMP_REACH || distance < 0.05) return;
-    const cosine = (nx * dx + ny * dy + nz * dz) / distance;
-    if (cosine <= 0) return;
-    // Stops short of the bulb itself.
-    if (this.tree.hits(x, y, z, dx / distance, dy / distance, dz / distance, distance - 0.13)) return;
-    const fade = (1 - distance / LAMP_REACH) ** 2;
-    const strength = (cosine * fade) / (distance * distance + 0.25);
-    for (let k = 0; k < 3; k += 1) this.sum[k]! += lamp.color[k]! * strength;
-  }
-
-  /**
-   * Duff et al. 2017, "Building an orthonormal basis, revisited". The same for all points of a plane: their rays make the
-   * same errors, so that a wall is even.
-   */
-  private setFrame(nx: number, ny: number, nz: number): void {
-    // A hair of rounding must not turn the frame: walls far from the origin are lit as those at it.
-    const sign = nz >= -1e-4 ? 1 : -1;
-    const a = -1 / (sign + nz);
-    const b = nx * ny * a;
-    this.frame.set([1 + sign * nx * nx * a, sign * b, -sign * nx, b, sign + ny * ny * a, -ny]);
+  private addLamp(lamp: SharedLamp, x: number, y: number, z: number, nx: number, ny: number, nz: number): void {
+    const { way } = this;
+    way[0] = lamp.position[0] - x;
+    way[1] = lamp.position[1] - y;
+    way[2] = lamp.position[2] - z;
+    const { strength, distance } = lampAt(way, nx, ny, nz);
+    if (strength === 0 || this.tree.hits(x, y, z, way[0], way[1], way[2], distance - BULB_SIZE)) return;
+    for (const light of lamp.lights)
+      for (let k = 0; k < 3; k += 1) this.sums[3 * light + k]! += lamp.color[k]! * strength;
   }
 }
 
+/** What a direction of the sky or of the ground below it sends, added to three numbers. @param dy sine of its height */
+export function addSky({ ground, horizon, zenith, rise }: Daylight, dy: number, to: Float64Array, at = 0): void {
+  const up = Math.max(0, dy) ** rise;
+  for (let k = 0; k < 3; k += 1) to[at + k]! += dy < 0 ? ground[k]! : horizon[k]! + (zenith[k]! - horizon[k]!) * up;
+}
+
+/**
+ * What a lamp gives a place, of its colour, if nothing is in the way.
+ * @param way from the place to the lamp, metres; it is made a unit vector
+ * @returns strength and distance; nothing beyond its reach and from behind
+ */
+export function lampAt(way: Float64Array, nx: number, ny: number, nz: number): { strength: number; distance: number } {
+  const distance = Math.hypot(way[0]!, way[1]!, way[2]!);
+  if (distance > LAMP_REACH || distance < 0.05) return DARK;
+  for (let k = 0; k < 3; k += 1) way[k]! /= distance;
+  const cosine = nx * way[0]! + ny * way[1]! + nz * way[2]!;
+  if (cosine <= 0) return DARK;
+  const fade = (1 - distance / LAMP_REACH) ** 2;
+  return { strength: (cosine * fade) / (distance * distance + 0.25), distance };
+}
+const DARK = { strength: 0, distance: 0 };
+/** Rays to a lamp stop short of the bulb itself, metres. */
+export const BULB_SIZE = 0.13;
+
+/**
+ * Tangent and bitangent of a normal (Duff et al. 2017, "Building an orthonormal basis, revisited"). The same for all
+ * points of a plane: their rays make the same errors, so that a wall is even.
+ */
+export function setFrame(frame: Float64Array, nx: number, ny: number, nz: number): void {
+  // A hair of rounding must not turn the frame: walls far from the origin are lit as those at it.
+  const sign = nz >= -1e-4 ? 1 : -1;
+  const a = -1 / (sign + nz);
+  const b = nx * ny * a;
+  frame[0] = 1 + sign * nx * nx * a;
+  frame[1] = sign * b;
+  frame[2] = -sign * nx;
+  frame[3] = b;
+  frame[4] = sign + ny * ny * a;
+  frame[5] = -ny;
+}
+
 /** Points of a unit disc and heights of a cosine-weighted hemisphere, by the golden angle. */
-function hemisphere(count: number): Float64Array {
+export function hemisphere(count: number): Float64Array {
   const out = new Float64Array(3 * count);
   for (let i = 0; i < count; i += 1) {
     const r = Math.sqrt((i + 0.5) / count);
-    const a = i * 2.399963229728653;
+    const a = i * GOLDEN_ANGLE;
     out.set([r * Math.cos(a), Math.sqrt(1 - r * r), r * Math.sin(a)], 3 * i);
   }
   return out;

@@ -1,8 +1,9 @@
 import { cameWith, countTriangles, seesThrough, type SceneModel, type ScenePart } from '../../format/index.ts';
 import { cornerArea, TRIANGLE } from '../../geometry/index.ts';
 import { samePlaces, towardsCentres } from './even-out.ts';
-import { emissionOf, findGlow, type Glow, type Lamp } from './lamps.ts';
+import { emissionOf, findGlow, type Lamp } from './lamps.ts';
 import { withBacks } from './sheets.ts';
+import { isLit, type SiteLight } from '../../document/index.ts';
 import { subdivide, subdividedCount } from './subdivide.ts';
 
 /** A finer mesh than this is not worth its drawing time, unless the model came with more. */
@@ -27,6 +28,11 @@ export interface LitPart {
   start: number;
 }
 
+/** A lamp, and the numbers of the lights that it is lit in. */
+export interface SharedLamp extends Lamp {
+  lights: number[];
+}
+
 /** The surfaces that light falls on and comes back from. */
 export class LightMesh {
   readonly model: SceneModel;
@@ -37,21 +43,26 @@ export class LightMesh {
   readonly soup: Float32Array;
   /** Three vertices a triangle of the soup: the first ones at their places. */
   readonly corners: Uint32Array;
-  /** Share of the light that a triangle throws back, and what it gives off itself: red, green, blue. */
+  /** The same, each vertex by itself: it has the normal of its own face. */
+  readonly vertices: Uint32Array;
+  /** Share of the light that a triangle throws back: red, green, blue. */
   readonly albedo: Float32Array;
-  readonly glow: Float32Array;
+  /** What a triangle gives off itself, in each of the lights. */
+  readonly glows: readonly Float32Array[];
   /** One where a triangle is lit from behind as from before: sheets that have got no back of their own. */
   readonly twoSided: Uint8Array;
-  readonly lamps: readonly Lamp[];
+  readonly lamps: readonly SharedLamp[];
   /** Area that each vertex stands for, square metres. */
   readonly area: Float32Array;
 
   private readonly keepsSheets: boolean;
 
-  constructor(given: SceneModel) {
+  /** @param options.cut false takes the triangles as they are: those of a model that has been cut and lit */
+  constructor(given: SceneModel, lights: readonly SiteLight[], { cut = true } = {}) {
     const fineEnough = countTriangles(given) > FINE_ENOUGH;
     this.keepsSheets = fineEnough;
-    const model = fineEnough ? given : withBacks(given);
+    const asItIs = fineEnough || !cut;
+    const model = asItIs ? given : withBacks(given);
     const budget = Math.max(MOST_TRIANGLES, countTriangles(model) * 1.5);
     const edge =
       EDGES.find((e) => model.parts.reduce((sum, part) => sum + subdividedCount(part, e), 0) <= budget) ??
@@ -59,7 +70,7 @@ export class LightMesh {
     let start = 0;
     this.model = model;
     this.parts = model.parts.map((part, i): LitPart => {
-      const fine = fineEnough ? part : { ...subdivide(part, edge), came: cameWith(given.parts[i]!) };
+      const fine = asItIs ? part : { ...subdivide(part, edge), came: cameWith(given.parts[i]!) };
       const made = { fine, first: samePlaces(fine), inward: towardsCentres(fine), start };
       start += fine.positions.length / 3;
       return made;
@@ -69,18 +80,29 @@ export class LightMesh {
     const triangles = stops.reduce((sum, { fine }) => sum + fine.indices.length / 3, 0);
     this.soup = new Float32Array(triangles * TRIANGLE);
     this.corners = new Uint32Array(3 * triangles);
+    this.vertices = new Uint32Array(3 * triangles);
     this.albedo = new Float32Array(3 * triangles);
-    this.glow = new Float32Array(3 * triangles);
+    this.glows = lights.map(() => new Float32Array(3 * triangles));
     this.twoSided = new Uint8Array(triangles);
     this.area = new Float32Array(this.count);
-    const lights = findGlow({ ...model, parts: this.parts.map(({ fine }) => fine) });
-    this.lamps = lights.lamps;
+    const shining = lights.map(({ lamps }) =>
+      findGlow({ ...model, parts: this.parts.flatMap(({ fine }) => (isLit(lamps, fine) ? [fine] : [])) }),
+    );
+    this.lamps = sharedLamps(shining.map(({ lamps }) => lamps));
+    const glowsIn = (part: ScenePart, ...at: [number, number, number]) =>
+      shining.flatMap(({ isSurface }, i) =>
+        isLit(lights[i]!.lamps, part) && isSurface(...at) ? [this.glows[i]!] : [],
+      );
     let at = 0;
-    for (const part of stops) at = this.enter(part, at, lights);
+    for (const part of stops) at = this.enter(part, at, glowsIn);
   }
 
   /** Takes the triangles of a part. Returns the number of the next one. */
-  private enter({ fine, first, start }: LitPart, from: number, { isSurface }: Glow): number {
+  private enter(
+    { fine, first, start }: LitPart,
+    from: number,
+    glowsIn: (part: ScenePart, ...at: [number, number, number]) => Float32Array[],
+  ): number {
     const { positions: p, normals, indices, colors } = fine;
     const material = this.model.materials[fine.material]!;
     const emission = emissionOf(material);
@@ -92,12 +114,13 @@ export class LightMesh {
         const v = indices[t + k]!;
         for (let n = 0; n < 3; n += 1) this.soup[at * TRIANGLE + 3 * k + n] = p[3 * v + n]!;
         this.corners[3 * at + k] = start + first[v]!;
+        this.vertices[3 * at + k] = start + v;
         const tint = colors
           ? (colors[3 * indices[t]! + k]! + colors[3 * indices[t + 1]! + k]! + colors[3 * indices[t + 2]! + k]!) / 3
           : 1;
         this.albedo[3 * at + k] = Math.min(WHITEST, material.color[k]! * pictured * tint);
       }
-      if (glows && isSurface(...middleOf(this.soup, at))) this.glow.set(emission, 3 * at);
+      if (glows) for (const glow of glowsIn(fine, ...middleOf(this.soup, at))) glow.set(emission, 3 * at);
       this.twoSided[at] = this.keepsSheets && material.doubleSided ? 1 : 0;
       this.orient(at, normals, indices, t);
       const o = at * TRIANGLE;
@@ -119,9 +142,21 @@ export class LightMesh {
       (edge(1, 0) * edge(2, 1) - edge(1, 1) * edge(2, 0)) * n[2]!;
     if (facing >= 0) return;
     for (let k = 0; k < 3; k += 1) [s[o + 3 + k], s[o + 6 + k]] = [s[o + 6 + k]!, s[o + 3 + k]!];
-    const c = this.corners;
-    [c[3 * at + 1], c[3 * at + 2]] = [c[3 * at + 2]!, c[3 * at + 1]!];
+    for (const c of [this.corners, this.vertices]) [c[3 * at + 1], c[3 * at + 2]] = [c[3 * at + 2]!, c[3 * at + 1]!];
   }
+}
+
+/** The lamps of several lights: what is lit in some of them is looked for once. */
+function sharedLamps(lights: readonly (readonly Lamp[])[]): SharedLamp[] {
+  const known = new Map<string, SharedLamp>();
+  for (const [i, lamps] of lights.entries())
+    for (const lamp of lamps) {
+      const key = [...lamp.position, ...lamp.color].join(',');
+      const same = known.get(key);
+      if (same) same.lights.push(i);
+      else known.set(key, { ...lamp, lights: [i] });
+    }
+  return [...known.values()];
 }
 
 /** Middle of a triangle of a soup. */

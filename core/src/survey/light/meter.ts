@@ -1,5 +1,5 @@
 import { isGlass, type SceneModel, type ScenePart } from '../../format/index.ts';
-import type { Quaternion, Vec3 } from '../../document/index.ts';
+import type { Quaternion, SiteLight, Vec3 } from '../../document/index.ts';
 import { cornerArea, forwardOf, smooth } from '../../geometry/index.ts';
 import { DARKEST, daylight } from './daylight.ts';
 import { Sight } from './sight.ts';
@@ -29,6 +29,13 @@ const KEY = 0.84;
 /** How far the eye gets used to the brightness and to the colour of where it is, 0…1: a dim room stays dimmer. */
 const USED_TO_BRIGHTNESS = 0.84;
 const USED_TO_COLOUR = 0.8;
+/**
+ * Under less open light than this (as a white surface sends it out) it is getting dark, and the eye does not follow all
+ * the way: pictures are darker by this power of what is missing, and keep more of the colour of their light.
+ */
+const DIM = 0.5;
+const DARKER = 0.35;
+const USED_TO_DUSK = 0.4;
 /** No picture is made brighter or darker than this by itself. */
 const GAINS: readonly [number, number] = [0.4, 14];
 /** Of what is not lit yet. */
@@ -50,17 +57,19 @@ export class LightMeter {
   private readonly sight: Sight;
   /** Logarithms of the light that falls on open ground. */
   private readonly open: readonly number[];
+  /** What pictures are made darker by because it is getting dark, and how far their colour is got used to. */
+  private readonly dim: number;
+  private readonly usedToColour: number;
 
-  /** @param sun unit vector towards the sun */
-  constructor(model: SceneModel, sun: readonly [number, number, number]) {
-    const day = daylight(sun);
+  constructor(model: SceneModel, { sun, sky }: Pick<SiteLight, 'sun' | 'sky'>) {
+    const outdoors = daylight({ sun, sky });
     const lit = model.parts.filter(({ light }) => light !== null);
     const count = lit.reduce((sum, { positions }) => sum + positions.length / 3, 0);
     const step = Math.max(1, count / MOST_POINTS);
     const points: number[] = [];
     // Where no light comes is under the ground or within a wall: nobody sees it.
     const isHidden = (ambient: Float32Array, o: number) =>
-      [0, 1, 2].every((k) => ambient[o + k]! <= 1.05 * DARKEST * day.zenith[k]!);
+      [0, 1, 2].every((k) => ambient[o + k]! <= 1.05 * DARKEST * outdoors.zenith[k]!);
     let start = 0;
     let next = 0;
     for (const part of lit) {
@@ -75,7 +84,7 @@ export class LightMeter {
         for (let k = 0; k < 3; k += 1) points.push(positions[o + k]!);
         for (let k = 0; k < 3; k += 1) points.push(normals[o + k]!);
         for (let k = 0; k < 3; k += 1) {
-          const falls = light!.ambient[o + k]! + SUN_SHARE * day.sun[k]! * light!.sun[o / 3]!;
+          const falls = light!.ambient[o + k]! + SUN_SHARE * outdoors.sun[k]! * light!.sun[o / 3]!;
           points.push(Math.log(Math.max(1e-4, falls)));
         }
         points.push(areas[o / 3]! * step);
@@ -86,8 +95,13 @@ export class LightMeter {
     this.sight = new Sight(model);
     const high = Math.max(0, sun[1]);
     this.open = [0, 1, 2].map((k) =>
-      Math.log(Math.max(1e-4, OPEN_SKY * (day.zenith[k]! + day.horizon[k]!) + SUN_SHARE * high * day.sun[k]!)),
+      Math.log(
+        Math.max(1e-4, OPEN_SKY * (outdoors.zenith[k]! + outdoors.horizon[k]!) + SUN_SHARE * high * outdoors.sun[k]!),
+      ),
     );
+    const day = Math.min(1, Math.exp(this.open[1]!) / DIM);
+    this.dim = day ** DARKER;
+    this.usedToColour = USED_TO_DUSK + (USED_TO_COLOUR - USED_TO_DUSK) * day;
   }
 
   /** What radiances are multiplied by in a picture from a pose: red, green, blue. */
@@ -122,8 +136,8 @@ export class LightMeter {
     b += about * this.open[2]!;
     const mean = [Math.exp(r / whole), Math.exp(g / whole), Math.exp(b / whole)] as const;
     const luminance = 0.2126 * mean[0] + 0.7152 * mean[1] + 0.0722 * mean[2];
-    const gain = Math.min(GAINS[1], Math.max(GAINS[0], KEY / luminance ** USED_TO_BRIGHTNESS));
-    return mean.map((value) => gain * (luminance / value) ** USED_TO_COLOUR) as unknown as Vec3;
+    const gain = Math.min(GAINS[1], Math.max(GAINS[0], (this.dim * KEY) / luminance ** USED_TO_BRIGHTNESS));
+    return mean.map((value) => gain * (luminance / value) ** this.usedToColour) as unknown as Vec3;
   }
 }
 

@@ -5,12 +5,13 @@ import { partOf } from '../../format/part.fixture.ts';
 import { cornerArea } from '../../geometry/index.ts';
 import { bakeLight } from './bake.ts';
 import { daylight } from './daylight.ts';
+import { clearSky } from './site-light.ts';
 
 /** A room, metres, whose surfaces send back half of their light, with an opening in one wall and the sky before it. */
 const ROOM = { width: 5, height: 3, depth: 6, back: 0.5 } as const;
 const WINDOW = { width: 2.4, height: 1.4, sill: 0.9 } as const;
 /** Deep night: there is a sky, and no sun. */
-const NIGHT = [0, -1, 0] as const;
+const NIGHT = clearSky([0, -1, 0]);
 
 const sheet = (w: number, h: number, move: (plane: PlaneGeometry) => PlaneGeometry): ScenePart => {
   return partOf(move(new PlaneGeometry(w, h, Math.ceil(w / 0.4), Math.ceil(h / 0.4))));

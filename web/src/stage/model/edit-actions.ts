@@ -1,5 +1,13 @@
-import type { ActionBody, ModelBody, ProjectDocument, Row, UpAxis, Vec3 } from '@eskovan/core/document';
-import { isWithin, type PartPath } from '@eskovan/core/site';
+import {
+  isWithin,
+  type ActionBody,
+  type ModelBody,
+  type PartPath,
+  type ProjectDocument,
+  type Row,
+  type UpAxis,
+  type Vec3,
+} from '@eskovan/core/document';
 import { makeRow } from '../../data/edit-row.ts';
 import { selection } from '../../desk/selection.ts';
 import { orderAfter } from '../../data/order.ts';

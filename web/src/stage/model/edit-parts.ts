@@ -1,5 +1,4 @@
-import type { MaterialLook, PartLook, Row } from '@eskovan/core/document';
-import { isWithin, type PartPath } from '@eskovan/core/site';
+import { isWithin, type MaterialLook, type PartLook, type PartPath, type Row } from '@eskovan/core/document';
 import { selection, useLead } from '../../desk/selection.ts';
 import { workbench, type Workbench } from '../../desk/workbench.ts';
 import { editBody } from '../../data/edit-row.ts';

@@ -7,6 +7,8 @@ import { warmReader } from '../../site/read-file.ts';
 import { useSiteState } from '../../site/site-state.ts';
 import { retrySite } from '../../site/use-site-keeper.ts';
 import { useModels } from '../../site/use-site.ts';
+import { useWorkbench } from '../../desk/workbench.ts';
+import { LitBy } from '../shared/lit-by.tsx';
 import { SITE_STEPS } from '../shared/site-coming.tsx';
 import { ActionsCard } from './actions-card.tsx';
 import { CamerasCard, ChangesCard, LostCard } from './came-with-card.tsx';
@@ -19,7 +21,8 @@ import { useChosenModel } from './edit-parts.ts';
 import { PartsPane } from './parts-pane.tsx';
 import { RightCard } from './right-card.tsx';
 import { StoreysCard } from './storeys-card.tsx';
-import { SunCard } from './sun-card.tsx';
+import { LightsCard } from './lights-card.tsx';
+import { PlaceCard } from './place-card.tsx';
 import { WalkerCard } from './walker-card.tsx';
 
 /** Bring models in, see that they are right, understand them. */
@@ -27,6 +30,7 @@ export function ModelScreen() {
   const { project } = useProject();
   const count = useModels().length;
   const row = useChosenModel();
+  const light = useWorkbench((state) => state.light);
   const running = useImport((state) => (state.running?.projectId === project.id ? state.running : null));
   useEffect(() => {
     // The first picture goes first.
@@ -56,30 +60,33 @@ export function ModelScreen() {
     />
   );
   return (
-    <Panels
-      id="model"
-      panels={[
-        { id: 'shelf', size: 236, min: 180, content: shelf },
-        { id: 'picture', min: 360, content: <ModelPicture row={row} /> },
-        {
-          id: 'facts',
-          size: 322,
-          min: 270,
-          content: (
-            <div className="grid h-full grid-cols-[minmax(0,1fr)] content-start gap-2.5 overflow-y-auto p-2.5">
-              <Notices />
-              <PartCard />
-              <MaterialCard />
-              <RightCard key={row.id} row={row} />
-              <ActionsCard />
-              <StoreysCard />
-              <SunCard />
-              <WalkerCard />
-            </div>
-          ),
-        },
-      ]}
-    />
+    <LitBy light={light}>
+      <Panels
+        id="model"
+        panels={[
+          { id: 'shelf', size: 236, min: 180, content: shelf },
+          { id: 'picture', min: 360, content: <ModelPicture row={row} /> },
+          {
+            id: 'facts',
+            size: 322,
+            min: 270,
+            content: (
+              <div className="grid h-full grid-cols-[minmax(0,1fr)] content-start gap-2.5 overflow-y-auto p-2.5">
+                <Notices />
+                <PartCard />
+                <MaterialCard />
+                <RightCard key={row.id} row={row} />
+                <ActionsCard />
+                <StoreysCard />
+                <LightsCard />
+                <PlaceCard />
+                <WalkerCard />
+              </div>
+            ),
+          },
+        ]}
+      />
+    </LitBy>
   );
 }
 

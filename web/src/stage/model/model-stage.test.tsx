@@ -1,7 +1,7 @@
-import type { BodyOf } from '@eskovan/core/document';
-import { AS_IT_CAME } from '@eskovan/core/document';
+import { ALL_LIT, AS_IT_CAME, type BodyOf } from '@eskovan/core/document';
+import { liveRows } from '../../data/changes.ts';
 import { afterEach, describe, expect, test } from '@jest/globals';
-import { fireEvent, screen, waitFor } from '@testing-library/react';
+import { act, fireEvent, screen, waitFor } from '@testing-library/react';
 import { workbench } from '../../desk/workbench.ts';
 import { undo } from '../../data/undo.ts';
 import {
@@ -16,11 +16,13 @@ import {
 } from '../../testing/studio.tsx';
 import type { PartInfo } from '../../worker/parts.ts';
 import { hexOf, linearOf } from './colour.ts';
+import { duplicateLight, removeLight } from './edit-lights.ts';
 import { findNodes, treeOf } from './part-tree.ts';
 import { changeMaterial, changeParts, namesWithin } from './edit-parts.ts';
 import { materialsOf, partsOf } from './materials.ts';
 import { RightCard } from './right-card.tsx';
-import { SunCard } from './sun-card.tsx';
+import { LightsCard } from './lights-card.tsx';
+import { PlaceCard } from './place-card.tsx';
 import { WalkerCard } from './walker-card.tsx';
 
 const model = (change: Partial<BodyOf<'model'>> = {}) =>
@@ -42,12 +44,12 @@ const part = (name: string, at = 'house'): PartInfo => ({
   name,
   triangles: 10,
   bounds: { min: [0, 0, 0], max: [1, 1, 1] },
-  materials: [{ name: 'Oak', color: [0.5, 0.5, 0.5], roughness: 0.9, textured: false }],
+  materials: [{ name: 'Oak', color: [0.5, 0.5, 0.5], roughness: 0.9, textured: false, glows: false }],
   role: null,
 });
 
 afterEach(async () => {
-  workbench.set({ part: null, material: null, alone: null });
+  workbench.set({ part: null, material: null, alone: null, light: null });
   await leaveProject();
 });
 
@@ -126,21 +128,62 @@ describe('Is this right?', () => {
   });
 });
 
-describe('the sun', () => {
-  test('is set by the clock on the wall there; changing the zone keeps that clock', () => {
-    renderInProject(<SunCard />, exampleDocument());
+const night = exampleRow<'light'>(70, 'Night', {
+  instant: '2026-08-28T22:00:00.000Z',
+  sky: 'clear',
+  lamps: ALL_LIT,
+  exposure: 0,
+  picture: null,
+});
+
+describe('lights', () => {
+  const both = (
+    <>
+      <LightsCard />
+      <PlaceCard />
+    </>
+  );
+  test('the sun is set by the clock on the wall there; changing the zone keeps that clock, in every light', () => {
+    renderInProject(both, exampleDocument({ light: [night] }));
     const time = screen.getByLabelText('Time') as HTMLInputElement;
     expect(time.value).toBe('16:20');
     fireEvent.change(time, { target: { value: '09:00' } });
     expect(shownDocument().project.body.sun.instant).toBe('2026-08-28T07:00:00.000Z');
     type(/Clock ahead/, '1');
     expect(shownDocument().project.body.sun).toMatchObject({ clock: 1, instant: '2026-08-28T08:00:00.000Z' });
+    expect(shownDocument().light[0]!.body.instant).toBe('2026-08-28T23:00:00.000Z');
   });
 
-  test('says where it stands, and when it is night', () => {
-    renderInProject(<SunCard />, exampleDocument());
-    expect(screen.getByText(/° high/)).toBeTruthy();
+  test('say where the sun stands, and when it is night', () => {
+    renderInProject(both, exampleDocument({ light: [night] }));
+    expect(screen.queryByText('below the horizon')).toBeNull();
     expect(screen.getByText(/south-west|west/)).toBeTruthy();
+    fireEvent.click(screen.getByRole('button', { name: /Night/ }));
+    expect(screen.getByText('below the horizon')).toBeTruthy();
+  });
+
+  test('what is set belongs to the light that is chosen; the project’s own stays, and back', () => {
+    renderInProject(both, exampleDocument({ light: [night] }));
+    const own = shownDocument().project.body;
+    fireEvent.click(screen.getByRole('button', { name: /Night/ }));
+    fireEvent.click(screen.getByRole('radio', { name: 'Overcast' }));
+    type(/Exposure/, '1');
+    expect(shownDocument().light[0]!.body).toMatchObject({ sky: 'overcast', exposure: 1 });
+    expect(shownDocument().project.body).toEqual(own);
+    fireEvent.click(screen.getByRole('button', { name: /The project’s light/ }));
+    fireEvent.click(screen.getByRole('radio', { name: 'Overcast' }));
+    expect(shownDocument().project.body.sky).toBe('overcast');
+  });
+
+  test('a duplicate is a light of its own; deleting gives way to the project’s', () => {
+    renderInProject(both, exampleDocument({ light: [night] }));
+    act(() => duplicateLight(shownDocument(), 'Night', night.body));
+    act(() => duplicateLight(shownDocument(), 'Night', night.body));
+    expect(shownDocument().light.map(({ name }) => name)).toEqual(['Night', 'Night copy', 'Night copy 2']);
+    expect(workbench.get().light).toBe(shownDocument().light[2]!.id);
+    act(() => removeLight(shownDocument().light[2]!));
+    expect(liveRows(shownDocument().light)).toHaveLength(2);
+    expect(workbench.get().light).toBeNull();
   });
 });
 
@@ -176,6 +219,7 @@ describe('parts', () => {
       color: [0.6, 0.6, 0.6] as [number, number, number],
       roughness: 0.4,
       textured: false,
+      glows: false,
     };
     const all = [
       ...parts,

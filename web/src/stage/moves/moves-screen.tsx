@@ -8,6 +8,7 @@ import { useCommands } from '../../desk/commands.ts';
 import { goToFrame, togglePlaying, usePlayback } from '../../desk/playing.ts';
 import { selection } from '../../desk/selection.ts';
 import { workbench } from '../../desk/workbench.ts';
+import { editBody } from '../../data/edit-row.ts';
 import { useProject } from '../../data/use-project.ts';
 import { useModels, useSiteData } from '../../site/use-site.ts';
 import { Empty, Panels } from '../../kit/index.ts';
@@ -15,6 +16,8 @@ import { Ground, worthSeeing } from '../../picture/eye.ts';
 import { Transport } from '../../picture/transport.tsx';
 import { frameAt } from '@eskovan/core/reel';
 import { Strips } from '../../strips/strips.tsx';
+import { LightCard } from '../shared/light-card.tsx';
+import { LitBy } from '../shared/lit-by.tsx';
 import { NeedsModel } from '../shared/needs-model.tsx';
 import { SiteComing } from '../shared/site-coming.tsx';
 import { useScoutCommands } from '../shared/use-scout-commands.ts';
@@ -52,7 +55,7 @@ export function MovesScreen() {
 
   const keepShown = () => {
     const sample = moveSample(move, body, workbench.get());
-    if (sample) keepView(document, sample);
+    if (sample) keepView(document, sample, body?.light);
   };
   const draw = () => {
     if (body?.kind !== 'walk' || !row) return addWalk(document);
@@ -156,6 +159,14 @@ export function MovesScreen() {
                   frames={rate.num / rate.den}
                 />
               )}
+              {row && calmBody && (
+                <div className="px-2.5 pb-2.5">
+                  <LightCard
+                    light={calmBody.light}
+                    onLight={(light) => editBody('move', row, 'Light', (now) => ({ ...now, light }))}
+                  />
+                </div>
+              )}
             </div>
           ),
         },
@@ -187,14 +198,16 @@ export function MovesScreen() {
     </p>
   );
   return (
-    <Panels
-      id="moves"
-      direction="vertical"
-      panels={[
-        { id: 'upper', min: 300, content: upper },
-        { id: 'strips', size: 200, min: 110, content: strips },
-      ]}
-    />
+    <LitBy light={body?.light}>
+      <Panels
+        id="moves"
+        direction="vertical"
+        panels={[
+          { id: 'upper', min: 300, content: upper },
+          { id: 'strips', size: 200, min: 110, content: strips },
+        ]}
+      />
+    </LitBy>
   );
 }
 

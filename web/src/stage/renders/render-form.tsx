@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { fileUrl } from '../../data/api.ts';
 import { liveRows } from '../../data/changes.ts';
 import { useProject } from '../../data/use-project.ts';
-import { usePictureScene, useSite } from '../../site/use-site.ts';
+import { useLight, usePictureScene, useSite } from '../../site/use-site.ts';
 import { Button, Card, Line, NumberField, Select, Value } from '../../kit/index.ts';
 import { useCompiledMove } from '../shared/use-compiled-move.ts';
 import { describeRate } from './describe.ts';
@@ -46,7 +46,6 @@ export function RenderForm() {
   const document = useProject();
   const { project } = document;
   const site = useSite();
-  const scene = usePictureScene();
   const sources = sourcesOf(document);
   const [chosen, setChosen] = useState<SourceKey | null>(null);
   const [size, setSize] = useState<(typeof SIZES)[number]['value']>('720');
@@ -57,6 +56,9 @@ export function RenderForm() {
   const [kind, id] = (source?.value ?? 'move:').split(':') as ['move' | 'view', string];
   const move = kind === 'move' ? document.move.find((row) => row.id === id) : undefined;
   const view = kind === 'view' ? document.view.find((row) => row.id === id) : undefined;
+  const light = (move ?? view)?.body.light;
+  const scene = usePictureScene(light);
+  const { lit: inLight } = useLight(light);
   const compiled = useCompiledMove(move?.body ?? null);
   const duration = compiled?.duration ?? 0;
   const from = Math.min(range?.from ?? 0, Math.max(0, duration - 0.1));
@@ -69,7 +71,7 @@ export function RenderForm() {
   const frames = frameCount(Math.max(0, to - from), rate);
   const row = move ?? view;
   // A picture without its light is no take.
-  const lit = scene?.source.kind === 'lit' && site?.first === false;
+  const lit = scene?.source.kind === 'lit' && inLight?.first === false;
   const ready = lit && (view !== undefined || (compiled !== null && to > from));
 
   const render = () => {
@@ -154,6 +156,9 @@ export function RenderForm() {
               {move && `, ${frames} frames at ${describeRate(rate)}`}
             </Value>
           </Line>
+          {view && quality === 'fine' && (
+            <p className="text-sm text-ink-faint">Light is gathered once more for every pixel: a minute or two.</p>
+          )}
           <Button
             tone="primary"
             className="mt-2 w-full"
@@ -163,7 +168,7 @@ export function RenderForm() {
           >
             {view ? 'Render still' : 'Render film'}
           </Button>
-          {!lit && <p className="mt-1.5 text-center text-sm text-ink-faint">The light is still being baked.</p>}
+          {!lit && <p className="mt-1.5 text-center text-sm text-ink-faint">Its light is still being gathered.</p>}
         </>
       )}
     </Card>

@@ -101,6 +101,8 @@ function describeJob(job: RenderJob, now: number): string {
   if (job.state === 'storing') return 'storing';
   const left = secondsLeft(job, now);
   const rest = left === null ? '' : left < 90 ? ` · ${Math.ceil(left)} s left` : ` · ${Math.ceil(left / 60)} min left`;
+  // A still is one frame; its light is gathered first where it is a fine one.
+  if (job.order.output.kind === 'still') return `${Math.round(100 * job.done)} %${rest}`;
   return `frame ${job.done} of ${job.frames}${rest}`;
 }
 

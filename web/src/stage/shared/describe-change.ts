@@ -10,6 +10,7 @@ const WORDS: Readonly<Record<string, string>> = {
   parts: 'look',
   materials: 'material',
   sun: 'sun and place',
+  instant: 'time of day',
   frame: 'frame',
   rate: 'frame rate',
 };

@@ -16,12 +16,17 @@ import { currentRow, givenOf, saveForMachine } from '../../data/edits.ts';
 import { inGesture } from '../../data/undo.ts';
 import { orderAfter } from '../../data/order.ts';
 import { changing, liveRows } from '../../data/changes.ts';
+import { drawAside } from '../../picture/aside.ts';
 import { drawStill } from '../../picture/client.ts';
+import type { PictureScene } from '../../picture/source.ts';
 
-/** Keeps what the eye sees as a new named view. Returns its id. */
-export function keepView(document: ProjectDocument, sample: CameraSample): string {
+/**
+ * Keeps what the eye sees as a new named view. Returns its id.
+ * @param light the named light that it is seen in
+ */
+export function keepView(document: ProjectDocument, sample: CameraSample, light: string | null | undefined): string {
   const views = liveRows(document.view);
-  const body: ViewBody = { pose: poseOf(sample), lens: lensOf(sample), thumbnail: null };
+  const body: ViewBody = { pose: poseOf(sample), lens: lensOf(sample), light: light ?? null, thumbnail: null };
   const name = `View ${views.length + 1}`;
   const id = makeRow('view', document.project.id, `Keep ${name}`, { name, order: orderAfter(views), body });
   workbench.selectView(id);
@@ -57,24 +62,28 @@ const lensOf = ({ view }: CameraSample): Lens => {
 
 const busy = new Set<string>();
 
-/** Draws the picture of a view that has none, and saves it with the view. */
-export async function drawThumbnail(row: Row<'view'>, aspect: number): Promise<void> {
-  const { pose, lens } = row.body;
-  const key = `${row.id}:${JSON.stringify([pose, lens])}`;
+/**
+ * Draws the picture of a view that has none, and saves it with the view.
+ * @param scene what it is a picture of, where that is something else than what is shown just now
+ */
+export async function drawThumbnail(row: Row<'view'>, aspect: number, scene: PictureScene | null): Promise<void> {
+  const { pose, lens, light } = row.body;
+  const key = `${row.id}:${JSON.stringify([pose, lens, light])}`;
   if (busy.has(key) || inGesture()) return;
   busy.add(key);
   try {
     const width = 640;
     const size = { width, height: Math.max(2, Math.round(width / aspect)) };
-    const thumbnail = await uploadFile(await drawStill(standing(pose, lens), size, 8), 'image/webp');
+    const drawn = scene ? drawAside({ scene, pose, lens, size }) : drawStill(standing(pose, lens), size, 8);
+    const thumbnail = await uploadFile(await drawn, 'image/webp');
     const now = currentRow(row.projectId, 'view', row.id);
     // Whoever has moved or changed the lens meanwhile gets another picture; this one is of what was.
-    if (!now || now.deleted || !sameValues([now.body.pose, now.body.lens], [pose, lens])) return;
+    if (!now || now.deleted || !sameValues([now.body.pose, now.body.lens, now.body.light], [pose, lens, light])) return;
     saveForMachine(
       row.projectId,
       `Picture of ${row.name}`,
       changing('view', now, { body: { ...now.body, thumbnail } }),
-      givenOf('view', now, ['pose', 'lens']),
+      givenOf('view', now, ['pose', 'lens', 'light']),
     );
   } catch {
     // A view without a picture still works; it is tried again the next time the shelf is shown.

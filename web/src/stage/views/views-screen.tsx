@@ -2,7 +2,7 @@ import { aspectOf, DEFAULT_LENS, type Pose } from '@eskovan/core/document';
 import { standing, type CameraSample } from '@eskovan/core/move';
 import { anglesOf, toDegrees } from '@eskovan/core/geometry';
 import { Grid3x3, Plus } from 'lucide-react';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useMemo, useRef, useState } from 'react';
 import { useCommands } from '../../desk/commands.ts';
 import { useLead } from '../../desk/selection.ts';
 import { useWorkbench, workbench } from '../../desk/workbench.ts';
@@ -12,21 +12,22 @@ import { liveRows } from '../../data/changes.ts';
 import { useProject } from '../../data/use-project.ts';
 import { useModels, usePictureScene, useSite, useSiteData } from '../../site/use-site.ts';
 import { Button, Card, Empty, Line, Panels, Value } from '../../kit/index.ts';
-import { usePictureState } from '../../picture/client.ts';
-import { sceneKey } from '../../picture/source.ts';
 import { firstLook } from '@eskovan/core/site';
 import { Ground, worthSeeing } from '../../picture/eye.ts';
 import { PicturePane } from '../../picture/picture-pane.tsx';
 import { ScoutBar } from '../../picture/scout-bar.tsx';
 import { EyeLensCard } from '../shared/eye-lens-card.tsx';
+import { LightCard } from '../shared/light-card.tsx';
+import { LitBy } from '../shared/lit-by.tsx';
 import { NeedsModel } from '../shared/needs-model.tsx';
 import { SiteComing } from '../shared/site-coming.tsx';
 import { useScoutCommands } from '../shared/use-scout-commands.ts';
 import { RowShelf } from '../shared/row-shelf.tsx';
-import { drawThumbnail, keepView, updateView } from '../shared/keep-view.ts';
+import { keepView, updateView } from '../shared/keep-view.ts';
 import { NudgePad } from './nudge-pad.tsx';
 import { StandPlan } from './stand-plan.tsx';
 import { useFlight } from './use-flight.ts';
+import { useThumbnails } from './use-thumbnails.ts';
 
 /** Stand somewhere, look somewhere, keep it. */
 export function ViewsScreen() {
@@ -34,12 +35,14 @@ export function ViewsScreen() {
   const { project } = document;
   const models = useModels();
   const measured = useSite();
-  const scene = usePictureScene();
-  const { data: site, error } = useSiteData();
   const views = liveRows(document.view);
   const chosen = useLead('view');
-  const scout = useWorkbench((state) => state.scout);
   const row = views.find((view) => view.id === chosen) ?? views[0] ?? null;
+  const light = row?.body.light;
+  const scene = usePictureScene(light);
+  useThumbnails(views, scene, light);
+  const { data: site, error } = useSiteData();
+  const scout = useWorkbench((state) => state.scout);
   const aspect = aspectOf(project.body);
   const home = useMemo(
     () => (measured ? firstLook(worthSeeing(measured.bounds, site?.survey ?? null), aspect) : null),
@@ -55,15 +58,7 @@ export function ViewsScreen() {
   const ground = useMemo(() => (site ? new Ground(site.footing.floors, site.survey) : null), [site]);
   leaving.current = pose;
 
-  const loaded = usePictureState((state) => state.loaded);
-  useEffect(() => {
-    // Views that came without a picture (from a seed, or after an update) get theirs here.
-    // The light belongs in it.
-    if (scene?.source.kind !== 'lit' || loaded !== sceneKey(scene)) return;
-    for (const view of views) if (!view.body.thumbnail) void drawThumbnail(view, aspect);
-  }, [views, loaded, scene, aspect]);
-
-  useScoutCommands({ canKeep: sample !== null, onKeep: () => void (sample && keepView(document, sample)) });
+  useScoutCommands({ canKeep: sample !== null, onKeep: () => void (sample && keepView(document, sample, light)) });
   useCommands([
     {
       id: 'view.update',
@@ -91,7 +86,12 @@ export function ViewsScreen() {
       note={(view) => `${view.body.lens.focalLengthMm.toFixed(0)} mm · y ${view.body.pose.position[1].toFixed(2)} m`}
       empty="No views yet. Look around in the picture and keep what you like."
       footer={
-        <Button tone="primary" icon={<Plus size={14} />} className="w-full" onClick={() => keepView(document, sample)}>
+        <Button
+          tone="primary"
+          icon={<Plus size={14} />}
+          className="w-full"
+          onClick={() => keepView(document, sample, light)}
+        >
           Keep view
         </Button>
       }
@@ -127,7 +127,7 @@ export function ViewsScreen() {
               scout={scout}
               name={row?.name ?? 'the first look'}
               onBack={() => workbench.set({ scout: null })}
-              onKeep={() => keepView(document, sample)}
+              onKeep={() => keepView(document, sample, light)}
               {...(row ? { onUpdate: () => updateView(row, sample) } : {})}
             />
           )}
@@ -158,6 +158,12 @@ export function ViewsScreen() {
           aspect={aspect}
         />
       )}
+      {row && (
+        <LightCard
+          light={light}
+          onLight={(next) => editBody('view', row, 'Light', (body) => ({ ...body, light: next, thumbnail: null }))}
+        />
+      )}
       <PoseCard pose={sample} />
       <p className="px-1 text-sm text-ink-faint">
         On the plan: press to stand, drag to look. In the picture: drag to look, wheel to go, W A S D to walk. Nothing
@@ -166,14 +172,16 @@ export function ViewsScreen() {
     </div>
   );
   return (
-    <Panels
-      id="views"
-      panels={[
-        { id: 'shelf', size: 250, min: 180, content: shelf },
-        { id: 'centre', min: 360, content: centre },
-        { id: 'cards', size: 270, min: 220, content: cards },
-      ]}
-    />
+    <LitBy light={light}>
+      <Panels
+        id="views"
+        panels={[
+          { id: 'shelf', size: 250, min: 180, content: shelf },
+          { id: 'centre', min: 360, content: centre },
+          { id: 'cards', size: 270, min: 220, content: cards },
+        ]}
+      />
+    </LitBy>
   );
 }
 

@@ -1,0 +1,8 @@
+/** A part, or a group of parts whose names begin with the same words. */
+export interface PartPath {
+  model: string;
+  name: string;
+}
+
+/** Does a part's name belong to a path: the same, or one of its group? */
+export const isWithin = (name: string, path: string) => name === path || name.startsWith(`${path} / `);

@@ -1,0 +1,2 @@
+/** Metres, y up. */
+export type Point = readonly [number, number, number];
