@@ -2,14 +2,21 @@ import { CHROMIUM } from '@eskovan/demo/seed';
 import { defineConfig } from '@playwright/test';
 
 export default defineConfig({
-  testDir: 'stories',
+  projects: [
+    { name: 'stories', testDir: 'stories' },
+    // Servers that die: no browser, and long waits.
+    { name: 'durability', testDir: 'durability' },
+  ],
   outputDir: '../test-results',
   timeout: 150_000,
   expect: { timeout: 20_000 },
   // One browser at a time: two cores draw, encode and serve.
   workers: 1,
   fullyParallel: false,
-  reporter: [['list'], ['json', { outputFile: '../test-results/stories.json' }]],
+  reporter: [
+    ['list'],
+    ['json', { outputFile: process.env['PLAYWRIGHT_JSON_OUTPUT_NAME'] ?? '../test-results/report.json' }],
+  ],
   use: {
     baseURL: process.env['ESKOVAN_ADDRESS'] ?? 'http://localhost:5170',
     viewport: { width: 1280, height: 800 },

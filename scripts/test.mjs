@@ -1,5 +1,6 @@
-// All tests: lint, then core, server and web by Jest, then stories in a browser. Sets up what they need by itself.
-import { existsSync, readFileSync, rmSync } from 'node:fs';
+// All tests: lint beside servers that die, then core, server and web by Jest, then stories in a browser. Sets up what
+// they need by itself.
+import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { build } from './lib/build.mjs';
 import { ROOT, run } from './lib/run.mjs';
@@ -35,23 +36,35 @@ async function unitTests({ database, home }) {
   count(result?.numPassedTests ?? 0, broken === 0 && code !== 0 ? 1 : broken);
 }
 
-async function stories({ address, database }) {
-  const code = await run('npx', ['playwright', 'test', '-c', 'e2e/playwright.config.ts', ...more], {
-    env: { ...process.env, ESKOVAN_ADDRESS: address, ESKOVAN_TEST_DATABASE: database.url },
+/** Runs a project of Playwright's. */
+async function played(project, { home, database, address }) {
+  const report = join(home, `${project}.json`);
+  const results = join(ROOT, 'test-results', project);
+  const options = ['-c', 'e2e/playwright.config.ts', '--project', project, '--output', results];
+  const code = await run('npx', ['playwright', 'test', ...options, ...more], {
+    env: {
+      ...process.env,
+      PLAYWRIGHT_JSON_OUTPUT_NAME: report,
+      ESKOVAN_TEST_DATABASE: database.url,
+      ...(address && { ESKOVAN_ADDRESS: address }),
+    },
   });
-  const path = join(ROOT, 'test-results', 'stories.json');
-  const stats = existsSync(path)
-    ? JSON.parse(readFileSync(path, 'utf8')).stats
+  const stats = existsSync(report)
+    ? JSON.parse(readFileSync(report, 'utf8')).stats
     : { expected: 0, flaky: 0, unexpected: 1 };
   count(stats.expected + stats.flaky, stats.unexpected === 0 && code !== 0 ? 1 : stats.unexpected);
 }
 
-if (wanted('lint')) count(...((await run('node', ['scripts/lint.mjs'])) === 0 ? [1, 0] : [0, 1]));
-if (wanted('unit')) await withDatabase(unitTests);
-if (wanted('stories')) {
-  await build();
-  rmSync(join(ROOT, 'test-results'), { recursive: true, force: true });
-  await withStudio({ say: (text) => console.log(text) }, stories);
+async function lint() {
+  count(...((await run('node', ['scripts/lint.mjs'])) === 0 ? [1, 0] : [0, 1]));
 }
+
+if (wanted('durability') || wanted('stories')) await build();
+await Promise.all([
+  wanted('lint') && lint(),
+  wanted('durability') && withDatabase((given) => played('durability', given)),
+]);
+if (wanted('unit')) await withDatabase(unitTests);
+if (wanted('stories')) await withStudio({ say: (text) => console.log(text) }, (given) => played('stories', given));
 console.log(`${passed} passed, ${failed} failed`);
 process.exit(failed === 0 ? 0 : 1);

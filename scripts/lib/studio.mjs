@@ -35,7 +35,7 @@ export function withStudio({ pictures = true, say = () => {} }, use) {
     });
     try {
       await seedDemo(server.address, { cache: DEMO_CACHE, pictures, say });
-      return await use({ address: server.address, database });
+      return await use({ address: server.address, database, home });
     } finally {
       await server.stop();
     }

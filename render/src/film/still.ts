@@ -17,3 +17,16 @@ export async function renderStill(
   context.putImageData(new ImageData(new Uint8ClampedArray(pixels.buffer), size.width, size.height), 0, 0);
   return canvas.convertToBlob(encoding);
 }
+
+/** A picture at another size, smaller than it is. */
+export async function smaller(
+  picture: Blob,
+  { width, height }: PictureSize,
+  encoding: { type: string; quality?: number },
+): Promise<Blob> {
+  const bitmap = await createImageBitmap(picture, { resizeWidth: width, resizeHeight: height, resizeQuality: 'high' });
+  const canvas = new OffscreenCanvas(width, height);
+  canvas.getContext('2d')!.drawImage(bitmap, 0, 0);
+  bitmap.close();
+  return canvas.convertToBlob(encoding);
+}

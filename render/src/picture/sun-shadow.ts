@@ -1,4 +1,5 @@
 import type { SiteLight } from '@eskovan/core/document';
+import { GOLDEN_ANGLE } from '@eskovan/core/geometry';
 import { daylight } from '@eskovan/core/survey';
 import { Matrix4, OrthographicCamera, Vector3, type Group, type WebGLRenderTarget, type WebGLRenderer } from 'three';
 import type { ShadowUniforms } from '../scene/finish.ts';
@@ -108,7 +109,7 @@ export class SunShadow {
   /** A direction within the sun's disc, evenly spread by the golden angle. */
   private pointOfDisc(index: number): Vector3 {
     const radius = HALF_DISC * HAZE * Math.sqrt((index + 0.5) / MOST_MAPS);
-    const turn = index * 2.399963229728653;
+    const turn = index * GOLDEN_ANGLE;
     const side = new Vector3(0, 1, 0).cross(this.sun);
     if (side.lengthSq() < 1e-6) side.set(1, 0, 0);
     side.normalize();

@@ -4,7 +4,7 @@ import type { SceneModel } from '@eskovan/core/format';
 import { compileMove, needsParts, standing, type CameraSample } from '@eskovan/core/move';
 import { frameTime } from '@eskovan/core/reel';
 import { unpackFooting } from '@eskovan/core/survey';
-import { PictureRenderer, renderStill, renderVideo, type PictureSize } from '@eskovan/render';
+import { PictureRenderer, renderStill, renderVideo, smaller, type PictureSize } from '@eskovan/render';
 import { dressModel } from '@eskovan/core/site';
 import * as Comlink from 'comlink';
 import { sceneKey, type AsideWish, type PictureScene } from '../picture/source.ts';
@@ -38,6 +38,9 @@ export interface FilmOrder {
   output: { kind: 'still' } | { kind: 'video'; rate: Rate; frames: number; shutter: number };
 }
 
+/** How pictures are kept that stand for something. */
+const SMALL_PICTURE = { type: 'image/webp', quality: 0.85 } as const;
+
 async function samplerFor(
   source: FilmSource,
   loading: Promise<{ model: SceneModel; motion: SiteMotion }>,
@@ -68,7 +71,7 @@ const api = {
       await renderer.setModel(dressModel(model, scene.dress), sceneOptions(scene, motion));
       small = { key: key!, renderer };
     }
-    return renderStill(small.renderer, standing(pose, lens), size, 8, { type: 'image/webp', quality: 0.85 });
+    return renderStill(small.renderer, standing(pose, lens), size, 8, SMALL_PICTURE);
   },
 
   /** Renders one take; a worker does one and is then thrown away. */
@@ -86,35 +89,26 @@ const api = {
     try {
       await renderer.setModel(dressModel(model, dress), sceneOptions(order.scene, motion), true);
       const { size, subframes, output } = order;
-      // A third into a film there is more to see than at its start.
-      const posterTime = output.kind === 'video' ? frameTime(Math.floor(output.frames / 3), output.rate) : 0;
       const posterSize = { width: 640, height: Math.max(2, Math.round((640 * size.height) / size.width)) };
-      const poster = await renderStill(renderer, sampleAt(posterTime), posterSize, 8, {
-        type: 'image/webp',
-        quality: 0.85,
+      if (output.kind === 'still') {
+        // Lines on paper have no light.
+        const hasLight = order.scene.source.kind === 'lit' && dress.look !== 'line';
+        if (subframes >= GATHERED_FROM && hasLight)
+          renderer.correct(await gatherLight(model, light, sampleAt(0), size, onProgress), sampleAt(0));
+        const file = await renderStill(renderer, sampleAt(0), size, subframes);
+        onProgress(1);
+        return { file, poster: await smaller(file, posterSize, SMALL_PICTURE) };
+      }
+      const { rate, frames, shutter } = output;
+      // A third into a film there is more to see than at its start.
+      const posterTime = frameTime(Math.floor(frames / 3), rate);
+      const poster = await renderStill(renderer, sampleAt(posterTime), posterSize, 8, SMALL_PICTURE);
+      const filmFile = await openFilmFile(order.job);
+      const loops = loopsAfter !== null && Math.abs(frameTime(frames, rate) - loopsAfter) < frameTime(1, rate);
+      const file = await renderVideo(renderer, {
+        ...(filmFile ? { file: filmFile } : {}),
+        ...{ sampleAt, rate, frames, loops, shutter, size, subframes, onProgress },
       });
-      // Lines on paper have no light.
-      const hasLight = order.scene.source.kind === 'lit' && dress.look !== 'line';
-      if (output.kind === 'still' && subframes >= GATHERED_FROM && hasLight)
-        renderer.correct(await gatherLight(model, light, sampleAt(0), size, onProgress), sampleAt(0));
-      const filmFile = output.kind === 'video' ? await openFilmFile(order.job) : null;
-      const file =
-        output.kind === 'still'
-          ? await renderStill(renderer, sampleAt(0), size, subframes)
-          : await renderVideo(renderer, {
-              ...(filmFile ? { file: filmFile } : {}),
-              sampleAt,
-              rate: output.rate,
-              frames: output.frames,
-              loops:
-                loopsAfter !== null &&
-                Math.abs(frameTime(output.frames, output.rate) - loopsAfter) < frameTime(1, output.rate),
-              shutter: output.shutter,
-              size,
-              subframes,
-              onProgress,
-            });
-      if (output.kind === 'still') onProgress(1);
       return { file, poster };
     } finally {
       renderer.dispose();

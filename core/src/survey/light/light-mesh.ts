@@ -49,6 +49,8 @@ export class LightMesh {
   readonly albedo: Float32Array;
   /** What a triangle gives off itself, in each of the lights. */
   readonly glows: readonly Float32Array[];
+  /** One where a triangle is seen to glow in some of the lights, also where a lamp gives its light: a bulb, a strip. */
+  readonly seenToGlow: Uint8Array;
   /** One where a triangle is lit from behind as from before: sheets that have got no back of their own. */
   readonly twoSided: Uint8Array;
   readonly lamps: readonly SharedLamp[];
@@ -83,18 +85,26 @@ export class LightMesh {
     this.vertices = new Uint32Array(3 * triangles);
     this.albedo = new Float32Array(3 * triangles);
     this.glows = lights.map(() => new Float32Array(3 * triangles));
+    this.seenToGlow = new Uint8Array(triangles);
     this.twoSided = new Uint8Array(triangles);
     this.area = new Float32Array(this.count);
     const shining = lights.map(({ lamps }) =>
       findGlow({ ...model, parts: this.parts.flatMap(({ fine }) => (isLit(lamps, fine) ? [fine] : [])) }),
     );
     this.lamps = sharedLamps(shining.map(({ lamps }) => lamps));
+    const litAtAll = (part: ScenePart) => lights.some(({ lamps }) => isLit(lamps, part));
     const glowsIn = (part: ScenePart, ...at: [number, number, number]) =>
       shining.flatMap(({ isSurface }, i) =>
         isLit(lights[i]!.lamps, part) && isSurface(...at) ? [this.glows[i]!] : [],
       );
     let at = 0;
-    for (const part of stops) at = this.enter(part, at, glowsIn);
+    for (const part of stops) {
+      const from = at;
+      at = this.enter(part, at, glowsIn);
+      const { fine } = part;
+      if (Math.max(...model.materials[fine.material]!.emissive) > 0 && litAtAll(fine))
+        this.seenToGlow.fill(1, from, at);
+    }
   }
 
   /** Takes the triangles of a part. Returns the number of the next one. */

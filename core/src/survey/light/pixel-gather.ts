@@ -26,6 +26,27 @@ export function emptyGather(width: number, height: number): PixelGather {
   };
 }
 
+/** Some rows of a gather as one of their own: to be carried from one thread to another. */
+export function rowsOf({ width, ...gather }: PixelGather, from: number, to: number): PixelGather {
+  const cut = (values: Float32Array, of: number) => values.slice(of * from * width, of * to * width);
+  return {
+    width,
+    height: to - from,
+    factors: cut(gather.factors, 3),
+    distances: cut(gather.distances, 1),
+    normals: cut(gather.normals, 3),
+    places: cut(gather.places, 3),
+  };
+}
+
+/** Puts rows back where they belong. */
+export function putRows(gather: PixelGather, rows: PixelGather, from: number): void {
+  gather.factors.set(rows.factors, 3 * from * gather.width);
+  gather.distances.set(rows.distances, from * gather.width);
+  gather.normals.set(rows.normals, 3 * from * gather.width);
+  gather.places.set(rows.places, 3 * from * gather.width);
+}
+
 /** Steps of the filter, pixels: each widens what the one before made even. */
 const STEPS = [1, 2, 4];
 /** Weights of a row of five (a B-spline). */

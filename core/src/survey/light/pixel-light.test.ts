@@ -8,7 +8,7 @@ import { Projection, throughLens } from '../../optics/index.ts';
 import { randomFrom } from '../../random.fixture.ts';
 import { bakeLight } from './bake.ts';
 import { daylight } from './daylight.ts';
-import { emptyGather, smoothGather, type PixelGather } from './pixel-gather.ts';
+import { emptyGather, putRows, rowsOf, smoothGather, type PixelGather } from './pixel-gather.ts';
 import { PixelLight } from './pixel-light.ts';
 
 const OVERCAST: SiteLight = { sun: [0, 0.8, 0.6], sky: 'overcast', lamps: ALL_LIT };
@@ -111,6 +111,30 @@ describe('light gathered once more for pixels', () => {
       else expect(Math.max(Math.abs(nx), Math.abs(ny), Math.abs(nz))).toBeCloseTo(1, 5);
     }
     expect(gather.distances.some((distance) => distance === 0)).toBe(true);
+  });
+
+  test('what glows is left alone, however small: a bulb that is a lamp as a shining wall; switched off, it is corrected', () => {
+    const bulb = { ...partOf(new BoxGeometry(0.2, 0.2, 0.2).translate(1.5, 0.8, 1.5), 1), name: 'bulb' };
+    const { parts, materials } = scene();
+    const glass = { ...materials[0]!, emissive: [1, 1, 1] as [number, number, number] };
+    const withBulb: SceneModel = { parts: [...parts, bulb], materials: [...materials, glass], textures: [] };
+    const onBulb = (light: SiteLight) => {
+      const made = emptyGather(size, size);
+      new PixelLight(bakeLight(withBulb, light), light).rows(projection, made, 16, 0, size);
+      return Array.from({ length: size * size }, (_, i) => i).filter((i) => {
+        const [x, y, z] = [0, 1, 2].map((k) => made.places[3 * i + k]! - [1.5, 0.8, 1.5][k]!) as Vec3;
+        return made.distances[i]! > 0 && Math.max(Math.abs(x), Math.abs(y), Math.abs(z)) < 0.101;
+      });
+    };
+    expect(onBulb({ ...OVERCAST, lamps: { ...ALL_LIT, lit: false } }).length).toBeGreaterThan(2);
+    expect(onBulb(OVERCAST)).toEqual([]);
+  });
+
+  test('rows that were gathered elsewhere are put where they belong', () => {
+    const joined = emptyGather(size, size);
+    for (let row = 0; row < size; row += 5) putRows(joined, rowsOf(gather, row, Math.min(size, row + 5)), row);
+    expect(joined).toEqual(gather);
+    expect(rowsOf(gather, 20, size).height).toBe(4);
   });
 
   test('the filter takes noise away and leaves planes and shadows apart', () => {
