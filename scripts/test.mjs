@@ -40,7 +40,7 @@ async function unitTests({ database, home }) {
 async function played(project, { home, database, address }) {
   const report = join(home, `${project}.json`);
   const results = join(ROOT, 'test-results', project);
-  const options = ['-c', 'e2e/playwright.config.ts', '--project', project, '--output', results];
+  const options = ['-c', 'e2e/playwright.config.ts', `--project=${project}`, '--output', results];
   const code = await run('npx', ['playwright', 'test', ...options, ...more], {
     env: {
       ...process.env,

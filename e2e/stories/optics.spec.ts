@@ -57,8 +57,8 @@ async function lights(): Promise<Uint8Array> {
   scene.addChild(lamp.setTranslation([...LAMP.at]));
   return new NodeIO().writeBinary(document);
 }
-/** Camera that passes the balls, a radian a second, for a single frame: its shutter is open for half of it. */
-const PASSING = { radius: 5, sweep: 0.04, duration: 0.04, light: 2 } as const;
+/** Camera that passes the balls, for a single frame: its shutter is open for half of it. */
+const PASSING = { radius: 5, sweep: 0.04, duration: 0.1, light: 2 } as const;
 const columnOf = (i: number) => 120 + i * 208;
 
 /** Display value to exposed light: the tone curve's straight part and what lies above it, undone by halving. */
@@ -159,7 +159,12 @@ test('what is out of focus is as blurred as the optics say, at six distances; a 
   const { id, body: model } = (await documentOf(page.request, projectId)).model[0]!;
   // So strange a model is taken for one in feet: here it is said to be in metres, where it is.
   const placement = { ...model.placement, metresPerUnit: 1, position: [0, 0, 0] as [number, number, number] };
+  const rate = (num: number) => ({ num, den: 1 });
   await editElsewhere(page.request, projectId, 'A view', [
+    {
+      ...{ op: 'set', kind: 'project', id: projectId, facet: ['body', 'rate'] },
+      ...{ before: rate(25), after: rate(1 / PASSING.duration) },
+    },
     { op: 'set', kind: 'model', id, facet: ['body', 'placement'], before: model.placement, after: placement },
     { op: 'make', kind: 'view', id: crypto.randomUUID(), name: 'Lights', order: 1, body },
     { op: 'make', kind: 'view', id: crypto.randomUUID(), name: 'Mirror', order: 2, body: mirror },
@@ -195,7 +200,7 @@ test('what is out of focus is as blurred as the optics say, at six distances; a 
   await test.step('a camera that passes blurs what it passes, from where it is to where it comes to', async () => {
     // So many passes that the streak is one: with few of them it is a row of balls, and shorter by what is between.
     const passed = await render(page, projectId, 'Move: Passing', /Fine/);
-    const open = 0.5 / 25;
+    const open = 0.5 * PASSING.duration;
     const distance = DISTANCES[PASSING.light]!;
     const x = ((columnOf(PASSING.light) - WIDTH / 2) * distance) / FOCAL_PIXELS;
     // Worked by hand: the camera stands at an angle on the circle and looks at its middle.

@@ -53,6 +53,21 @@ export const checkLimitsSchema = z.object({
   turnProblem: finite.min(1).max(720).default(60),
   /** How fast a gaze may begin to turn, degrees a second, in a second (common practice, no source). */
   turnAcceleration: finite.min(5).max(5000).default(120),
+  /** Verticals that lean more towards each other, from edge to edge of a still, are noted, degrees (common practice, no source). */
+  converging: finite.min(0.1).max(90).default(2),
+  /** A horizon that is off level by more is noted, degrees (common practice, no source). */
+  offLevel: finite.min(0.05).max(45).default(0.3),
+  /** Things at the edge of a still may be so much longer than they are wide: a part of their width (common practice, no source). */
+  stretched: finite
+    .min(0.05)
+    .max(5)
+    .default(1 / 3),
+  /** Eyes of people are from this high over a floor, metres: a child that stands, a grown-up who sits (common practice, no source). */
+  eyeLow: finite.min(0.1).max(3).default(0.9),
+  /** …to this high, metres. */
+  eyeHigh: finite.min(0.5).max(5).default(2),
+  /** What is nearer to the camera covers too much of a still, metres (common practice, no source). */
+  tooNear: finite.min(0.01).max(10).default(0.5),
 });
 export type CheckLimits = z.infer<typeof checkLimitsSchema>;
 export const FIRST_LIMITS: CheckLimits = checkLimitsSchema.parse({});

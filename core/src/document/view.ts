@@ -6,10 +6,20 @@ import { fileRefSchema, quaternionSchema, vec3Schema } from './primitives.ts';
 export const poseSchema = z.object({ position: vec3Schema, orientation: quaternionSchema });
 export type Pose = z.infer<typeof poseSchema>;
 
+/** How far a view has come, on its way to the client. */
+export const viewStatusSchema = z.enum(['draft', 'ready', 'approved']);
+export type ViewStatus = z.infer<typeof viewStatusSchema>;
+
 export const viewBodySchema = z.object({
   pose: poseSchema,
   lens: lensSchema,
   light: lightChoiceSchema,
+  /** Without it: a draft. */
+  status: viewStatusSchema.optional(),
+  /** What the studio has to say about it; clients do not see it. */
+  note: z.string().max(2000).optional(),
+  /** Its pose and lens stay as they are until it is unlocked. */
+  locked: z.boolean().optional(),
   /** A small picture of exactly this view; null until one has been drawn. */
   thumbnail: fileRefSchema.nullable().default(null),
 });

@@ -1,4 +1,4 @@
-import type { PartPath, Pose } from '@eskovan/core/document';
+import type { Lens, PartPath, Pose } from '@eskovan/core/document';
 import { create } from 'zustand';
 import { selection, type How } from './selection.ts';
 
@@ -18,6 +18,8 @@ export interface Workbench {
   playing: boolean;
   /** The free eye, while it is away from what is selected. */
   scout: Pose | null;
+  /** The lens that the free eye sees through, where it is another than that of what is selected. */
+  scoutLens: Lens | null;
   /** Index of the storey in the plan. */
   storey: number;
   tool: Tool;
@@ -27,6 +29,8 @@ export interface Workbench {
   lightKey: string | null;
   /** The next press in the picture chooses what the walk looks at. */
   aiming: boolean;
+  /** The next press in the picture says what is sharp. */
+  focusing: boolean;
 }
 
 const fresh: Workbench = {
@@ -37,18 +41,24 @@ const fresh: Workbench = {
   time: 0,
   playing: false,
   scout: null,
+  scoutLens: null,
   storey: -1,
   tool: 'select',
   light: null,
   lightKey: null,
   aiming: false,
+  focusing: false,
 };
 
 export const useWorkbench = create<Workbench>()(() => fresh);
 
+/** Who is back from scouting sees through the lens of before. */
+const withLens = (change: Partial<Workbench>): Partial<Workbench> =>
+  change.scout === null ? { ...change, scoutLens: null } : change;
+
 export const workbench = {
   get: useWorkbench.getState,
-  set: (change: Partial<Workbench>) => useWorkbench.setState(change),
+  set: (change: Partial<Workbench>) => useWorkbench.setState(withLens(change)),
   /** Opening a project starts with a clean table; coming back to the same one does not. */
   open(projectId: string): void {
     if (useWorkbench.getState().projectId === projectId) return;
@@ -58,10 +68,10 @@ export const workbench = {
   selectMove(moveId: string | null, how: How = 'only', order: readonly string[] = []): void {
     selection.chooseRow('move', moveId, how, order);
     selection.chooseItem('node', '', null);
-    useWorkbench.setState({ time: 0, playing: false, scout: null, tool: 'select', aiming: false });
+    workbench.set({ time: 0, playing: false, scout: null, tool: 'select', aiming: false });
   },
   selectView(viewId: string | null, how: How = 'only', order: readonly string[] = []): void {
     selection.chooseRow('view', viewId, how, order);
-    useWorkbench.setState({ scout: null, playing: false });
+    workbench.set({ scout: null, playing: false, focusing: false });
   },
 };

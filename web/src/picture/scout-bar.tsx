@@ -12,13 +12,18 @@ interface ScoutBarProps {
   onUpdate?: () => void;
 }
 
+const away = (metres: number, degrees: number): string => {
+  if (metres >= 0.05) return `${metres.toFixed(1)} m away from`;
+  return degrees < 0.05 ? 'with another lens than' : `${degrees.toFixed(degrees < 1 ? 1 : 0)}° off`;
+};
+
 /** Says that we are only looking, how far away, and how to get back. */
 export function ScoutBar({ from, scout, name, onBack, onKeep, onUpdate }: ScoutBarProps) {
   const { metres, degrees } = poseDistance(from, scout);
   return (
     <div className="absolute inset-x-2.5 bottom-2 flex flex-wrap items-center gap-1.5 rounded-lg bg-surround/90 px-2 py-1.5 text-surround-ink">
       <p role="status" className="min-w-0 flex-1 truncate text-sm">
-        Scouting {metres < 0.05 ? `${degrees.toFixed(0)}° off` : `${metres.toFixed(1)} m away from`} {name}
+        Scouting {away(metres, degrees)} {name}
       </p>
       <Button tone="surround" small icon={<Undo2 size={13} />} onClick={onBack}>
         Back

@@ -15,6 +15,12 @@ const FIELDS: readonly {
   { key: 'turnNote', label: 'A turn is noted from', unit: '°/s', step: 5, min: 1, max: 360 },
   { key: 'turnProblem', label: 'Eyes turn at most', unit: '°/s', step: 5, min: 1, max: 720 },
   { key: 'turnAcceleration', label: 'And begin to by', unit: '°/s²', step: 10, min: 5, max: 5000 },
+  { key: 'offLevel', label: 'A horizon may be off by', unit: '°', step: 0.1, min: 0.05, max: 45 },
+  { key: 'converging', label: 'Verticals may lean by', unit: '°', step: 0.5, min: 0.1, max: 90 },
+  { key: 'stretched', label: 'Edges drawn out up to', unit: '× width', step: 0.05, min: 0.05, max: 5 },
+  { key: 'eyeLow', label: 'Eyes are from', unit: 'm', step: 0.05, min: 0.1, max: 3 },
+  { key: 'eyeHigh', label: 'Up to', unit: 'm', step: 0.05, min: 0.5, max: 5 },
+  { key: 'tooNear', label: 'Nothing nearer than', unit: 'm', step: 0.05, min: 0.01, max: 10 },
 ];
 
 /** From where on the checks of this project say something, and what eyes are held to. */
@@ -27,7 +33,7 @@ export function LimitsDialog({ onClose }: { onClose: () => void }) {
     }));
   return (
     <Dialog open onClose={onClose} title="Limits of this project">
-      <p className="mb-2 text-ink-soft">They hold for all moves of the project, in checks and in films.</p>
+      <p className="mb-2 text-ink-soft">They hold for all moves and views of the project, in checks and in films.</p>
       {FIELDS.map(({ key, label, unit, step, min, max }) => (
         <NumberField
           key={key}

@@ -8,7 +8,7 @@ interface FocusFieldsProps {
 }
 
 /** What a lens begins with that is not sharp everywhere. */
-const FIRST_F_NUMBER = 2.8;
+export const FIRST_F_NUMBER = 2.8;
 const FIRST_FOCUS = 3;
 
 /** What is sharp: everything, or what lies about a distance. Seen in finished pictures, and in those that rest. */

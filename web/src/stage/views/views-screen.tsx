@@ -1,6 +1,7 @@
-import { aspectOf, DEFAULT_LENS, type Pose } from '@eskovan/core/document';
+import { checkStill } from '@eskovan/core/check';
+import { aspectOf, type Pose, type Vec3 } from '@eskovan/core/document';
 import { standing, type CameraSample } from '@eskovan/core/move';
-import { anglesOf, toDegrees } from '@eskovan/core/geometry';
+import { Projection, throughLens } from '@eskovan/core/optics';
 import { Grid3x3, Plus } from 'lucide-react';
 import { useMemo, useRef, useState } from 'react';
 import { useCommands } from '../../desk/commands.ts';
@@ -11,23 +12,30 @@ import { editBody } from '../../data/edit-row.ts';
 import { liveRows } from '../../data/changes.ts';
 import { useProject } from '../../data/use-project.ts';
 import { useModels, usePictureScene, useSite, useSiteData } from '../../site/use-site.ts';
-import { Button, Card, Empty, Line, Panels, Value } from '../../kit/index.ts';
+import { Button, Empty, Panels } from '../../kit/index.ts';
 import { firstLook } from '@eskovan/core/site';
 import { Ground, worthSeeing } from '../../picture/eye.ts';
 import { PicturePane } from '../../picture/picture-pane.tsx';
+import type { PickedSurface } from '../../picture/source.ts';
 import { ScoutBar } from '../../picture/scout-bar.tsx';
-import { EyeLensCard } from '../shared/eye-lens-card.tsx';
+import { FIRST_F_NUMBER } from '../shared/focus-fields.tsx';
 import { LightCard } from '../shared/light-card.tsx';
 import { LitBy } from '../shared/lit-by.tsx';
 import { NeedsModel } from '../shared/needs-model.tsx';
 import { SiteComing } from '../shared/site-coming.tsx';
 import { useScoutCommands } from '../shared/use-scout-commands.ts';
 import { RowShelf } from '../shared/row-shelf.tsx';
-import { keepView, updateView } from '../shared/keep-view.ts';
+import { keepView } from '../shared/keep-view.ts';
+import { AboutViewCard, STATUS } from './about-view-card.tsx';
 import { NudgePad } from './nudge-pad.tsx';
+import { PoseCard } from './pose-card.tsx';
 import { StandPlan } from './stand-plan.tsx';
+import { StillChecksCard } from './still-checks-card.tsx';
+import { UpdateDialog } from './update-dialog.tsx';
 import { useFlight } from './use-flight.ts';
+import { changeCamera, changeLens, useSeenLens } from './use-seen.ts';
 import { useThumbnails } from './use-thumbnails.ts';
+import { ViewLensCard } from './view-lens-card.tsx';
 
 /** Stand somewhere, look somewhere, keep it. */
 export function ViewsScreen() {
@@ -52,11 +60,21 @@ export function ViewsScreen() {
   const leaving = useRef<Pose | null>(null);
   const flown = useFlight(row?.id ?? 'home', target, () => leaving.current);
   const [guides, setGuides] = useState(true);
-  const lens = row?.body.lens ?? DEFAULT_LENS;
+  const lens = useSeenLens(row);
+  const focusing = useWorkbench((state) => state.focusing);
+  const [updating, setUpdating] = useState(false);
   const pose = scout ?? flown ?? target;
   const sample = useMemo<CameraSample | null>(() => (pose ? standing(pose, lens) : null), [pose, lens]);
   const ground = useMemo(() => (site ? new Ground(site.footing.floors, site.survey) : null), [site]);
   leaving.current = pose;
+  const findings = useMemo(() => {
+    // A flight is not judged, only where it ends.
+    const still = scout ?? target;
+    if (!still) return [];
+    const size = measured ? Math.max(...[0, 1, 2].map((k) => measured.bounds.max[k]! - measured.bounds.min[k]!)) : 0;
+    const footing = site ? { footing: site.footing, size } : null;
+    return checkStill({ pose: still, lens }, aspect, footing, project.body.limits);
+  }, [scout, target, lens, aspect, site, measured, project.body.limits]);
 
   useScoutCommands({ canKeep: sample !== null, onKeep: () => void (sample && keepView(document, sample, light)) });
   useCommands([
@@ -64,8 +82,8 @@ export function ViewsScreen() {
       id: 'view.update',
       label: 'Update the view to what you see',
       group: 'Picture',
-      when: () => row !== null && workbench.get().scout !== null,
-      run: () => row && sample && updateView(row, sample),
+      when: () => row !== null && !row.body.locked && workbench.get().scout !== null,
+      run: () => setUpdating(true),
     },
     { id: 'view.guides', label: 'Show or hide the guides', group: 'Picture', keys: 'g', run: () => setGuides(!guides) },
   ]);
@@ -73,7 +91,18 @@ export function ViewsScreen() {
   if (models.length === 0) return <NeedsModel />;
   if (error) return <Empty title="The model’s plan could not be loaded">{error.message}</Empty>;
   if (!sample) return <SiteComing />;
+  const here: Pose = { position: sample.position, orientation: sample.orientation };
   const move = (next: Pose) => workbench.set({ scout: next });
+  const floorUnder = ([x, y, z]: Vec3) => {
+    const floor = site?.footing.floors.floorBelow(x, z, y) ?? -Infinity;
+    return Number.isFinite(floor) ? floor : null;
+  };
+  // What is sharp is a plane across the camera's axis, not a distance along the ray.
+  const focusOn = (point: Vec3) => {
+    const focus = new Projection(throughLens(lens), aspect, sample.position, sample.orientation).project(point).depth;
+    workbench.set({ focusing: false });
+    changeLens(row, here, { ...lens, focus, fNumber: lens.fNumber ?? FIRST_F_NUMBER });
+  };
 
   const shelf = (
     <RowShelf
@@ -83,7 +112,13 @@ export function ViewsScreen() {
       selectedId={row?.id ?? null}
       onSelect={workbench.selectView}
       mark={(view, i) => <Thumbnail number={i + 1} sha256={view.body.thumbnail?.sha256 ?? null} />}
-      note={(view) => `${view.body.lens.focalLengthMm.toFixed(0)} mm · y ${view.body.pose.position[1].toFixed(2)} m`}
+      note={(view) =>
+        [
+          `${view.body.lens.focalLengthMm.toFixed(0)} mm`,
+          STATUS[view.body.status ?? 'draft'].toLowerCase(),
+          ...(view.body.locked ? ['locked'] : []),
+        ].join(' · ')
+      }
       empty="No views yet. Look around in the picture and keep what you like."
       footer={
         <Button
@@ -119,6 +154,9 @@ export function ViewsScreen() {
             lens,
             ground,
             eyeHeight: project.body.eyeHeight,
+            ...(focusing && {
+              onPress: (hit: PickedSurface | null) => hit && focusOn(hit.point),
+            }),
           }}
         >
           {scout && target && (
@@ -128,7 +166,7 @@ export function ViewsScreen() {
               name={row?.name ?? 'the first look'}
               onBack={() => workbench.set({ scout: null })}
               onKeep={() => keepView(document, sample, light)}
-              {...(row ? { onUpdate: () => updateView(row, sample) } : {})}
+              {...(row && !row.body.locked ? { onUpdate: () => setUpdating(true) } : {})}
             />
           )}
         </PicturePane>
@@ -151,20 +189,22 @@ export function ViewsScreen() {
   );
   const cards = (
     <div className="grid h-full content-start gap-2.5 overflow-y-auto p-3">
-      {row && (
-        <EyeLensCard
-          lens={row.body.lens}
-          onLens={(lens) => editBody('view', row, 'Lens', (body) => ({ ...body, lens, thumbnail: null }))}
-          aspect={aspect}
-        />
-      )}
+      {row && <AboutViewCard key={row.id} row={row} />}
+      <ViewLensCard
+        pose={here}
+        lens={lens}
+        aspect={aspect}
+        onLens={(next) => changeLens(row, here, next)}
+        onCamera={(camera) => changeCamera(row, 'Straight verticals', camera)}
+      />
+      <StillChecksCard findings={findings} />
+      <PoseCard pose={here} north={project.body.sun.north} floor={floorUnder(sample.position)} onPose={move} />
       {row && (
         <LightCard
           light={light}
           onLight={(next) => editBody('view', row, 'Light', (body) => ({ ...body, light: next, thumbnail: null }))}
         />
       )}
-      <PoseCard pose={sample} />
       <p className="px-1 text-sm text-ink-faint">
         On the plan: press to stand, drag to look. In the picture: drag to look, wheel to go, W A S D to walk. Nothing
         kept changes until you say so.
@@ -173,6 +213,9 @@ export function ViewsScreen() {
   );
   return (
     <LitBy light={light}>
+      {updating && row && scout && (
+        <UpdateDialog row={row} sample={sample} aspect={aspect} onClose={() => setUpdating(false)} />
+      )}
       <Panels
         id="views"
         panels={[
@@ -193,28 +236,5 @@ function Thumbnail({ number, sha256 }: { number: number; sha256: string | null }
         {number}
       </span>
     </span>
-  );
-}
-
-function PoseCard({ pose }: { pose: Pose }) {
-  const { pan, tilt, roll } = anglesOf(pose.orientation);
-  // Clockwise from north, as on a compass.
-  const bearing = (toDegrees(-pan) + 360) % 360;
-  const degrees = (radians: number) => toDegrees(radians).toFixed(1);
-  const [x, y, z] = pose.position;
-  return (
-    <Card title="Pose">
-      <Line label="x, y, z">
-        <Value unit="m">{[x, y, z].map((n) => n.toFixed(2)).join('  ')}</Value>
-      </Line>
-      <Line label="Bearing">
-        <Value unit="°">{bearing.toFixed(1)}</Value>
-      </Line>
-      <Line label="Tilt, roll">
-        <Value unit="°">
-          {degrees(tilt)} {degrees(roll)}
-        </Value>
-      </Line>
-    </Card>
   );
 }

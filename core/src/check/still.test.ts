@@ -1,0 +1,93 @@
+import { describe, expect, test } from '@jest/globals';
+import { DEFAULT_LENS, FIRST_LIMITS, type Vec3 } from '../document/index.ts';
+import { anglesOf, orientationOf, toRadians } from '../geometry/index.ts';
+import { box, footingFrom, slab } from '../move/floor-scenes.fixture.ts';
+import { Footing } from '../survey/index.ts';
+import { checkStill, type StillFinding } from './still.ts';
+
+const ASPECT = 16 / 9;
+/** A floor of ten metres with a pillar on it. */
+const site = { footing: footingFrom([...slab(-5, 5, -5, 5, 0), ...box(-0.3, 0.3, 0, 3, -2.3, -1.7)]), size: 10 };
+const camera = (position: Vec3, angles: Partial<Record<'pan' | 'tilt' | 'roll', number>> = {}, focalLengthMm = 28) => ({
+  pose: { position, orientation: orientationOf({ pan: 0, tilt: 0, roll: 0, ...angles }) },
+  lens: { ...DEFAULT_LENS, focalLengthMm },
+});
+const check = (given: ReturnType<typeof camera>, where: typeof site | null = site) =>
+  checkStill(given, ASPECT, where, FIRST_LIMITS);
+const only = (findings: readonly StillFinding[], rule: StillFinding['rule']) => {
+  expect(findings.map((finding) => finding.rule)).toEqual([rule]);
+  return findings[0]!;
+};
+const mended = (finding: StillFinding, where: typeof site | null = site) =>
+  checkStill(finding.fix!, ASPECT, where, FIRST_LIMITS);
+
+describe('a still before it is rendered', () => {
+  test('a level eye of a person with room before it is fine', () => {
+    expect(check(camera([3, 1.6, 3]))).toEqual([]);
+  });
+
+  test('a horizon off level is a problem, and is levelled without another look', () => {
+    const finding = only(check(camera([3, 1.6, 3], { roll: toRadians(1.5), pan: 0.3 })), 'off level');
+    expect(finding).toMatchObject({ severity: 'problem', worst: expect.closeTo(1.5, 6), limit: FIRST_LIMITS.offLevel });
+    expect(anglesOf(finding.fix!.pose.orientation).pan).toBeCloseTo(0.3, 9);
+    expect(mended(finding)).toEqual([]);
+    expect(check(camera([3, 1.6, 3], { roll: toRadians(0.2) }))).toEqual([]);
+  });
+
+  test('verticals that lean are noted with a camera that keeps them upright; looking too steeply has none', () => {
+    const finding = only(check(camera([3, 1.6, 3], { tilt: toRadians(8) }, 35)), 'converging');
+    expect(finding.severity).toBe('note');
+    expect(finding.worst).toBeGreaterThan(5);
+    expect(finding.fix!.lens.shift[1]).toBeGreaterThan(0);
+    expect(mended(finding)).toEqual([]);
+    expect(check(camera([3, 1.6, 3], { tilt: toRadians(0.3) }))).toEqual([]);
+    expect(only(check(camera([3, 1.6, 3], { tilt: toRadians(-80) }, 60)), 'converging').fix).toBeNull();
+  });
+
+  test('what a wide lens draws out by more than a third, and the longer one that does not', () => {
+    // Half of 36 mm at 20 mm is 42.0° off the axis, 1 / cos = 1.345; at 24 mm 36.9°, 1.25.
+    const finding = only(check(camera([3, 1.6, 3], {}, 20)), 'stretched');
+    expect(finding.worst).toBeCloseTo(0.345, 3);
+    expect(finding.fix!.lens.focalLengthMm).toBe(21);
+    expect(mended(finding)).toEqual([]);
+    expect(check(camera([3, 1.6, 3], {}, 24))).toEqual([]);
+  });
+
+  test.each([
+    [0.5, 'eye too low', 0.9],
+    [2.6, 'eye too high', 2],
+  ] as const)('an eye at %d m over the floor: %s', (height, rule, limit) => {
+    const finding = only(check(camera([3, height, 3])), rule);
+    expect(finding).toMatchObject({ worst: expect.closeTo(height, 6), limit, point: [3, expect.closeTo(0, 6), 3] });
+    expect(mended(finding)).toEqual([]);
+  });
+
+  test('from far above, beside the floor, and about a thing on a table nobody stands', () => {
+    expect(check(camera([3, 9, 3]))).toEqual([]);
+    expect(check(camera([30, 0.4, 30]))).toEqual([]);
+    expect(check(camera([3, 0.5, 3]), { ...site, size: 0.4 })).toEqual([]);
+  });
+
+  test('something before the camera, wherever in the picture, and nothing behind it', () => {
+    const finding = only(check(camera([0, 1.6, -1.45])), 'too near');
+    expect(finding).toMatchObject({ severity: 'problem', worst: expect.closeTo(0.25, 2), fix: null });
+    expect(finding.point![2]).toBeCloseTo(-1.7, 5);
+    // At the edge of the picture only.
+    only(check(camera([-0.55, 1.6, -1.45])), 'too near');
+    expect(check(camera([0, 1.6, -1.45], { pan: Math.PI }))).toEqual([]);
+    expect(check(camera([0, 1.6, 0]))).toEqual([]);
+  });
+
+  test('a site of which no walls are known is not called fine; one that is not measured is not looked at', () => {
+    const old = { footing: new Footing(Float32Array.from(slab(-5, 5, -5, 5, 0))), size: 10 };
+    expect(only(check(camera([3, 1.6, 3]), old), 'not looked at').severity).toBe('note');
+    expect(check(camera([0, 1.6, -1.45]), null)).toEqual([]);
+  });
+
+  test('problems come before notes', () => {
+    const found = check(camera([0, 1.6, -1.45], { tilt: toRadians(9), roll: toRadians(2) }, 18));
+    const severities = found.map(({ severity }) => severity);
+    expect(severities).toEqual([...severities].sort((a, b) => (a === b ? 0 : a === 'problem' ? -1 : 1)));
+    expect(found.length).toBeGreaterThan(2);
+  });
+});

@@ -1,0 +1,153 @@
+import type { CheckLimits, Lens, Pose, Vec3 } from '../document/index.ts';
+import { anglesOf, orientationOf, toDegrees } from '../geometry/index.ts';
+import { convergence, edgeStretch, Projection, straightened, throughLens } from '../optics/index.ts';
+import type { Footing } from '../survey/index.ts';
+
+/** Something that would spoil a still, before it is rendered. */
+export interface StillFinding {
+  rule: 'converging' | 'off level' | 'stretched' | 'eye too low' | 'eye too high' | 'too near' | 'not looked at';
+  severity: 'note' | 'problem';
+  /** In the rule's own unit (degrees, metres, or a part of one); null where there is nothing to measure. */
+  worst: number | null;
+  limit: number | null;
+  /** A place of the scene that it is about, metres. */
+  point: Vec3 | null;
+  /** The camera that would be fine. Null where only a person can tell. */
+  fix: { pose: Pose; lens: Lens } | null;
+}
+
+/** An eye higher over the floor than this does not stand on it: it looks from above, metres. */
+const FROM_ABOVE = 3.5;
+/** Places of the picture where something near is looked for, −1…1. */
+const LOOKED = [-0.9, -0.45, 0, 0.45, 0.9];
+
+/** In smaller sites than this nobody stands, metres: they are products. */
+const FOR_PEOPLE = 3;
+/** Near a product is this part of its size. */
+const NEAR_PART = 0.05;
+
+/** What a still is checked against. */
+export interface StillSite {
+  footing: Footing;
+  /** Largest extent of what is shown, metres. */
+  size: number;
+}
+
+/**
+ * What a practised eye would say of a still's camera: problems first.
+ * @param aspect width over height of the picture
+ * @param site null where it has not been measured
+ */
+export function checkStill(
+  camera: Camera,
+  aspect: number,
+  site: StillSite | null,
+  limits: CheckLimits,
+): StillFinding[] {
+  const { pose, lens } = camera;
+  const projection = new Projection(throughLens(lens), aspect, pose.position, pose.orientation);
+  const findings = [
+    ...levelFindings(camera, projection, aspect, limits),
+    ...stretchFindings(camera, projection, aspect, limits),
+    ...(site && site.size >= FOR_PEOPLE ? eyeFindings(camera, site.footing, limits) : []),
+    ...(site ? nearFindings(projection, site.footing, Math.min(limits.tooNear, NEAR_PART * site.size)) : []),
+  ];
+  const of = (wanted: StillFinding['severity']) => findings.filter(({ severity }) => severity === wanted);
+  return [...of('problem'), ...of('note')];
+}
+
+interface Camera {
+  pose: Pose;
+  lens: Lens;
+}
+
+/** A horizon that is not level, and verticals that are not upright. */
+function levelFindings({ pose, lens }: Camera, projection: Projection, aspect: number, limits: CheckLimits) {
+  const findings: StillFinding[] = [];
+  const { pan, tilt, roll } = anglesOf(pose.orientation);
+  const off = Math.abs(toDegrees(roll));
+  if (off > limits.offLevel) {
+    const level = { ...pose, orientation: orientationOf({ pan, tilt, roll: 0 }) };
+    findings.push({
+      rule: 'off level',
+      severity: 'problem',
+      worst: off,
+      limit: limits.offLevel,
+      point: null,
+      fix: { pose: level, lens },
+    });
+  }
+  const leaning = Math.abs(toDegrees(convergence(projection, aspect)));
+  if (leaning > limits.converging)
+    findings.push({
+      rule: 'converging',
+      severity: 'note',
+      worst: leaning,
+      limit: limits.converging,
+      point: null,
+      fix: straightened(pose, lens),
+    });
+  return findings;
+}
+
+/** Things at the edge that a wide lens draws out; a longer lens is the mend. */
+function stretchFindings({ pose, lens }: Camera, projection: Projection, aspect: number, limits: CheckLimits) {
+  const worst = edgeStretch(projection);
+  if (worst <= limits.stretched) return [];
+  const { left, right, bottom, top } = projection.window;
+  const farthest = Math.max(-left, right, -bottom, top);
+  const allowed = Math.sqrt((1 + limits.stretched) ** 2 - 1);
+  const focalLengthMm = Math.ceil((lens.focalLengthMm * farthest) / allowed);
+  const longer = { ...lens, focalLengthMm };
+  // A shifted lens keeps its shift in parts of the sensor: what is far off the axis comes nearer by the same factor.
+  const mends = edgeStretch(new Projection(throughLens(longer), aspect, pose.position, pose.orientation)) <= worst;
+  const finding: StillFinding = {
+    rule: 'stretched',
+    severity: 'note',
+    worst,
+    limit: limits.stretched,
+    point: null,
+    fix: mends ? { pose, lens: longer } : null,
+  };
+  return [finding];
+}
+
+/** An eye at a height that nobody has, over the floor that is under it. */
+function eyeFindings({ pose, lens }: Camera, footing: Footing, limits: CheckLimits): StillFinding[] {
+  const [x, y, z] = pose.position;
+  const floor = footing.floors.floorBelow(x, z, y);
+  const height = y - floor;
+  if (!Number.isFinite(floor) || height > FROM_ABOVE) return [];
+  const low = height < limits.eyeLow;
+  if (!low && height <= limits.eyeHigh) return [];
+  const limit = low ? limits.eyeLow : limits.eyeHigh;
+  return [
+    {
+      rule: low ? 'eye too low' : 'eye too high',
+      severity: 'note',
+      worst: height,
+      limit,
+      point: [x, floor, z],
+      fix: { pose: { ...pose, position: [x, floor + limit, z] }, lens },
+    },
+  ];
+}
+
+/** Something so near before the camera that it covers the picture or is cut by it. */
+function nearFindings(projection: Projection, footing: Footing, limit: number): StillFinding[] {
+  if (!footing.knowsSolids)
+    return [{ rule: 'not looked at', severity: 'note', worst: null, limit: null, point: null, fix: null }];
+  let nearest: { distance: number; point: Vec3 } | null = null;
+  for (const u of LOOKED)
+    for (const v of LOOKED) {
+      const { from, direction } = projection.ray(u, v);
+      const to = from.map((value, k) => value + direction[k]! * limit) as Vec3;
+      const [hit] = footing.solids.between(from, to);
+      if (!hit || (nearest && hit.at * limit >= nearest.distance)) continue;
+      const distance = hit.at * limit;
+      nearest = { distance, point: from.map((value, k) => value + direction[k]! * distance) as Vec3 };
+    }
+  if (!nearest) return [];
+  const { distance, point } = nearest;
+  return [{ rule: 'too near', severity: 'problem', worst: distance, limit, point, fix: null }];
+}

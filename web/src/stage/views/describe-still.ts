@@ -1,0 +1,33 @@
+import type { StillFinding } from '@eskovan/core/check';
+
+/** A finding in a sentence: what, how much, and what to do; and a word or two for the button that shows its mend. */
+export function describeStill({ rule, worst, limit }: StillFinding): { says: string; mend: string } {
+  switch (rule) {
+    case 'off level':
+      return { says: `The horizon is ${worst!.toFixed(1)}° off level.`, mend: 'Try it level' };
+    case 'converging':
+      return {
+        says: `Verticals lean by ${worst!.toFixed(1)}° towards each other.`,
+        mend: 'Try a shifted lens',
+      };
+    case 'stretched':
+      return {
+        says: `Things at the edge are drawn out by ${Math.round(100 * worst!)} % (up to ${Math.round(100 * limit!)} % here).`,
+        mend: 'Try a longer lens',
+      };
+    case 'eye too low':
+      return { says: `The eye is ${worst!.toFixed(2)} m above the floor, lower than people’s.`, mend: 'Try it higher' };
+    case 'eye too high':
+      return { says: `The eye is ${worst!.toFixed(2)} m above the floor, higher than people’s.`, mend: 'Try it lower' };
+    case 'too near':
+      return {
+        says: `Something is ${worst!.toFixed(2)} m before the camera and covers a part of the picture. Step aside, or hide it.`,
+        mend: '',
+      };
+    case 'not looked at':
+      return {
+        says: 'What is near has not been looked at: this site was measured by an older program. It is measured again when its models are next opened.',
+        mend: '',
+      };
+  }
+}

@@ -1,0 +1,106 @@
+import type { Lens, Sensor } from '@eskovan/core/document';
+import { SENSORS, straightened } from '@eskovan/core/optics';
+import { Building2, Crosshair } from 'lucide-react';
+import { useState } from 'react';
+import { toast } from 'sonner';
+import { useWorkbench, workbench } from '../../desk/workbench.ts';
+import { Button, Line, NumberField, Select } from '../../kit/index.ts';
+import { EyeLensCard } from '../shared/eye-lens-card.tsx';
+import type { Seen } from './use-seen.ts';
+
+interface ViewLensCardProps extends Seen {
+  aspect: number;
+  onLens: (lens: Lens) => void;
+  /** Another pose comes with it. */
+  onCamera: (camera: Seen) => void;
+}
+
+const OWN = 'own';
+const SENSOR_OPTIONS = [
+  ...SENSORS.map(({ name }) => ({ value: name, label: name })),
+  { value: OWN, label: 'Own size' },
+];
+
+const nameOf = ({ widthMm, heightMm }: Sensor): string =>
+  SENSORS.find((one) => one.widthMm === widthMm && one.heightMm === heightMm)?.name ?? OWN;
+
+/** Focal length, sensor, shift and focus of what is seen, and straight verticals with one press. */
+export function ViewLensCard({ pose, lens, aspect, onLens, onCamera }: ViewLensCardProps) {
+  const focusing = useWorkbench((state) => state.focusing);
+  const { sensor, shift } = lens;
+  const [asOwn, setAsOwn] = useState(false);
+  const named = asOwn ? OWN : nameOf(sensor);
+  const setSensor = (next: Sensor) => onLens({ ...lens, sensor: { widthMm: next.widthMm, heightMm: next.heightMm } });
+  const shiftField = (label: string, k: 0 | 1, size: number) => (
+    <NumberField
+      label={label}
+      unit="mm"
+      measure="millimetre"
+      digits={1}
+      step={0.5}
+      value={shift[k] * size}
+      min={-2 * size}
+      max={2 * size}
+      onChange={(mm) => onLens({ ...lens, shift: k === 0 ? [mm / size, shift[1]] : [shift[0], mm / size] })}
+    />
+  );
+  const straighten = () => {
+    const made = straightened(pose, lens);
+    if (made) onCamera(made);
+    else toast.error('The camera looks up or down too steeply: no lens is shifted that far. Step back, or tilt less.');
+  };
+  return (
+    <EyeLensCard lens={lens} onLens={onLens} aspect={aspect}>
+      <Button
+        small
+        className="my-1 w-full"
+        icon={<Crosshair size={13} />}
+        pressed={focusing}
+        onClick={() => workbench.set({ focusing: !focusing })}
+      >
+        {focusing ? 'Press what is to be sharp' : 'Focus by pressing'}
+      </Button>
+      <Line label="Sensor">
+        <Select
+          label="Sensor"
+          value={named}
+          options={SENSOR_OPTIONS}
+          onChange={(name) => {
+            setAsOwn(name === OWN);
+            const chosen = SENSORS.find((one) => one.name === name);
+            if (chosen) setSensor(chosen);
+          }}
+        />
+      </Line>
+      {named === OWN && (
+        <>
+          <NumberField
+            label="Sensor width"
+            unit="mm"
+            measure="millimetre"
+            value={sensor.widthMm}
+            step={0.1}
+            min={1}
+            max={200}
+            onChange={(widthMm) => setSensor({ ...sensor, widthMm })}
+          />
+          <NumberField
+            label="Sensor height"
+            unit="mm"
+            measure="millimetre"
+            value={sensor.heightMm}
+            step={0.1}
+            min={1}
+            max={200}
+            onChange={(heightMm) => setSensor({ ...sensor, heightMm })}
+          />
+        </>
+      )}
+      {shiftField('Shift up', 1, sensor.heightMm)}
+      {shiftField('Shift right', 0, sensor.widthMm)}
+      <Button small className="mt-1 w-full" icon={<Building2 size={13} />} onClick={straighten}>
+        Straight verticals
+      </Button>
+    </EyeLensCard>
+  );
+}
