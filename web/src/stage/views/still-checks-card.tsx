@@ -12,7 +12,7 @@ export function StillChecksCard({ findings }: { findings: readonly StillFinding[
         {findings.length === 0 && (
           <li className="flex gap-2">
             <CircleCheck size={15} className="mt-0.5 shrink-0 text-moss" aria-hidden />
-            Level and upright, at a height people have, and nothing in the way.
+            Level, upright, and nothing in the way.
           </li>
         )}
         {findings.map((finding) => {

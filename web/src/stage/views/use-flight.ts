@@ -37,5 +37,7 @@ export function useFlight(key: string | null, target: Pose | null, from: () => P
     // A flight starts when the target changes; where it starts from is asked then.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [key, target]);
-  return key === null ? null : pose;
+  if (key === null) return null;
+  // Before it has begun, what is seen is still what was.
+  return last.current === key ? pose : (from() ?? pose);
 }

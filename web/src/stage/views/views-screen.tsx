@@ -3,7 +3,8 @@ import { aspectOf, type Pose, type Vec3 } from '@eskovan/core/document';
 import { standing, type CameraSample } from '@eskovan/core/move';
 import { Projection, throughLens } from '@eskovan/core/optics';
 import { Grid3x3, Plus } from 'lucide-react';
-import { useMemo, useRef, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { toast } from 'sonner';
 import { useCommands } from '../../desk/commands.ts';
 import { useLead } from '../../desk/selection.ts';
 import { useWorkbench, workbench } from '../../desk/workbench.ts';
@@ -66,15 +67,18 @@ export function ViewsScreen() {
   const pose = scout ?? flown ?? target;
   const sample = useMemo<CameraSample | null>(() => (pose ? standing(pose, lens) : null), [pose, lens]);
   const ground = useMemo(() => (site ? new Ground(site.footing.floors, site.survey) : null), [site]);
-  leaving.current = pose;
+  // After the flight has asked where it begins: at what was seen before.
+  useEffect(() => {
+    leaving.current = pose;
+  });
+  // Where a flight ends: what cards say and change.
+  const still = scout ?? target;
   const findings = useMemo(() => {
-    // A flight is not judged, only where it ends.
-    const still = scout ?? target;
     if (!still) return [];
     const size = measured ? Math.max(...[0, 1, 2].map((k) => measured.bounds.max[k]! - measured.bounds.min[k]!)) : 0;
     const footing = site ? { footing: site.footing, size } : null;
     return checkStill({ pose: still, lens }, aspect, footing, project.body.limits);
-  }, [scout, target, lens, aspect, site, measured, project.body.limits]);
+  }, [still, lens, aspect, site, measured, project.body.limits]);
 
   useScoutCommands({ canKeep: sample !== null, onKeep: () => void (sample && keepView(document, sample, light)) });
   useCommands([
@@ -90,8 +94,7 @@ export function ViewsScreen() {
 
   if (models.length === 0) return <NeedsModel />;
   if (error) return <Empty title="The model’s plan could not be loaded">{error.message}</Empty>;
-  if (!sample) return <SiteComing />;
-  const here: Pose = { position: sample.position, orientation: sample.orientation };
+  if (!sample || !still) return <SiteComing />;
   const move = (next: Pose) => workbench.set({ scout: next });
   const floorUnder = ([x, y, z]: Vec3) => {
     const floor = site?.footing.floors.floorBelow(x, z, y) ?? -Infinity;
@@ -99,9 +102,9 @@ export function ViewsScreen() {
   };
   // What is sharp is a plane across the camera's axis, not a distance along the ray.
   const focusOn = (point: Vec3) => {
-    const focus = new Projection(throughLens(lens), aspect, sample.position, sample.orientation).project(point).depth;
+    const focus = new Projection(throughLens(lens), aspect, still.position, still.orientation).project(point).depth;
     workbench.set({ focusing: false });
-    changeLens(row, here, { ...lens, focus, fNumber: lens.fNumber ?? FIRST_F_NUMBER });
+    changeLens(row, still, { ...lens, focus, fNumber: lens.fNumber ?? FIRST_F_NUMBER });
   };
 
   const shelf = (
@@ -155,7 +158,8 @@ export function ViewsScreen() {
             ground,
             eyeHeight: project.body.eyeHeight,
             ...(focusing && {
-              onPress: (hit: PickedSurface | null) => hit && focusOn(hit.point),
+              onPress: (hit: PickedSurface | null) =>
+                hit ? focusOn(hit.point) : toast('There is nothing to focus on there: only sky.'),
             }),
           }}
         >
@@ -171,7 +175,7 @@ export function ViewsScreen() {
           )}
         </PicturePane>
       </div>
-      <NudgePad pose={sample} onMove={move} />
+      <NudgePad pose={still} onMove={move} />
     </div>
   );
   const plan = site && ground && (
@@ -191,14 +195,14 @@ export function ViewsScreen() {
     <div className="grid h-full content-start gap-2.5 overflow-y-auto p-3">
       {row && <AboutViewCard key={row.id} row={row} />}
       <ViewLensCard
-        pose={here}
+        pose={still}
         lens={lens}
         aspect={aspect}
-        onLens={(next) => changeLens(row, here, next)}
+        onLens={(next) => changeLens(row, still, next)}
         onCamera={(camera) => changeCamera(row, 'Straight verticals', camera)}
       />
       <StillChecksCard findings={findings} />
-      <PoseCard pose={here} north={project.body.sun.north} floor={floorUnder(sample.position)} onPose={move} />
+      <PoseCard pose={still} north={project.body.sun.north} floor={floorUnder(still.position)} onPose={move} />
       {row && (
         <LightCard
           light={light}

@@ -1,0 +1,144 @@
+import { anglesOf, toDegrees } from '@eskovan/core/geometry';
+import { expect, test, type Page } from '@playwright/test';
+import { foreignModel } from '../support/foreign-model.ts';
+import { bringIn, documentOf, newProject, pressPlan, saved, sharpPicture } from '../support/studio.ts';
+
+const INPUTS = 500;
+
+/** The one view of a project, as the server has it. */
+async function viewOf(page: Page, projectId: string) {
+  await saved(page);
+  const [view] = (await documentOf(page.request, projectId)).view;
+  return view!;
+}
+
+async function type(page: Page, card: string, field: string, value: string): Promise<void> {
+  const input = page.getByRole('region', { name: card }).getByLabel(field);
+  await input.fill(value);
+  await input.press('Enter');
+}
+
+/** Hands that do not know what they want: turns, steps, wheel, drags, nudges, typed poses. */
+async function wander(page: Page): Promise<void> {
+  const picture = page.getByRole('group', { name: 'Picture', exact: true });
+  const box = (await picture.boundingBox())!;
+  let seed = 11;
+  const random = () => (seed = (seed * 16807) % 2147483647) / 2147483647;
+  const place = () =>
+    [box.x + (0.2 + 0.6 * random()) * box.width, box.y + (0.2 + 0.4 * random()) * box.height] as const;
+  const nudges = ['Pan left', 'Tilt up', 'Roll right', 'Truck right', 'Pedestal up', 'Dolly in'];
+  await picture.focus();
+  for (let n = 0; n < INPUTS; n += 1) {
+    const what = n % 20;
+    if (what < 12) await picture.press(['w', 'a', 's', 'd', 'ArrowLeft', 'ArrowRight'][n % 6]!);
+    else if (what < 16) await page.mouse.wheel(0, random() < 0.5 ? -40 : 40);
+    else if (what < 18) {
+      await page.mouse.move(...place());
+      await page.mouse.down({ button: random() < 0.5 ? 'left' : 'right' });
+      await page.mouse.move(...place());
+      await page.mouse.up({ button: 'left' });
+      await page.mouse.up({ button: 'right' });
+    } else if (what === 18)
+      await page
+        .getByRole('button', { name: nudges[n % nudges.length]! })
+        .first()
+        .click();
+    else await type(page, 'Pose', 'Tilt', (10 * random() - 5).toFixed(1));
+  }
+}
+
+test('a view is composed: stood on the plan, straightened, focused, checked, locked; looking about changes nothing', async ({
+  page,
+}) => {
+  const projectId = await newProject(page, 'Composed');
+  await bringIn(page, { name: 'house.glb', bytes: await foreignModel() });
+  await page.getByRole('link', { name: 'Views' }).click();
+  await sharpPicture(page);
+  await pressPlan(page, 2.5, 3.2);
+  await type(page, 'Pose', 'Bearing', '0');
+  await page.getByRole('button', { name: 'Keep view' }).first().click();
+  const first = (await viewOf(page, projectId)).body;
+  expect(toDegrees(anglesOf(first.pose.orientation).tilt)).toBeCloseTo(0, 1);
+  expect(Math.hypot(first.pose.position[0] - 2.5, first.pose.position[2] - 3.2)).toBeLessThan(0.1);
+
+  await test.step('what leans is said; the mend is looked at, and kept only when asked', async () => {
+    await type(page, 'Pose', 'Tilt', '10');
+    await type(page, 'Pose', 'Roll', '2');
+    const checks = page.getByRole('region', { name: 'Checks' });
+    await expect(checks.getByText('The horizon is 2.0° off level.')).toBeVisible();
+    await expect(checks.getByText(/^Verticals lean by/)).toBeVisible();
+    await checks.getByRole('button', { name: 'Try it level' }).click();
+    await expect(checks.getByText(/off level/)).toBeHidden();
+    expect((await viewOf(page, projectId)).body.pose).toEqual(first.pose);
+    await page.getByRole('button', { name: 'Update view' }).click();
+    const dialog = page.getByRole('dialog');
+    await expect(dialog.getByRole('img', { name: 'After' })).toBeVisible();
+    await dialog.getByRole('button', { name: 'Leave it' }).click();
+    expect((await viewOf(page, projectId)).body.pose).toEqual(first.pose);
+    await page.getByRole('button', { name: 'Update view' }).click();
+    await dialog.getByRole('button', { name: 'Update', exact: true }).click();
+    await expect(page.getByRole('button', { name: 'Update view' })).toBeHidden();
+    const { tilt, roll } = anglesOf((await viewOf(page, projectId)).body.pose.orientation);
+    expect(toDegrees(tilt)).toBeCloseTo(10, 1);
+    expect(toDegrees(roll)).toBeCloseTo(0, 1);
+  });
+
+  await test.step('straight verticals are one press and one step of undo', async () => {
+    await page.getByRole('button', { name: 'Straight verticals' }).click();
+    const { pose, lens } = (await viewOf(page, projectId)).body;
+    expect(toDegrees(anglesOf(pose.orientation).tilt)).toBeCloseTo(0, 6);
+    // f · tan 10°, on a sensor 24 mm high.
+    expect(lens.shift[1] * 24).toBeCloseTo(lens.focalLengthMm * Math.tan(Math.PI / 18), 1);
+    await expect(page.getByRole('region', { name: 'Lens' }).getByLabel('Shift up')).toHaveValue(
+      (lens.shift[1] * 24).toFixed(1),
+    );
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await expect.poll(async () => (await viewOf(page, projectId)).body.lens.shift[1]).toBe(0);
+    await page.getByRole('button', { name: 'Redo' }).click();
+    await expect.poll(async () => (await viewOf(page, projectId)).body.lens.shift[1]).toBeGreaterThan(0.1);
+  });
+
+  await test.step('pressed in the picture, a thing is sharp', async () => {
+    await sharpPicture(page);
+    await page.getByRole('button', { name: 'Focus by pressing' }).click();
+    const frame = (await page.getByTestId('frame').boundingBox())!;
+    await page.mouse.click(frame.x + frame.width / 2, frame.y + 0.8 * frame.height);
+    const focus = async () => (await viewOf(page, projectId)).body.lens.focus ?? null;
+    await expect.poll(focus).not.toBeNull();
+    // The north wall, whose inner face is at 0.25 m.
+    const { pose } = (await viewOf(page, projectId)).body;
+    expect((await focus())!).toBeCloseTo(pose.position[2] - 0.25, 2);
+    await expect(page.getByRole('region', { name: 'Lens' }).getByText('Sharp from')).toBeVisible();
+  });
+
+  await test.step(`${INPUTS} random inputs change no kept view; back is back`, async () => {
+    test.setTimeout(240_000);
+    const before = await viewOf(page, projectId);
+    await wander(page);
+    await expect(page.getByText(/^Scouting/).first()).toBeVisible();
+    const after = await viewOf(page, projectId);
+    expect(after.body).toEqual({ ...before.body, thumbnail: after.body.thumbnail });
+    expect(after.name).toBe(before.name);
+    await page.getByRole('button', { name: 'Back', exact: true }).click();
+    await expect(page.getByText(/^Scouting/)).toBeHidden();
+  });
+
+  await test.step('a locked view stays as it is: another lens is only looked through', async () => {
+    const card = page.getByRole('region', { name: 'This view' });
+    await card.getByRole('button', { name: 'Lock' }).click();
+    await card.getByRole('combobox', { name: 'Status' }).click();
+    await page.getByRole('option', { name: 'Ready' }).click();
+    await card.getByLabel('Note').fill('Ask about the stair');
+    await card.getByLabel('Note').blur();
+    const before = (await viewOf(page, projectId)).body;
+    expect(before).toMatchObject({ locked: true, status: 'ready', note: 'Ask about the stair' });
+    await type(page, 'Lens', 'Focal length', '50');
+    await expect(page.getByText(/^Scouting with another lens/)).toBeVisible();
+    await expect(page.getByRole('button', { name: 'Update view' })).toBeHidden();
+    expect((await viewOf(page, projectId)).body.lens).toEqual(before.lens);
+    await page.getByRole('button', { name: 'Back', exact: true }).click();
+    await expect(page.getByRole('region', { name: 'Lens' }).getByLabel('Focal length')).toHaveValue(
+      before.lens.focalLengthMm.toFixed(0),
+    );
+  });
+});
