@@ -1,7 +1,7 @@
 import { anglesOf, toDegrees } from '@eskovan/core/geometry';
 import { expect, test, type Page } from '@playwright/test';
 import { foreignModel } from '../support/foreign-model.ts';
-import { bringIn, documentOf, newProject, pressPlan, saved, sharpPicture } from '../support/studio.ts';
+import { bringIn, choose, documentOf, newProject, pressPlan, saved, sharpPicture } from '../support/studio.ts';
 
 const INPUTS = 500;
 
@@ -109,6 +109,20 @@ test('a view is composed: stood on the plan, straightened, focused, checked, loc
     const { pose } = (await viewOf(page, projectId)).body;
     expect((await focus())!).toBeCloseTo(pose.position[2] - 0.25, 2);
     await expect(page.getByRole('region', { name: 'Lens' }).getByText('Sharp from')).toBeVisible();
+  });
+
+  await test.step('framed for a tall picture, with a square cut out of it; the project keeps its frame', async () => {
+    await choose(page, { Ratio: /4 : 5/, 'Guide lines': /Diagonals/, 'Cut out as well': /1 : 1/ });
+    const frame = async () => (await page.getByTestId('frame').boundingBox())!;
+    await expect.poll(async () => (await frame()).width / (await frame()).height).toBeCloseTo(0.8, 2);
+    expect((await viewOf(page, projectId)).body.frame).toEqual({ width: 4, height: 5 });
+    const { project } = await documentOf(page.request, projectId);
+    expect(project.body.frame).toEqual({ width: 16, height: 9 });
+    await expect(page.getByTestId('guides').locator('line')).toHaveCount(6);
+    // Two safe areas, and the square.
+    await expect(page.getByTestId('guides').locator('rect')).toHaveCount(3);
+    await choose(page, { Ratio: /As the project/ });
+    await expect.poll(async () => (await viewOf(page, projectId)).body.frame).toBeUndefined();
   });
 
   await test.step(`${INPUTS} random inputs change no kept view; back is back`, async () => {

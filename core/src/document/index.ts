@@ -2,6 +2,7 @@ export * from './action.ts';
 export * from './edit.ts';
 export * from './errors.ts';
 export * from './facet.ts';
+export * from './frame.ts';
 export * from './json.ts';
 export * from './lens.ts';
 export * from './light.ts';

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { ALL_LIT, exposureSchema, lampsSchema, lightPictureSchema, skySchema } from './light.ts';
+import { frameSchema } from './frame.ts';
 import { finite, rateSchema, vec3Schema } from './primitives.ts';
 
 /** Where and when the sun shines on a project. */
@@ -81,10 +82,8 @@ export const projectBodySchema = z.object({
   /** The round shown in the top bar, as the studio words it. */
   round: z.string().max(60).default('Round 1'),
   rate: rateSchema.default({ num: 25, den: 1 }),
-  /** Width over height of every picture of this project. */
-  frame: z
-    .object({ width: finite.min(0.1).max(100), height: finite.min(0.1).max(100) })
-    .default({ width: 16, height: 9 }),
+  /** Width over height of the pictures of this project, where a view has no frame of its own. */
+  frame: frameSchema.default({ width: 16, height: 9 }),
   /** Metres above the floor that a new walk or view starts with. */
   eyeHeight: finite.min(0.3).max(3).default(1.6),
   sun: sunSettingSchema.default(FIRST_SUN),
@@ -105,6 +104,3 @@ export const projectBodySchema = z.object({
   roomNames: z.array(z.object({ at: vec3Schema, name: z.string().trim().min(1).max(80) })).default([]),
 });
 export type ProjectBody = z.infer<typeof projectBodySchema>;
-
-/** Width over height of a project's pictures. */
-export const aspectOf = ({ frame }: Pick<ProjectBody, 'frame'>): number => frame.width / frame.height;

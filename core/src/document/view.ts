@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { frameSchema } from './frame.ts';
 import { lensSchema } from './lens.ts';
 import { lightChoiceSchema } from './light.ts';
 import { fileRefSchema, quaternionSchema, vec3Schema } from './primitives.ts';
@@ -14,6 +15,8 @@ export const viewBodySchema = z.object({
   pose: poseSchema,
   lens: lensSchema,
   light: lightChoiceSchema,
+  /** Its own frame; without it the project's. */
+  frame: frameSchema.optional(),
   /** Without it: a draft. */
   status: viewStatusSchema.optional(),
   /** What the studio has to say about it; clients do not see it. */

@@ -1,3 +1,4 @@
+import { frameFrom, FRAMES, frameText } from '../stage/shared/frames.ts';
 import type { ProjectBody, Rate } from '@eskovan/core/document';
 import { useState } from 'react';
 import { editRow } from '../data/edit-row.ts';
@@ -11,15 +12,6 @@ export const RATES: readonly { value: string; label: string; rate: Rate }[] = [
   { value: '30000/1001', label: '29.97 frames/s', rate: { num: 30_000, den: 1001 } },
   { value: '30/1', label: '30 frames/s', rate: { num: 30, den: 1 } },
 ];
-
-const FRAMES = [
-  { value: '16:9', label: '16 : 9' },
-  { value: '3:2', label: '3 : 2' },
-  { value: '4:3', label: '4 : 3' },
-  { value: '1:1', label: '1 : 1' },
-  { value: '9:16', label: '9 : 16' },
-  { value: '2.39:1', label: '2.39 : 1' },
-] as const;
 
 const field = 'h-8 w-60 rounded-lg border border-rule bg-raised px-2.5 hover:border-ink-faint';
 
@@ -106,12 +98,9 @@ function SettingsForm({ onClose }: { onClose: () => void }) {
         <Line label="Frame">
           <Select
             label="Frame"
-            value={FRAMES.find(({ value }) => value === `${body.frame.width}:${body.frame.height}`)?.value ?? '16:9'}
+            value={FRAMES.find(({ value }) => value === frameText(body.frame))?.value ?? '16:9'}
             options={FRAMES}
-            onChange={(value) => {
-              const [width, height] = value.split(':').map(Number) as [number, number];
-              setBody({ ...body, frame: { width, height } });
-            }}
+            onChange={(value) => setBody({ ...body, frame: frameFrom(value) })}
           />
         </Line>
         <NumberField

@@ -1,9 +1,10 @@
-import { aspectOf } from '@eskovan/core/document';
+import { aspectOf, type Frame } from '@eskovan/core/document';
 import type { CameraSample } from '@eskovan/core/move';
 import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { useProject } from '../data/use-project.ts';
 import { useSize } from '../kit/index.ts';
 import { drawPicture, loadPicture, usePictureState } from './client.ts';
+import { GuideLines, type Guides } from './guides.tsx';
 import { sceneKey } from './source.ts';
 import { PicturePump } from './pump.ts';
 import { useScene } from './scene.ts';
@@ -16,7 +17,9 @@ interface PicturePaneProps {
   hands?: Hands;
   /** How dark it is outside the frame, 0…1. */
   mask?: number;
-  guides?: boolean;
+  guides?: Guides;
+  /** Width over height of the frame, where that is not the project's. */
+  frame?: Frame;
   /** Another number asks for the picture to be drawn again: something in it that is not the model has changed. */
   version?: number;
   label: string;
@@ -35,9 +38,18 @@ function fit(width: number, height: number, aspect: number) {
 }
 
 /** Shows exactly what will be rendered, and around it, shaded, a little of what will not. */
-export function PicturePane({ sample, hands, mask = 0.72, guides, version = 0, label, children }: PicturePaneProps) {
+export function PicturePane({
+  sample,
+  hands,
+  mask = 0.72,
+  guides,
+  frame: own,
+  version = 0,
+  label,
+  children,
+}: PicturePaneProps) {
   const { project } = useProject();
-  const aspect = aspectOf(project.body);
+  const aspect = aspectOf({ frame: own ?? project.body.frame });
   const scene = useScene();
   const [projectOf, setProjectOf] = useState<string | null>(null);
   const { drawable, loaded, loading, error, renewed } = usePictureState();
@@ -114,7 +126,7 @@ export function PicturePane({ sample, hands, mask = 0.72, guides, version = 0, l
             className="pointer-events-none absolute outline outline-1 outline-white/35"
             style={placed(frame)}
           >
-            {guides && <Guides />}
+            {guides && <GuideLines guides={guides} aspect={aspect} />}
           </div>
         </>
       )}
@@ -153,29 +165,4 @@ function Mask({ picture, frame, strength }: { picture: Rectangle; frame: Rectang
       style={{ ...strip, background: `rgb(28 33 38 / ${strength})` }}
     />
   ));
-}
-
-/** Thirds, and the title-safe 90 % of SMPTE ST 2046-1. */
-function Guides() {
-  return (
-    <svg className="h-full w-full" viewBox="0 0 100 100" preserveAspectRatio="none">
-      <g stroke="white" strokeOpacity="0.35" strokeWidth="1" vectorEffect="non-scaling-stroke" fill="none">
-        {[100 / 3, 200 / 3].map((at) => (
-          <g key={at}>
-            <line x1={at} x2={at} y1="0" y2="100" vectorEffect="non-scaling-stroke" />
-            <line y1={at} y2={at} x1="0" x2="100" vectorEffect="non-scaling-stroke" />
-          </g>
-        ))}
-        <rect
-          x="5"
-          y="5"
-          width="90"
-          height="90"
-          strokeDasharray="5 5"
-          strokeOpacity="0.5"
-          vectorEffect="non-scaling-stroke"
-        />
-      </g>
-    </svg>
-  );
 }

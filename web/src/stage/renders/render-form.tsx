@@ -1,4 +1,4 @@
-import { aspectOf, type ProjectDocument } from '@eskovan/core/document';
+import { aspectOf, frameOf, type ProjectDocument } from '@eskovan/core/document';
 import { frameCount } from '@eskovan/core/reel';
 import { Clapperboard, Image as ImageIcon } from 'lucide-react';
 import { useState } from 'react';
@@ -64,7 +64,7 @@ export function RenderForm() {
   const from = Math.min(range?.from ?? 0, Math.max(0, duration - 0.1));
   const to = Math.min(range?.to ?? duration, duration);
   const rate = project.body.rate;
-  const aspect = aspectOf(project.body);
+  const aspect = aspectOf({ frame: frameOf(view?.body ?? null, project.body) });
   const { width } = SIZES.find(({ value }) => value === size)!;
   const pixels = { width: even(width), height: even(width / aspect) };
   const { subframes } = QUALITIES.find(({ value }) => value === quality)!;

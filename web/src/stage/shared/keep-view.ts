@@ -1,8 +1,12 @@
 import {
+  aspectOf,
   DEFAULT_LENS,
+  frameOf,
   sameValues,
+  type Frame,
   type Lens,
   type Pose,
+  type ProjectBody,
   type ProjectDocument,
   type Row,
   type ViewBody,
@@ -23,10 +27,19 @@ import type { PictureScene } from '../../picture/source.ts';
 /**
  * Keeps what the eye sees as a new named view. Returns its id.
  * @param light the named light that it is seen in
+ * @param frame the frame that it is seen in, where that is not the project's
  */
-export function keepView(document: ProjectDocument, sample: CameraSample, light: string | null | undefined): string {
+export function keepView(
+  document: ProjectDocument,
+  sample: CameraSample,
+  light: string | null | undefined,
+  frame?: Frame,
+): string {
   const views = liveRows(document.view);
-  const body: ViewBody = { pose: poseOf(sample), lens: lensOf(sample), light: light ?? null, thumbnail: null };
+  const body: ViewBody = {
+    ...{ pose: poseOf(sample), lens: lensOf(sample), light: light ?? null, thumbnail: null },
+    ...(frame && { frame }),
+  };
   const name = `View ${views.length + 1}`;
   const id = makeRow('view', document.project.id, `Keep ${name}`, { name, order: orderAfter(views), body });
   workbench.selectView(id);
@@ -61,29 +74,38 @@ const lensOf = ({ view }: CameraSample): Lens => {
 };
 
 const busy = new Set<string>();
+/** The longer side of a view's picture, pixels. */
+const LONG_SIDE = 640;
+/** What a view's picture depends on. */
+const FACETS = ['pose', 'lens', 'light', 'frame'] as const;
 
 /**
  * Draws the picture of a view that has none, and saves it with the view.
  * @param scene what it is a picture of, where that is something else than what is shown just now
  */
-export async function drawThumbnail(row: Row<'view'>, aspect: number, scene: PictureScene | null): Promise<void> {
-  const { pose, lens, light } = row.body;
-  const key = `${row.id}:${JSON.stringify([pose, lens, light])}`;
+export async function drawThumbnail(
+  row: Row<'view'>,
+  project: Pick<ProjectBody, 'frame'>,
+  scene: PictureScene | null,
+): Promise<void> {
+  const { pose, lens, light, frame } = row.body;
+  const key = `${row.id}:${JSON.stringify([pose, lens, light, frame])}`;
   if (busy.has(key) || inGesture()) return;
   busy.add(key);
   try {
-    const width = 640;
+    const aspect = aspectOf({ frame: frameOf(row.body, project) });
+    const width = Math.round(LONG_SIDE * Math.min(1, aspect));
     const size = { width, height: Math.max(2, Math.round(width / aspect)) };
     const drawn = scene ? drawAside({ scene, pose, lens, size }) : drawStill(standing(pose, lens), size, 8);
     const thumbnail = await uploadFile(await drawn, 'image/webp');
     const now = currentRow(row.projectId, 'view', row.id);
     // Whoever has moved or changed the lens meanwhile gets another picture; this one is of what was.
-    if (!now || now.deleted || !sameValues([now.body.pose, now.body.lens, now.body.light], [pose, lens, light])) return;
+    if (!now || now.deleted || !FACETS.every((facet) => sameValues(now.body[facet], row.body[facet]))) return;
     saveForMachine(
       row.projectId,
       `Picture of ${row.name}`,
       changing('view', now, { body: { ...now.body, thumbnail } }),
-      givenOf('view', now, ['pose', 'lens', 'light']),
+      givenOf('view', now, FACETS),
     );
   } catch {
     // A view without a picture still works; it is tried again the next time the shelf is shown.

@@ -1,4 +1,4 @@
-import type { Pose, Row } from '@eskovan/core/document';
+import { aspectOf, frameOf, type Pose, type Row } from '@eskovan/core/document';
 import { anglesOf, orientationOf } from '@eskovan/core/geometry';
 import { standing, type CameraSample } from '@eskovan/core/move';
 import { useEffect, useMemo, useRef } from 'react';
@@ -88,6 +88,7 @@ const APART = 19;
 /** All views with their numbers; those that would lie on each other step aside. */
 function ViewMarks({ views, row, sample, aspect }: Pick<StandPlanProps, 'views' | 'row' | 'sample' | 'aspect'>) {
   const { scale, toScreen } = usePlan();
+  const { body } = useProject().project;
   const others = views.filter(({ id }) => id !== row?.id);
   const at = ([x, , z]: Pose['position']) => toScreen(x, z);
   // The one that is shown keeps its place.
@@ -98,7 +99,7 @@ function ViewMarks({ views, row, sample, aspect }: Pick<StandPlanProps, 'views' 
         <CameraMark
           key={view.id}
           sample={standing(view.body.pose, view.body.lens)}
-          aspect={aspect}
+          aspect={aspectOf({ frame: frameOf(view.body, body) })}
           label={String(views.indexOf(view) + 1)}
           aside={[aside[i]![0] / scale, aside[i]![1] / scale]}
           faint

@@ -1,4 +1,4 @@
-import { aspectOf, type Row } from '@eskovan/core/document';
+import type { Row } from '@eskovan/core/document';
 import { chosenLight } from '@eskovan/core/site';
 import { useEffect } from 'react';
 import { liveRows } from '../../data/changes.ts';
@@ -26,16 +26,16 @@ export function useThumbnails(
   const keyOf = useLightKeys();
   useEffect(() => {
     if (scene?.source.kind !== 'lit' || loaded !== sceneKey(scene)) return;
-    const aspect = aspectOf(document.project.body);
+    const { body } = document.project;
     const shownKey = keyOf(shown);
     for (const view of views) {
       if (view.body.thumbnail) continue;
       const key = keyOf(view.body.light);
       const own = key === null ? undefined : lit?.[key];
-      if (key === shownKey) void drawThumbnail(view, aspect, null);
+      if (key === shownKey) void drawThumbnail(view, body, null);
       else if (own && !own.first) {
-        const setting = chosenLight(document.project.body, liveRows(document.light), view.body.light);
-        void drawThumbnail(view, aspect, pictureScene(document, setting, own, null));
+        const setting = chosenLight(body, liveRows(document.light), view.body.light);
+        void drawThumbnail(view, body, pictureScene(document, setting, own, null));
       }
     }
   }, [views, loaded, scene, shown, lit, document, keyOf]);

@@ -1,0 +1,111 @@
+import type { Frame } from '@eskovan/core/document';
+import { GUIDES, type Guide } from '@eskovan/core/optics';
+import { useState } from 'react';
+import { setFraming, useFraming } from '../../desk/framing.ts';
+import { Card, Line, NumberField, Segmented, Select } from '../../kit/index.ts';
+import { frameFrom, FRAMES, frameText } from '../shared/frames.ts';
+
+interface FramingCardProps {
+  /** The view's own frame; none: it has the project's. */
+  own: Frame | undefined;
+  project: Frame;
+  onFrame: (frame: Frame | undefined) => void;
+}
+
+const PROJECT = 'project';
+const OWN = 'own';
+const NONE = 'none';
+const GUIDE_NAMES: Record<Guide, string> = {
+  none: 'None',
+  thirds: 'Thirds',
+  golden: 'Golden section',
+  diagonals: 'Diagonals',
+  centre: 'Centre',
+};
+const GUIDE_OPTIONS = GUIDES.map((value) => ({ value, label: GUIDE_NAMES[value] }));
+
+/** The frame that a view is seen in, and what helps to compose in it. */
+export function FramingCard({ own, project, onFrame }: FramingCardProps) {
+  const { guide, safe, mask, second } = useFraming();
+  const [asOwn, setAsOwn] = useState(false);
+  const known = own && FRAMES.some(({ value }) => value === frameText(own));
+  const value = !own ? PROJECT : asOwn || !known ? OWN : frameText(own);
+  const options = [
+    { value: PROJECT, label: `As the project, ${frameText(project).replace(':', ' : ')}` },
+    ...FRAMES,
+    { value: OWN, label: 'Own ratio' },
+  ];
+  return (
+    <Card title="Framing">
+      <Line label="Ratio">
+        <Select
+          label="Ratio"
+          value={value}
+          options={options}
+          onChange={(next) => {
+            setAsOwn(next === OWN);
+            if (next === OWN) onFrame(own ?? project);
+            else onFrame(next === PROJECT ? undefined : frameFrom(next));
+          }}
+        />
+      </Line>
+      {own && value === OWN && (
+        <>
+          <NumberField
+            label="Width of the frame"
+            value={own.width}
+            step={1}
+            min={0.1}
+            max={5000}
+            onChange={(width) => onFrame({ ...own, width })}
+          />
+          <NumberField
+            label="Height of the frame"
+            value={own.height}
+            step={1}
+            min={0.1}
+            max={5000}
+            onChange={(height) => onFrame({ ...own, height })}
+          />
+        </>
+      )}
+      <Line label="Cut out as well">
+        <Select
+          label="Cut out as well"
+          value={second || NONE}
+          options={[{ value: NONE, label: 'Nothing' }, ...FRAMES]}
+          onChange={(next) => setFraming({ second: next === NONE ? '' : next })}
+        />
+      </Line>
+      <Line label="Guides">
+        <Select
+          label="Guide lines"
+          value={guide}
+          options={GUIDE_OPTIONS}
+          onChange={(next) => setFraming({ guide: next })}
+        />
+      </Line>
+      <Line label="Safe areas">
+        <Segmented
+          label="Safe areas"
+          value={safe ? 'shown' : 'hidden'}
+          options={[
+            { value: 'hidden', label: 'Hidden' },
+            { value: 'shown', label: 'Shown' },
+          ]}
+          onChange={(next) => setFraming({ safe: next === 'shown' })}
+        />
+      </Line>
+      <NumberField
+        label="Dark outside"
+        unit="%"
+        digits={0}
+        step={5}
+        value={100 * mask}
+        min={0}
+        max={100}
+        onChange={(percent) => setFraming({ mask: percent / 100 })}
+      />
+    </Card>
+  );
+}

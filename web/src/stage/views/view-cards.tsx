@@ -1,0 +1,77 @@
+import { checkStill } from '@eskovan/core/check';
+import { aspectOf, frameOf, type Frame, type Pose, type Row, type ViewBody } from '@eskovan/core/document';
+import { useMemo } from 'react';
+import { toast } from 'sonner';
+import { editBody } from '../../data/edit-row.ts';
+import { useProject } from '../../data/use-project.ts';
+import { workbench } from '../../desk/workbench.ts';
+import { useSite, type SiteData } from '../../site/use-site.ts';
+import { LightCard } from '../shared/light-card.tsx';
+import { AboutViewCard } from './about-view-card.tsx';
+import { FramingCard } from './framing-card.tsx';
+import { PoseCard } from './pose-card.tsx';
+import { StillChecksCard } from './still-checks-card.tsx';
+import { changeCamera, changeLens, useSeenLens } from './use-seen.ts';
+import { ViewLensCard } from './view-lens-card.tsx';
+
+interface ViewCardsProps {
+  row: Row<'view'> | null;
+  /** Where the eye is, or where its flight ends. */
+  pose: Pose;
+  site: SiteData | null;
+}
+
+/** Everything that makes a still, in numbers and words. */
+export function ViewCards({ row, pose, site }: ViewCardsProps) {
+  const { project } = useProject();
+  const lens = useSeenLens(row);
+  const { width, height } = frameOf(row?.body ?? null, project.body);
+  const aspect = aspectOf({ frame: { width, height } });
+  const measured = useSite();
+  const findings = useMemo(() => {
+    const size = measured ? Math.max(...[0, 1, 2].map((k) => measured.bounds.max[k]! - measured.bounds.min[k]!)) : 0;
+    return checkStill({ pose, lens }, aspect, site ? { footing: site.footing, size } : null, project.body.limits);
+  }, [pose, lens, aspect, site, measured, project.body.limits]);
+  const floor = site?.footing.floors.floorBelow(pose.position[0], pose.position[2], pose.position[1]) ?? -Infinity;
+  const setFrame = (frame: Frame | undefined) => {
+    if (row?.body.locked) toast('This view is locked. Unlock it to give it another frame.');
+    else if (row) editBody('view', row, 'Ratio', (body) => withFrame(body, frame));
+  };
+  return (
+    <div className="grid h-full content-start gap-2.5 overflow-y-auto p-3">
+      {row && <AboutViewCard key={row.id} row={row} />}
+      <ViewLensCard
+        pose={pose}
+        lens={lens}
+        aspect={aspect}
+        onLens={(next) => changeLens(row, pose, next)}
+        onCamera={(camera) => changeCamera(row, 'Straight verticals', camera)}
+      />
+      <StillChecksCard findings={findings} />
+      {row && <FramingCard own={row.body.frame} project={project.body.frame} onFrame={setFrame} />}
+      <PoseCard
+        pose={pose}
+        north={project.body.sun.north}
+        floor={Number.isFinite(floor) ? floor : null}
+        onPose={(next) => workbench.set({ scout: next })}
+      />
+      {row && (
+        <LightCard
+          light={row.body.light}
+          onLight={(next) => editBody('view', row, 'Light', (body) => ({ ...body, light: next, thumbnail: null }))}
+        />
+      )}
+      <p className="px-1 text-sm text-ink-faint">
+        On the plan: press to stand, drag to look. In the picture: drag to look, wheel to go, W A S D to walk. Nothing
+        kept changes until you say so.
+      </p>
+    </div>
+  );
+}
+
+/** A view with a frame of its own, or without one. */
+const withFrame = ({ frame: _, ...body }: ViewBody, frame: Frame | undefined): ViewBody => ({
+  ...body,
+  ...(frame && { frame }),
+  thumbnail: null,
+});
