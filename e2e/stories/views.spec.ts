@@ -50,6 +50,7 @@ async function wander(page: Page): Promise<void> {
 test('a view is composed: stood on the plan, straightened, focused, checked, locked; looking about changes nothing', async ({
   page,
 }) => {
+  test.setTimeout(300_000);
   const projectId = await newProject(page, 'Composed');
   await bringIn(page, { name: 'house.glb', bytes: await foreignModel() });
   await page.getByRole('link', { name: 'Views' }).click();
@@ -126,7 +127,6 @@ test('a view is composed: stood on the plan, straightened, focused, checked, loc
   });
 
   await test.step(`${INPUTS} random inputs change no kept view; back is back`, async () => {
-    test.setTimeout(240_000);
     const before = await viewOf(page, projectId);
     await wander(page);
     await expect(page.getByText(/^Scouting/).first()).toBeVisible();
@@ -154,5 +154,34 @@ test('a view is composed: stood on the plan, straightened, focused, checked, loc
     await expect(page.getByRole('region', { name: 'Lens' }).getByLabel('Focal length')).toHaveValue(
       before.lens.focalLengthMm.toFixed(0),
     );
+  });
+
+  await test.step('two views are compared: beside each other, in place, with an edge between them', async () => {
+    await page.getByRole('button', { name: 'Compare' }).click();
+    await expect(page.getByText(/^Choose two to 4 views/)).toBeVisible();
+    await type(page, 'Pose', 'Bearing', '180');
+    await page.getByRole('button', { name: 'Keep as new' }).click();
+    const rows = page.getByRole('complementary', { name: 'Views' }).locator('[data-row]');
+    await expect(rows).toHaveCount(2);
+    await rows.nth(0).click({ modifiers: ['Control'] });
+    await page.getByRole('button', { name: 'Compare' }).click();
+    const compare = page.getByRole('group', { name: 'Compare', exact: true });
+    await expect(compare.locator('[data-drawn="true"]')).toHaveCount(2, { timeout: 60_000 });
+    const sources = () =>
+      compare.getByRole('img').evaluateAll((all) => all.map((img) => (img as HTMLImageElement).src));
+    expect(new Set(await sources()).size).toBe(2);
+    // The same pose is the same picture.
+    await choose(page, { 'What they share': /pose/ });
+    await expect(compare.locator('[data-drawn="true"]')).toHaveCount(2, { timeout: 60_000 });
+    await compare.getByRole('radio', { name: 'Wipe' }).click();
+    const edge = compare.getByRole('slider', { name: 'Edge between the two views' });
+    await edge.press('ArrowRight');
+    await expect(edge).toHaveValue('51');
+    await compare.getByRole('radio', { name: 'Flick' }).click();
+    await expect(compare.getByText(/^24 mm · 1 of 2/)).toBeVisible();
+    await page.keyboard.press('Enter');
+    await expect(compare.getByText(/^24 mm · 2 of 2/)).toBeVisible();
+    await compare.getByRole('button', { name: 'Done' }).click();
+    await sharpPicture(page);
   });
 });

@@ -13,7 +13,7 @@ export function Select<T extends string>({ label, value, options, onChange }: Se
     <Radix.Root value={value} onValueChange={(next) => onChange(next as T)}>
       <Radix.Trigger
         aria-label={label}
-        className="inline-flex h-7 items-center gap-1 rounded-lg border border-rule bg-raised px-2 font-medium hover:border-ink-faint"
+        className="inline-flex h-7 items-center gap-1 rounded-lg border border-rule bg-raised px-2 font-medium text-ink hover:border-ink-faint"
       >
         <Radix.Value />
         <ChevronDown size={13} aria-hidden />

@@ -9,7 +9,10 @@ interface ScoutBarProps {
   name: string;
   onBack: () => void;
   onKeep: () => void;
+  /** Absent where nothing kept may become what is seen. */
   onUpdate?: () => void;
+  /** What is seen is kept beside a view, or is the first one. */
+  keepLabel?: string;
 }
 
 const away = (metres: number, degrees: number): string => {
@@ -18,7 +21,7 @@ const away = (metres: number, degrees: number): string => {
 };
 
 /** Says that we are only looking, how far away, and how to get back. */
-export function ScoutBar({ from, scout, name, onBack, onKeep, onUpdate }: ScoutBarProps) {
+export function ScoutBar({ from, scout, name, onBack, onKeep, onUpdate, keepLabel = 'Keep view' }: ScoutBarProps) {
   const { metres, degrees } = poseDistance(from, scout);
   return (
     <div className="absolute inset-x-2.5 bottom-2 flex flex-wrap items-center gap-1.5 rounded-lg bg-surround/90 px-2 py-1.5 text-surround-ink">
@@ -34,7 +37,7 @@ export function ScoutBar({ from, scout, name, onBack, onKeep, onUpdate }: ScoutB
         </Button>
       )}
       <Button tone="surround" small onClick={onKeep}>
-        {onUpdate ? 'Keep as new' : 'Keep view'}
+        {keepLabel}
       </Button>
     </div>
   );

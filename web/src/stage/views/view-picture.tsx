@@ -1,7 +1,7 @@
 import { aspectOf, frameOf, type Pose, type Row, type Vec3 } from '@eskovan/core/document';
 import type { CameraSample } from '@eskovan/core/move';
 import { Projection, throughLens } from '@eskovan/core/optics';
-import { Grid3x3 } from 'lucide-react';
+import { Columns2, Grid3x3 } from 'lucide-react';
 import { toast } from 'sonner';
 import { useProject } from '../../data/use-project.ts';
 import { useFraming } from '../../desk/framing.ts';
@@ -31,11 +31,12 @@ interface ViewPictureProps {
   onGuides: () => void;
   onKeep: () => void;
   onUpdate: () => void;
+  onCompare: () => void;
 }
 
 /** The picture of a view, the hands in it, and what says how far off one is. */
 export function ViewPicture(props: ViewPictureProps) {
-  const { row, number, sample, still, target, eye, ground, guides, onGuides, onKeep, onUpdate } = props;
+  const { row, number, sample, still, target, eye, ground, guides, onGuides, onKeep, onUpdate, onCompare } = props;
   const { project } = useProject();
   const scout = useWorkbench((state) => state.scout);
   const focusing = useWorkbench((state) => state.focusing);
@@ -57,6 +58,9 @@ export function ViewPicture(props: ViewPictureProps) {
         <span className="ml-auto font-mono text-sm text-surround-soft">
           {lens.focalLengthMm.toFixed(0)} mm · {frameText(frame)}
         </span>
+        <Button tone="surround" small icon={<Columns2 size={13} />} onClick={onCompare}>
+          Compare
+        </Button>
         <Button tone="surround" small icon={<Grid3x3 size={13} />} pressed={guides} onClick={onGuides}>
           Guides
         </Button>
@@ -89,6 +93,7 @@ export function ViewPicture(props: ViewPictureProps) {
               name={row?.name ?? 'the first look'}
               onBack={() => workbench.set({ scout: null })}
               onKeep={onKeep}
+              {...(row && { keepLabel: 'Keep as new' })}
               {...(row && !row.body.locked ? { onUpdate } : {})}
             />
           )}

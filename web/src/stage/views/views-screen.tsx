@@ -2,8 +2,9 @@ import { aspectOf, frameOf, type Pose } from '@eskovan/core/document';
 import { standing, type CameraSample } from '@eskovan/core/move';
 import { Plus } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
+import { toast } from 'sonner';
 import { useCommands } from '../../desk/commands.ts';
-import { useLead } from '../../desk/selection.ts';
+import { useChosenRows, useLead } from '../../desk/selection.ts';
 import { useWorkbench, workbench } from '../../desk/workbench.ts';
 import { fileUrl } from '../../data/api.ts';
 import { liveRows } from '../../data/changes.ts';
@@ -19,6 +20,7 @@ import { useScoutCommands } from '../shared/use-scout-commands.ts';
 import { RowShelf } from '../shared/row-shelf.tsx';
 import { keepView } from '../shared/keep-view.ts';
 import { STATUS } from './about-view-card.tsx';
+import { CompareViews, MOST_COMPARED } from './compare-views.tsx';
 import { StandPlan } from './stand-plan.tsx';
 import { UpdateDialog } from './update-dialog.tsx';
 import { useFlight } from './use-flight.ts';
@@ -53,6 +55,9 @@ export function ViewsScreen() {
   const [guides, setGuides] = useState(true);
   const lens = useSeenLens(row);
   const [updating, setUpdating] = useState(false);
+  const [comparing, setComparing] = useState(false);
+  const { ids } = useChosenRows('view');
+  const several = views.filter(({ id }) => ids.includes(id)).slice(0, MOST_COMPARED);
   const pose = scout ?? flown ?? target;
   const sample = useMemo<CameraSample | null>(() => (pose ? standing(pose, lens) : null), [pose, lens]);
   const ground = useMemo(() => (site ? new Ground(site.footing.floors, site.survey) : null), [site]);
@@ -63,6 +68,10 @@ export function ViewsScreen() {
   // Where a flight ends: what cards say and change.
   const still = scout ?? target;
   const keep = () => void (sample && keepView(document, sample, light, row?.body.frame));
+  const compare = () => {
+    if (several.length > 1) setComparing(true);
+    else toast(`Choose two to ${MOST_COMPARED} views in the list first: hold Ctrl or Shift and press them.`);
+  };
   useScoutCommands({ canKeep: sample !== null, onKeep: keep });
   useCommands([
     {
@@ -72,6 +81,7 @@ export function ViewsScreen() {
       when: () => row !== null && !row.body.locked && workbench.get().scout !== null,
       run: () => setUpdating(true),
     },
+    { id: 'view.compare', label: 'Compare the chosen views', group: 'Picture', keys: 'c', run: compare },
     { id: 'view.guides', label: 'Show or hide the guides', group: 'Picture', keys: 'g', run: () => setGuides(!guides) },
   ]);
 
@@ -109,6 +119,17 @@ export function ViewsScreen() {
       onGuides={() => setGuides(!guides)}
       onKeep={keep}
       onUpdate={() => setUpdating(true)}
+      onCompare={compare}
+    />
+  );
+  const compared = (
+    <CompareViews
+      rows={several}
+      onClose={() => setComparing(false)}
+      onChoose={(id) => {
+        setComparing(false);
+        workbench.selectView(id);
+      }}
     />
   );
   const plan = site && ground && (
@@ -119,7 +140,7 @@ export function ViewsScreen() {
       id="views-centre"
       direction="vertical"
       panels={[
-        { id: 'large', min: 240, content: picture },
+        { id: 'large', min: 240, content: comparing && several.length > 1 ? compared : picture },
         { id: 'stand', size: '30%', min: 110, content: plan },
       ]}
     />
