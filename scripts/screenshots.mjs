@@ -1,4 +1,5 @@
 // One current picture per main view, from the demo commission, into docs/screenshots/.
+import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { build } from './lib/build.mjs';
 import { ROOT } from './lib/run.mjs';
@@ -53,6 +54,7 @@ async function takeAll(browser, studio) {
     await sharp();
     await take(name);
   }
+  await compared(page, take);
   await page.goto(`${project}/moves`);
   await sharp();
   const slider = page.getByRole('slider', { name: 'Time' });
@@ -87,6 +89,27 @@ async function takeAll(browser, studio) {
 }
 
 /** What the demo does not show: a bare terrain with a walk on it, and a file that does not say its size. */
+async function compared(page, take) {
+  const rows = page.locator('[data-row]');
+  await rows.nth(0).click();
+  for (const n of [1, 3, 7]) await rows.nth(n).click({ modifiers: ['Control'] });
+  await page.getByRole('button', { name: 'Compare' }).click();
+  await page.locator('[data-drawn="true"]').nth(3).waitFor({ timeout: 120_000 });
+  await take('compare');
+  await page.getByRole('button', { name: 'Done' }).click();
+  await page.getByRole('button', { name: 'Contact sheet' }).click();
+  await page.getByRole('combobox', { name: 'Which views' }).click();
+  await page.getByRole('option', { name: 'All views' }).click();
+  const coming = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Save PNG' }).click();
+  const sheet = readFileSync(await (await coming).path()).toString('base64');
+  const paper = await page.context().newPage();
+  await paper.setViewportSize({ width: 1280, height: 905 });
+  await paper.setContent(`<body style="margin:0"><img style="width:100%" src="data:image/png;base64,${sheet}">`);
+  await paper.screenshot({ path: join(ROOT, 'docs/screenshots/contact-sheet.png') });
+  await paper.close();
+}
+
 async function notOfTheDemo(page, studio, sharp, take) {
   const bringIn = async (name, text) => {
     await page.goto(studio);

@@ -1,5 +1,6 @@
 import { anglesOf, toDegrees } from '@eskovan/core/geometry';
 import { expect, test, type Page } from '@playwright/test';
+import { readFileSync } from 'node:fs';
 import { foreignModel } from '../support/foreign-model.ts';
 import { bringIn, choose, documentOf, newProject, pressPlan, saved, sharpPicture } from '../support/studio.ts';
 
@@ -183,5 +184,29 @@ test('a view is composed: stood on the plan, straightened, focused, checked, loc
     await expect(compare.getByText(/^24 mm · 2 of 2/)).toBeVisible();
     await compare.getByRole('button', { name: 'Done' }).click();
     await sharpPicture(page);
+  });
+
+  await test.step('a contact sheet: one page of paper as PDF, the same as PNG', async () => {
+    const saving = async (button: string) => {
+      await page.getByRole('button', { name: 'Contact sheet' }).click();
+      const dialog = page.getByRole('dialog');
+      await choose(page, { 'Which views': /All views/, Paper: /A3, wide/, 'Pictures across and down': /2 × 2/ });
+      await expect(dialog.getByRole('status')).toHaveText(/^2 views on 1 page\./);
+      const coming = page.waitForEvent('download');
+      await dialog.getByRole('button', { name: button }).click();
+      const file = await coming;
+      return { name: file.suggestedFilename(), bytes: readFileSync(await file.path()) };
+    };
+    const pdf = await saving('Save PDF');
+    expect(pdf.name).toBe('Composed, views.pdf');
+    const text = pdf.bytes.toString('latin1');
+    expect(text.startsWith('%PDF-1.')).toBe(true);
+    expect(text.match(/\/Type \/Page\b/g)).toHaveLength(1);
+    // ISO 32000: points of 1/72 inch; A3 is 420 × 297 mm.
+    const box = /\/MediaBox \[ 0 0 ([\d.]+) ([\d.]+) \]/.exec(text)!.slice(1).map(Number);
+    expect(box.map((points) => Math.round((points * 25.4) / 72))).toEqual([420, 297]);
+    const png = await saving('Save PNG');
+    // Width and height stand in a PNG from byte 16 on; 200 dots an inch.
+    expect([16, 20].map((at) => Math.round((png.bytes.readUInt32BE(at) * 25.4) / 200))).toEqual([420, 297]);
   });
 });

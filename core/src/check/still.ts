@@ -1,6 +1,7 @@
 import type { CheckLimits, Lens, Pose, Vec3 } from '../document/index.ts';
 import { anglesOf, orientationOf, toDegrees } from '../geometry/index.ts';
-import { convergence, edgeStretch, Projection, straightened, throughLens } from '../optics/index.ts';
+import { convergence, edgeStretch, straightened } from '../framing/index.ts';
+import { Projection, throughLens } from '../optics/index.ts';
 import type { Footing } from '../survey/index.ts';
 
 /** Something that would spoil a still, before it is rendered. */

@@ -1,7 +1,5 @@
 export * from './depth-of-field.ts';
 export * from './depth-range.ts';
-export * from './guides.ts';
 export * from './projection.ts';
 export * from './sensors.ts';
-export * from './upright.ts';
 export * from './view-angle.ts';

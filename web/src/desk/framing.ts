@@ -1,4 +1,4 @@
-import { GUIDES } from '@eskovan/core/optics';
+import { GUIDES } from '@eskovan/core/framing';
 import { create } from 'zustand';
 import { z } from 'zod';
 import { safeJson } from '../data/api.ts';

@@ -12,6 +12,7 @@ export * from './move-icons.tsx';
 export * from './name-box.tsx';
 export * from './number-field.tsx';
 export * from './progress.tsx';
+export * from './save-file.ts';
 export * from './segmented.tsx';
 export * from './select.tsx';
 export * from './tooltip.tsx';

@@ -1,4 +1,4 @@
-import { cutOut, guideLines, middleArea, SAFE_AREAS, type Guide, type PictureArea } from '@eskovan/core/optics';
+import { cutOut, guideLines, middleArea, SAFE_AREAS, type Guide, type PictureArea } from '@eskovan/core/framing';
 
 /** What is drawn over a picture to compose it by. */
 export interface Guides {

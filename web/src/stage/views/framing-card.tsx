@@ -1,5 +1,5 @@
 import type { Frame } from '@eskovan/core/document';
-import { GUIDES, type Guide } from '@eskovan/core/optics';
+import { GUIDES, type Guide } from '@eskovan/core/framing';
 import { useState } from 'react';
 import { setFraming, useFraming } from '../../desk/framing.ts';
 import { Card, Line, NumberField, Segmented, Select } from '../../kit/index.ts';

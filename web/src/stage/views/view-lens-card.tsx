@@ -1,5 +1,6 @@
 import type { Lens, Sensor } from '@eskovan/core/document';
-import { SENSORS, straightened } from '@eskovan/core/optics';
+import { straightened } from '@eskovan/core/framing';
+import { SENSORS } from '@eskovan/core/optics';
 import { Building2, Crosshair } from 'lucide-react';
 import { useState } from 'react';
 import { toast } from 'sonner';

@@ -1,6 +1,6 @@
 import { aspectOf, frameOf, type Pose } from '@eskovan/core/document';
 import { standing, type CameraSample } from '@eskovan/core/move';
-import { Plus } from 'lucide-react';
+import { LayoutGrid, Plus } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { toast } from 'sonner';
 import { useCommands } from '../../desk/commands.ts';
@@ -21,6 +21,7 @@ import { RowShelf } from '../shared/row-shelf.tsx';
 import { keepView } from '../shared/keep-view.ts';
 import { STATUS } from './about-view-card.tsx';
 import { CompareViews, MOST_COMPARED } from './compare-views.tsx';
+import { ContactSheetDialog } from './contact-sheet-dialog.tsx';
 import { StandPlan } from './stand-plan.tsx';
 import { UpdateDialog } from './update-dialog.tsx';
 import { useFlight } from './use-flight.ts';
@@ -56,8 +57,10 @@ export function ViewsScreen() {
   const lens = useSeenLens(row);
   const [updating, setUpdating] = useState(false);
   const [comparing, setComparing] = useState(false);
+  const [sheet, setSheet] = useState(false);
   const { ids } = useChosenRows('view');
-  const several = views.filter(({ id }) => ids.includes(id)).slice(0, MOST_COMPARED);
+  const together = views.filter(({ id }) => ids.includes(id));
+  const several = together.slice(0, MOST_COMPARED);
   const pose = scout ?? flown ?? target;
   const sample = useMemo<CameraSample | null>(() => (pose ? standing(pose, lens) : null), [pose, lens]);
   const ground = useMemo(() => (site ? new Ground(site.footing.floors, site.survey) : null), [site]);
@@ -80,6 +83,13 @@ export function ViewsScreen() {
       group: 'Picture',
       when: () => row !== null && !row.body.locked && workbench.get().scout !== null,
       run: () => setUpdating(true),
+    },
+    {
+      id: 'view.sheet',
+      label: 'Contact sheet of the views',
+      group: 'Picture',
+      when: () => views.length > 0,
+      run: () => setSheet(true),
     },
     { id: 'view.compare', label: 'Compare the chosen views', group: 'Picture', keys: 'c', run: compare },
     { id: 'view.guides', label: 'Show or hide the guides', group: 'Picture', keys: 'g', run: () => setGuides(!guides) },
@@ -106,9 +116,16 @@ export function ViewsScreen() {
       }
       empty="No views yet. Look around in the picture and keep what you like."
       footer={
-        <Button tone="primary" icon={<Plus size={14} />} className="w-full" onClick={keep}>
-          Keep view
-        </Button>
+        <div className="grid gap-1.5">
+          <Button tone="primary" icon={<Plus size={14} />} onClick={keep}>
+            Keep view
+          </Button>
+          {views.length > 0 && (
+            <Button icon={<LayoutGrid size={14} />} onClick={() => setSheet(true)}>
+              Contact sheet
+            </Button>
+          )}
+        </div>
       }
     />
   );
@@ -147,6 +164,7 @@ export function ViewsScreen() {
   );
   return (
     <LitBy light={light}>
+      {sheet && <ContactSheetDialog {...{ views, site }} chosen={together} onClose={() => setSheet(false)} />}
       {updating && row && scout && (
         <UpdateDialog row={row} sample={sample} aspect={aspect} onClose={() => setUpdating(false)} />
       )}

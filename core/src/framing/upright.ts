@@ -1,6 +1,6 @@
 import type { Lens, Pose } from '../document/index.ts';
 import { anglesOf, orientationOf } from '../geometry/index.ts';
-import { Projection, throughLens } from './projection.ts';
+import { Projection, throughLens } from '../optics/index.ts';
 
 /** More than this no picture is lifted: a part of the sensor's height or width. */
 const MOST_SHIFT = 2;

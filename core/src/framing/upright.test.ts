@@ -2,7 +2,8 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import type { Lens, Vec3 } from '../document/index.ts';
 import { anglesOf, orientationOf, toDegrees, toRadians } from '../geometry/index.ts';
-import { convergence, edgeStretch, Projection, straightened, throughLens } from './index.ts';
+import { Projection, throughLens } from '../optics/index.ts';
+import { convergence, edgeStretch, straightened } from './index.ts';
 
 const LENS: Lens = { focalLengthMm: 24, sensor: { widthMm: 36, heightMm: 24 }, shift: [0, 0] };
 const ASPECT = 16 / 9;

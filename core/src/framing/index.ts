@@ -1,0 +1,2 @@
+export * from './guides.ts';
+export * from './upright.ts';
