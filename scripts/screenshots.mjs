@@ -103,7 +103,10 @@ async function compared(page, take) {
   const coming = page.waitForEvent('download');
   await page.getByRole('button', { name: 'Save PNG' }).click();
   const sheet = readFileSync(await (await coming).path()).toString('base64');
-  const paper = await page.context().browser().newPage({ viewport: { width: 1280, height: 905 } });
+  const paper = await page
+    .context()
+    .browser()
+    .newPage({ viewport: { width: 1280, height: 905 } });
   await paper.setContent(`<body style="margin:0"><img style="width:100%" src="data:image/png;base64,${sheet}">`);
   await paper.screenshot({ path: join(ROOT, 'docs/screenshots/contact-sheet.png') });
   await paper.close();

@@ -20,6 +20,8 @@ export interface Workbench {
   scout: Pose | null;
   /** The lens that the free eye sees through, where it is another than that of what is selected. */
   scoutLens: Lens | null;
+  /** How high whoever is stood somewhere has the eyes, metres; null: as the project says. */
+  eyes: number | null;
   /** Index of the storey in the plan. */
   storey: number;
   tool: Tool;
@@ -42,6 +44,7 @@ const fresh: Workbench = {
   playing: false,
   scout: null,
   scoutLens: null,
+  eyes: null,
   storey: -1,
   tool: 'select',
   light: null,

@@ -9,10 +9,11 @@ import { poseText, readPose } from './pose-text.ts';
 
 const START: Pose = { position: [1, 2.1, -3], orientation: orientationOf({ pan: 0.5, tilt: 0.1, roll: 0 }) };
 let pose: Pose;
+let eyes: number | null = null;
 function Card({ north = 0, floor = 0.5 }: { north?: number; floor?: number | null }) {
   const [now, setNow] = useState(START);
   pose = now;
-  return <PoseCard pose={now} north={north} floor={floor} onPose={setNow} />;
+  return <PoseCard pose={now} north={north} floor={floor} onPose={setNow} onEyes={(height) => (eyes = height)} />;
 }
 const field = (label: string) => screen.getByRole('textbox', { name: new RegExp(`^${label}`) });
 async function type(label: string, text: string): Promise<void> {
@@ -43,6 +44,15 @@ describe('a pose in numbers', () => {
     await type('Bearing', '270');
     expect(toDegrees(anglesOf(pose.orientation).pan)).toBeCloseTo(0, 6);
     expect(field('Bearing')).toHaveProperty('value', '270.0');
+  });
+
+  test('the eyes of a child are set over the floor, and stood with from then on', async () => {
+    render(<Card />);
+    await userEvent.click(screen.getByRole('combobox', { name: 'Eyes of' }));
+    await userEvent.click(await screen.findByRole('option', { name: 'Child' }));
+    expect(eyes).toBe(1.1);
+    expect(pose.position).toEqual([1, expect.closeTo(1.6, 9), -3]);
+    expect(screen.getByRole('combobox', { name: 'Eyes of' }).textContent).toBe('Child');
   });
 
   test('where there is no floor there is no height over it', () => {

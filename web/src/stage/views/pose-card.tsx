@@ -2,7 +2,8 @@ import type { Pose, Vec3 } from '@eskovan/core/document';
 import { anglesOf, orientationOf, toDegrees, toRadians } from '@eskovan/core/geometry';
 import { ClipboardPaste, Copy } from 'lucide-react';
 import { toast } from 'sonner';
-import { Button, Card, NumberField } from '../../kit/index.ts';
+import { Button, Card, Line, NumberField, Select } from '../../kit/index.ts';
+import { heightOf, personOf, PERSON_OPTIONS } from '../shared/people.ts';
 import { poseText, readPose } from './pose-text.ts';
 
 interface PoseCardProps {
@@ -12,13 +13,15 @@ interface PoseCardProps {
   /** Height of the floor under the eye, metres; null where there is none. */
   floor: number | null;
   onPose: (pose: Pose) => void;
+  /** Whose eyes are to be stood with from now on: their height, metres. */
+  onEyes: (height: number) => void;
 }
 
 const AXES = ['Place x', 'Height', 'Place z'] as const;
 const STEEPEST = 89.9;
 
 /** Where the eye is and where it looks, in numbers that can be typed. */
-export function PoseCard({ pose, north, floor, onPose }: PoseCardProps) {
+export function PoseCard({ pose, north, floor, onPose, onEyes }: PoseCardProps) {
   const { pan, tilt, roll } = anglesOf(pose.orientation);
   // Clockwise from north, as on a compass.
   const bearing = (toDegrees(-pan - north) + 720) % 360;
@@ -81,14 +84,29 @@ export function PoseCard({ pose, north, floor, onPose }: PoseCardProps) {
         />
       ))}
       {floor !== null && (
-        <NumberField
-          label="Above the floor"
-          unit="m"
-          measure="length"
-          step={0.05}
-          value={pose.position[1] - floor}
-          onChange={(height) => moved(1, floor + height)}
-        />
+        <>
+          <Line label="Eyes of">
+            <Select
+              label="Eyes of"
+              value={personOf(pose.position[1] - floor)}
+              options={PERSON_OPTIONS}
+              onChange={(person) => {
+                const height = heightOf(person);
+                if (height === null) return;
+                onEyes(height);
+                moved(1, floor + height);
+              }}
+            />
+          </Line>
+          <NumberField
+            label="Above the floor"
+            unit="m"
+            measure="length"
+            step={0.05}
+            value={pose.position[1] - floor}
+            onChange={(height) => moved(1, floor + height)}
+          />
+        </>
       )}
       {angle('Bearing', bearing, 360, (radians) => turned({ pan: -radians - north }))}
       {angle('Tilt', toDegrees(tilt), STEEPEST, (radians) => turned({ tilt: radians }))}

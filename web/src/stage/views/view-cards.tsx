@@ -54,6 +54,7 @@ export function ViewCards({ row, pose, site }: ViewCardsProps) {
         north={project.body.sun.north}
         floor={Number.isFinite(floor) ? floor : null}
         onPose={(next) => workbench.set({ scout: next })}
+        onEyes={(eyes) => workbench.set({ eyes })}
       />
       {row && (
         <LightCard

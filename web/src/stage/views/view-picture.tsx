@@ -27,6 +27,8 @@ interface ViewPictureProps {
   /** The eye as it is just now. */
   eye: () => Pose | null;
   ground: Ground | null;
+  /** Of who walks about, metres. */
+  eyeHeight: number;
   guides: boolean;
   onGuides: () => void;
   onKeep: () => void;
@@ -36,7 +38,8 @@ interface ViewPictureProps {
 
 /** The picture of a view, the hands in it, and what says how far off one is. */
 export function ViewPicture(props: ViewPictureProps) {
-  const { row, number, sample, still, target, eye, ground, guides, onGuides, onKeep, onUpdate, onCompare } = props;
+  const { row, number, sample, still, target, eye, ground, eyeHeight, guides, onGuides, onKeep, onUpdate, onCompare } =
+    props;
   const { project } = useProject();
   const scout = useWorkbench((state) => state.scout);
   const focusing = useWorkbench((state) => state.focusing);
@@ -79,7 +82,7 @@ export function ViewPicture(props: ViewPictureProps) {
             onMove: move,
             lens,
             ground,
-            eyeHeight: project.body.eyeHeight,
+            eyeHeight,
             ...(focusing && {
               onPress: (hit: PickedSurface | null) =>
                 hit ? focusOn(hit.point) : toast('There is nothing to focus on there: only sky.'),

@@ -44,6 +44,7 @@ export function ViewsScreen() {
   useThumbnails(views, scene, light);
   const { data: site, error } = useSiteData();
   const scout = useWorkbench((state) => state.scout);
+  const eyeHeight = useWorkbench((state) => state.eyes) ?? project.body.eyeHeight;
   const frame = frameOf(row?.body ?? null, project.body);
   const aspect = aspectOf({ frame });
   const home = useMemo(
@@ -131,7 +132,7 @@ export function ViewsScreen() {
   );
   const picture = (
     <ViewPicture
-      {...{ row, number: row ? views.indexOf(row) + 1 : 0, sample, still, target, ground, guides }}
+      {...{ row, number: row ? views.indexOf(row) + 1 : 0, sample, still, target, ground, guides, eyeHeight }}
       eye={() => workbench.get().scout ?? leaving.current}
       onGuides={() => setGuides(!guides)}
       onKeep={keep}
@@ -149,9 +150,7 @@ export function ViewsScreen() {
       }}
     />
   );
-  const plan = site && ground && (
-    <StandPlan {...{ site, ground, views, row, sample, aspect, eyeHeight: project.body.eyeHeight }} />
-  );
+  const plan = site && ground && <StandPlan {...{ site, ground, views, row, sample, aspect, eyeHeight }} />;
   const centre = (
     <Panels
       id="views-centre"
