@@ -34,11 +34,11 @@ export async function drawPictures(
     await page.waitForFunction(
       (count) => document.querySelectorAll('[aria-label="Lights of this project"] img').length >= count,
       lights,
-      { timeout: 120_000 },
+      { timeout: 300_000 },
     );
     await page.goto(`${address}/project/${projectId}/views`);
     await page.waitForFunction((count) => document.querySelectorAll('aside li img').length >= count, views, {
-      timeout: 120_000,
+      timeout: 300_000,
     });
     await page.getByRole('link', { name: 'Renders' }).click();
     await page.getByRole('combobox', { name: 'What to render' }).click();
@@ -49,10 +49,10 @@ export async function drawPictures(
     await page.getByRole('option', { name: /Draft/ }).click();
     // A part of it is enough to see what a take is; all of it would keep the first start waiting.
     const to = page.getByLabel('To, s');
-    await to.fill('6s');
+    await to.fill('3s');
     await to.press('Enter');
     await page.getByRole('button', { name: 'Render film' }).click();
-    await page.locator('video').waitFor({ timeout: 300_000 });
+    await page.locator('video').waitFor({ timeout: 900_000 });
     await page.locator('[data-saved="saved"]').waitFor({ timeout: 30_000 });
   } finally {
     await browser.close();
