@@ -232,8 +232,8 @@ test('scouting walks on the floor and does not pass through walls', async ({ pag
   await page.mouse.up();
   await page.getByRole('group', { name: 'Picture', exact: true }).focus();
   await page.keyboard.down('w');
-  const position = async () =>
-    Number((await page.getByText('x, y, z').locator('..').textContent())!.match(/-?\d+\.\d+/)![0]);
+  const place = page.getByRole('region', { name: 'Pose' }).getByLabel('Place x');
+  const position = async () => Number(await place.inputValue());
   await expect.poll(position).toBeLessThan(9.7);
   let before = Infinity;
   await expect
