@@ -71,7 +71,7 @@ async function takeAll(browser, studio) {
   const video = page.locator('video');
   await video.waitFor();
   await video.evaluate((element) => {
-    element.currentTime = 3;
+    element.currentTime = 1.5;
     return new Promise((resolve) => element.addEventListener('canplaythrough', resolve, { once: true }));
   });
   await take('renders');
