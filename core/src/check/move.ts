@@ -2,6 +2,7 @@ import type { CheckLimits, Vec3 } from '../document/index.ts';
 import { toDegrees } from '../geometry/index.ts';
 import type { CompiledMove } from '../move/index.ts';
 import type { Footing } from '../survey/index.ts';
+import { problemsFirst, type Severity } from './severity.ts';
 import { passages } from './through.ts';
 import { turnFindings } from './turn.ts';
 import { wayFindings, type WayFinding } from './way.ts';
@@ -9,7 +10,7 @@ import { wayFindings, type WayFinding } from './way.ts';
 /** Something that would spoil a move, before it is rendered. */
 export interface Finding {
   rule: WayFinding['rule'] | 'haste' | 'turn' | 'gaze off' | 'through' | 'key lost' | 'not looked at';
-  severity: 'note' | 'problem';
+  severity: Severity;
   /** seconds */
   from: number;
   to: number;
@@ -104,6 +105,5 @@ export function checkMove(move: CompiledMove, footing: Footing, limits: CheckLim
   }
   if (move.lostKeys > 0)
     findings.push({ ...all, rule: 'key lost', severity: 'note', worst: move.lostKeys, limit: null });
-  const of = (wanted: Finding['severity']) => findings.filter(({ severity }) => severity === wanted);
-  return [...of('problem'), ...of('note')];
+  return problemsFirst(findings);
 }

@@ -1,20 +1,21 @@
-import type { CheckLimits, Lens, Pose, Vec3 } from '../document/index.ts';
+import type { CheckLimits, StillCamera, Vec3 } from '../document/index.ts';
 import { anglesOf, orientationOf, toDegrees } from '../geometry/index.ts';
-import { convergence, edgeStretch, straightened } from '../framing/index.ts';
+import { convergence, edgeStretch, reachOf, straightened } from '../framing/index.ts';
 import { Projection, throughLens } from '../optics/index.ts';
 import type { Footing } from '../survey/index.ts';
+import { problemsFirst, type Severity } from './severity.ts';
 
 /** Something that would spoil a still, before it is rendered. */
 export interface StillFinding {
   rule: 'converging' | 'off level' | 'stretched' | 'eye too low' | 'eye too high' | 'too near' | 'not looked at';
-  severity: 'note' | 'problem';
+  severity: Severity;
   /** In the rule's own unit (degrees, metres, or a part of one); null where there is nothing to measure. */
   worst: number | null;
   limit: number | null;
   /** A place of the scene that it is about, metres. */
   point: Vec3 | null;
   /** The camera that would be fine. Null where only a person can tell. */
-  fix: { pose: Pose; lens: Lens } | null;
+  fix: StillCamera | null;
 }
 
 /** An eye higher over the floor than this does not stand on it: it looks from above, metres. */
@@ -40,30 +41,23 @@ export interface StillSite {
  * @param site null where it has not been measured
  */
 export function checkStill(
-  camera: Camera,
+  camera: StillCamera,
   aspect: number,
   site: StillSite | null,
   limits: CheckLimits,
 ): StillFinding[] {
   const { pose, lens } = camera;
   const projection = new Projection(throughLens(lens), aspect, pose.position, pose.orientation);
-  const findings = [
+  return problemsFirst([
     ...levelFindings(camera, projection, aspect, limits),
-    ...stretchFindings(camera, projection, aspect, limits),
+    ...stretchFindings(camera, projection, limits),
     ...(site && site.size >= FOR_PEOPLE ? eyeFindings(camera, site.footing, limits) : []),
     ...(site ? nearFindings(projection, site.footing, Math.min(limits.tooNear, NEAR_PART * site.size)) : []),
-  ];
-  const of = (wanted: StillFinding['severity']) => findings.filter(({ severity }) => severity === wanted);
-  return [...of('problem'), ...of('note')];
-}
-
-interface Camera {
-  pose: Pose;
-  lens: Lens;
+  ]);
 }
 
 /** A horizon that is not level, and verticals that are not upright. */
-function levelFindings({ pose, lens }: Camera, projection: Projection, aspect: number, limits: CheckLimits) {
+function levelFindings({ pose, lens }: StillCamera, projection: Projection, aspect: number, limits: CheckLimits) {
   const findings: StillFinding[] = [];
   const { pan, tilt, roll } = anglesOf(pose.orientation);
   const off = Math.abs(toDegrees(roll));
@@ -86,39 +80,29 @@ function levelFindings({ pose, lens }: Camera, projection: Projection, aspect: n
       worst: leaning,
       limit: limits.converging,
       point: null,
-      fix: straightened(pose, lens),
+      fix: straightened({ pose, lens }),
     });
   return findings;
 }
 
 /** Things at the edge that a wide lens draws out; a longer lens is the mend. */
-function stretchFindings({ pose, lens }: Camera, projection: Projection, aspect: number, limits: CheckLimits) {
+function stretchFindings({ pose, lens }: StillCamera, projection: Projection, limits: CheckLimits): StillFinding[] {
   const worst = edgeStretch(projection);
-  if (worst <= limits.stretched) return [];
-  const { left, right, bottom, top } = projection.window;
-  const farthest = Math.max(-left, right, -bottom, top);
-  const allowed = Math.sqrt((1 + limits.stretched) ** 2 - 1);
-  const focalLengthMm = Math.ceil((lens.focalLengthMm * farthest) / allowed);
-  const longer = { ...lens, focalLengthMm };
-  // A shifted lens keeps its shift in parts of the sensor: what is far off the axis comes nearer by the same factor.
-  const mends = edgeStretch(new Projection(throughLens(longer), aspect, pose.position, pose.orientation)) <= worst;
-  const finding: StillFinding = {
-    rule: 'stretched',
-    severity: 'note',
-    worst,
-    limit: limits.stretched,
-    point: null,
-    fix: mends ? { pose, lens: longer } : null,
-  };
-  return [finding];
+  const limit = limits.stretched;
+  if (worst <= limit) return [];
+  // Sensor and shift are seen as much narrower as the lens is longer.
+  const focalLengthMm = Math.ceil((lens.focalLengthMm * reachOf(worst)) / reachOf(limit));
+  return [
+    { rule: 'stretched', severity: 'note', worst, limit, point: null, fix: { pose, lens: { ...lens, focalLengthMm } } },
+  ];
 }
 
 /** An eye at a height that nobody has, over the floor that is under it. */
-function eyeFindings({ pose, lens }: Camera, footing: Footing, limits: CheckLimits): StillFinding[] {
+function eyeFindings({ pose, lens }: StillCamera, footing: Footing, limits: CheckLimits): StillFinding[] {
   const [x, y, z] = pose.position;
-  const floor = footing.floors.floorBelow(x, z, y);
+  const floor = footing.floors.floorUnder(pose.position);
+  if (floor === null || y - floor > FROM_ABOVE) return [];
   const height = y - floor;
-  if (!Number.isFinite(floor) || height > FROM_ABOVE) return [];
   const low = height < limits.eyeLow;
   if (!low && height <= limits.eyeHigh) return [];
   const limit = low ? limits.eyeLow : limits.eyeHigh;

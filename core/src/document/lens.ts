@@ -10,12 +10,16 @@ export const sensorSchema = z.object({
 });
 export type Sensor = z.infer<typeof sensorSchema>;
 
+/** No picture is shifted by more than so many times the sensor's width or height. */
+export const MOST_SHIFT = 2;
+const shift = finite.min(-MOST_SHIFT).max(MOST_SHIFT);
+
 export const lensSchema = z.object({
   /** mm, 1–2000. */
   focalLengthMm: finite.min(1).max(2000),
   sensor: sensorSchema,
   /** Lens shift as a part of the sensor height (y) and width (x); +y moves the picture's centre up. */
-  shift: z.tuple([finite.min(-2).max(2), finite.min(-2).max(2)]).default([0, 0]),
+  shift: z.tuple([shift, shift]).default([0, 0]),
   /** Distance that is sharp, metres; without it everything is. */
   focus: finite.min(0.005).max(100_000).optional(),
   /** Focal length over the width of the lens's opening; without it everything is sharp. */

@@ -27,3 +27,6 @@ export const viewBodySchema = z.object({
   thumbnail: fileRefSchema.nullable().default(null),
 });
 export type ViewBody = z.infer<typeof viewBodySchema>;
+
+/** What a still is taken with. */
+export type StillCamera = Pick<ViewBody, 'pose' | 'lens'>;

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import type { Lens, Vec3 } from '../document/index.ts';
+import type { Lens, StillCamera, Vec3 } from '../document/index.ts';
 import { anglesOf, orientationOf, toDegrees, toRadians } from '../geometry/index.ts';
 import { Projection, throughLens } from '../optics/index.ts';
 import { convergence, edgeStretch, straightened } from './index.ts';
@@ -11,7 +11,7 @@ const poseAt = (pan: number, tilt: number, roll = 0) => ({
   position: [3, 1.6, -2] as Vec3,
   orientation: orientationOf({ pan, tilt, roll }),
 });
-const seen = ({ pose, lens }: { pose: ReturnType<typeof poseAt>; lens: Lens }) =>
+const seen = ({ pose, lens }: StillCamera) =>
   new Projection(throughLens(lens), ASPECT, pose.position, pose.orientation);
 
 describe('straight verticals', () => {
@@ -20,8 +20,8 @@ describe('straight verticals', () => {
     fc.assert(
       fc.property(angle(3), angle(0.75), angle(0.3), angle(8), (pan, tilt, roll, aside) => {
         const pose = poseAt(pan, tilt, roll);
-        const made = straightened(pose, LENS)!;
-        const projection = seen(made as { pose: typeof pose; lens: Lens });
+        const made = straightened({ pose, lens: LENS })!;
+        const projection = seen(made);
         const ahead = (along: number, right: number, height: number): Vec3 => [
           pose.position[0] - along * Math.sin(pan) + right * Math.cos(pan),
           pose.position[1] + height,
@@ -38,7 +38,7 @@ describe('straight verticals', () => {
 
   // By hand: looking up by 15° with 24 mm lifts the middle by 24 · tan 15° = 6.43 mm, of 24 mm.
   test('15° up with 24 mm is a rise of 6.43 mm', () => {
-    const { pose, lens } = straightened(poseAt(0.4, toRadians(15)), LENS)!;
+    const { pose, lens } = straightened({ pose: poseAt(0.4, toRadians(15)), lens: LENS })!;
     expect(lens.shift[1] * lens.sensor.heightMm).toBeCloseTo(6.4308, 4);
     expect(lens.shift[0]).toBeCloseTo(0, 12);
     expect(anglesOf(pose.orientation)).toEqual({
@@ -47,12 +47,12 @@ describe('straight verticals', () => {
       roll: expect.closeTo(0, 9),
     });
     // Done twice it is what it was.
-    expect(straightened(pose, lens)!.lens.shift[1]).toBeCloseTo(lens.shift[1], 12);
+    expect(straightened({ pose, lens })!.lens.shift[1]).toBeCloseTo(lens.shift[1], 12);
   });
 
   test('straight up, or farther than a lens is shifted, is not done', () => {
-    expect(straightened(poseAt(0, toRadians(89)), LENS)).toBeNull();
-    expect(straightened(poseAt(0, toRadians(50)), { ...LENS, focalLengthMm: 85 })).toBeNull();
+    expect(straightened({ pose: poseAt(0, toRadians(89)), lens: LENS })).toBeNull();
+    expect(straightened({ pose: poseAt(0, toRadians(50)), lens: { ...LENS, focalLengthMm: 85 } })).toBeNull();
   });
 });
 
@@ -66,7 +66,8 @@ describe('how verticals lean', () => {
     expect(Math.abs(lean(0, 0, 0.1))).toBeLessThan(1e-9);
   });
 
-  // By hand: of a camera that looks up by t, a vertical at the edge, u = 18 / 24 off the axis, leans by atan(u · tan t): its vanishing point is 1 / tan t above the middle.
+  // By hand: of a camera that looks up by t, a vertical at the edge, u = 18 / 24 off the axis, leans by atan(u · tan t):
+  // its vanishing point is 1 / tan t above the middle.
   test('10° up with 24 mm: 2 · atan(0.75 · tan 10°) = 15.07°', () => {
     const found = toDegrees(convergence(seen({ pose: poseAt(0, toRadians(10)), lens: LENS }), ASPECT));
     expect(found).toBeCloseTo(15.07, 2);

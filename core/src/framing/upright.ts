@@ -1,9 +1,7 @@
-import type { Lens, Pose } from '../document/index.ts';
+import { MOST_SHIFT, type Lens, type StillCamera } from '../document/index.ts';
 import { anglesOf, orientationOf } from '../geometry/index.ts';
 import { Projection, throughLens } from '../optics/index.ts';
 
-/** More than this no picture is lifted: a part of the sensor's height or width. */
-const MOST_SHIFT = 2;
 /** Length of the upright line that is looked at, metres at a metre's distance. */
 const SHORT = 1e-4;
 
@@ -13,7 +11,7 @@ const SHORT = 1e-4;
  * of architectural photography.
  * @returns null where the lens would have to be shifted more than it can be: looking up or down too steeply
  */
-export function straightened(pose: Pose, lens: Lens): { pose: Pose; lens: Lens } | null {
+export function straightened({ pose, lens }: StillCamera): StillCamera | null {
   const middle = new Projection(throughLens(lens), 1, pose.position, pose.orientation).ray(0, 0).direction;
   const { pan } = anglesOf(pose.orientation);
   const ahead = -middle[0] * Math.sin(pan) - middle[2] * Math.cos(pan);
@@ -31,25 +29,19 @@ export function straightened(pose: Pose, lens: Lens): { pose: Pose; lens: Lens }
   };
 }
 
-/** Directions of what is upright, in the picture at its left and right edge: radians from the picture's own upright. */
-function uprightsAt(projection: Projection, aspect: number): [left: number, right: number] {
-  const lean = (x: number) => {
-    const { from, direction } = projection.ray(x, 0);
-    const foot = projection.project([from[0] + direction[0], from[1] + direction[1], from[2] + direction[2]]);
-    const head = projection.project([from[0] + direction[0], from[1] + direction[1] + SHORT, from[2] + direction[2]]);
-    return Math.atan2((head.x - foot.x) * aspect, head.y - foot.y);
-  };
-  return [lean(-1), lean(1)];
-}
-
 /**
  * How much verticals at the left and right edge of a picture lean towards each other, radians: positive where they meet
  * above, negative where they meet below.
  * @param aspect width over height of the picture
  */
 export function convergence(projection: Projection, aspect: number): number {
-  const [left, right] = uprightsAt(projection, aspect);
-  return left - right;
+  const lean = (x: number) => {
+    const { from, direction } = projection.ray(x, 0);
+    const foot = projection.project([from[0] + direction[0], from[1] + direction[1], from[2] + direction[2]]);
+    const head = projection.project([from[0] + direction[0], from[1] + direction[1] + SHORT, from[2] + direction[2]]);
+    return Math.atan2((head.x - foot.x) * aspect, head.y - foot.y);
+  };
+  return lean(-1) - lean(1);
 }
 
 /**
@@ -61,3 +53,6 @@ export function edgeStretch({ window, view }: Projection): number {
   const farthest = Math.max(-window.left, window.right, -window.bottom, window.top);
   return Math.hypot(1, farthest) - 1;
 }
+
+/** How far off the axis a ball is drawn out so much, in focal lengths: the inverse of {@link edgeStretch}. */
+export const reachOf = (stretch: number): number => Math.sqrt((1 + stretch) ** 2 - 1);

@@ -11,7 +11,7 @@ export const PAPERS: readonly Paper[] = [
   { name: 'A3', width: 420, height: 297 },
 ];
 
-/** The same paper, tallPaper. */
+/** The same paper, standing. */
 export const tallPaper = ({ name, width, height }: Paper): Paper => ({
   name,
   width: Math.min(width, height),

@@ -1,4 +1,5 @@
 import { ALL_LIT, type LightBody, type ProjectBody, type SiteLight, type SunSetting } from '../document/index.ts';
+import { toRadians } from '../geometry/index.ts';
 import { sunDirection, sunPosition } from './sun.ts';
 
 /** What a person sets of a light. */
@@ -58,7 +59,7 @@ export function startingLight(start: LightStart, place: SunSetting): LightSettin
     (_, minute) => sunPosition(new Date(first + minute * MINUTE), place.latitude, place.longitude).altitude,
   );
   const noon = heights.indexOf(Math.max(...heights));
-  const wanted = (altitude * Math.PI) / 180;
+  const wanted = toRadians(altitude);
   let best = noon;
   for (let minute = half === 'rising' ? 0 : noon; minute < (half === 'rising' ? noon : DAY); minute += 1)
     if (Math.abs(heights[minute]! - wanted) < Math.abs(heights[best]! - wanted)) best = minute;

@@ -54,6 +54,12 @@ export class FloorIndex {
     return (this.made ??= sortIntoCells(this.triangles));
   }
 
+  /** The floor under a point, metres; null where there is none. */
+  floorUnder([x, y, z]: readonly [number, number, number]): number | null {
+    const floor = this.floorBelow(x, z, y);
+    return Number.isFinite(floor) ? floor : null;
+  }
+
   /**
    * The highest floor at (x, z) that is not above `ceiling`; −Infinity where there is none.
    * Points on a shared edge belong to both triangles: a seam is no hole.

@@ -206,7 +206,7 @@ function view(
   return {
     name,
     body: {
-      ...((Math.abs(tilt) < ON_PURPOSE && straightened(seen.pose, seen.lens)) || seen),
+      ...((Math.abs(tilt) < ON_PURPOSE && straightened(seen)) || seen),
       light: seenIn ? idOf(`light ${seenIn}`) : null,
       thumbnail: null,
     },

@@ -1,3 +1,4 @@
+import { frameSchema } from '@eskovan/core/document';
 import { GUIDES } from '@eskovan/core/framing';
 import { create } from 'zustand';
 import { z } from 'zod';
@@ -10,8 +11,8 @@ const framingSchema = z.object({
   safe: z.boolean().default(true),
   /** How dark it is outside the frame, 0…1. */
   mask: z.number().min(0).max(1).default(0.72),
-  /** A second frame that is cut out of the first: “4:5”; empty for none. */
-  second: z.string().max(20).default(''),
+  /** A second frame that is cut out of the first. */
+  second: frameSchema.nullable().default(null),
 });
 /** How this person looks at pictures. Nothing of it is in the project. */
 export type Framing = z.infer<typeof framingSchema>;

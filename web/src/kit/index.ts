@@ -17,4 +17,5 @@ export * from './segmented.tsx';
 export * from './select.tsx';
 export * from './tooltip.tsx';
 export * from './panels.tsx';
+export * from './use-object-url.ts';
 export * from './use-size.ts';

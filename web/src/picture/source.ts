@@ -37,6 +37,12 @@ export interface AsideWish {
   size: PictureSize;
 }
 
+/** A picture so many pixels wide. @param aspect width over height */
+export const sizeAcross = (width: number, aspect: number): PictureSize => ({
+  width,
+  height: Math.max(2, Math.round(width / aspect)),
+});
+
 /** A place in the picture that was pressed. */
 export interface PickedSurface {
   /** Where it is now, metres. */

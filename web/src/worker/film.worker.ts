@@ -7,7 +7,7 @@ import { unpackFooting } from '@eskovan/core/survey';
 import { PictureRenderer, renderStill, renderVideo, smaller, type PictureSize } from '@eskovan/render';
 import { dressModel } from '@eskovan/core/site';
 import * as Comlink from 'comlink';
-import { sceneKey, type AsideWish, type PictureScene } from '../picture/source.ts';
+import { sceneKey, sizeAcross, type AsideWish, type PictureScene } from '../picture/source.ts';
 import { openFilmFile } from './film-file.ts';
 import { GATHERED_FROM, gatherLight } from './gather-light.ts';
 import { fetchBytes, loadScene, sceneOptions } from './load-scene.ts';
@@ -89,7 +89,7 @@ const api = {
     try {
       await renderer.setModel(dressModel(model, dress), sceneOptions(order.scene, motion), true);
       const { size, subframes, output } = order;
-      const posterSize = { width: 640, height: Math.max(2, Math.round((640 * size.height) / size.width)) };
+      const posterSize = sizeAcross(640, size.width / size.height);
       if (output.kind === 'still') {
         // Lines on paper have no light.
         const hasLight = order.scene.source.kind === 'lit' && dress.look !== 'line';
@@ -107,7 +107,14 @@ const api = {
       const loops = loopsAfter !== null && Math.abs(frameTime(frames, rate) - loopsAfter) < frameTime(1, rate);
       const file = await renderVideo(renderer, {
         ...(filmFile ? { file: filmFile } : {}),
-        ...{ sampleAt, rate, frames, loops, shutter, size, subframes, onProgress },
+        sampleAt,
+        rate,
+        frames,
+        loops,
+        shutter,
+        size,
+        subframes,
+        onProgress,
       });
       return { file, poster };
     } finally {

@@ -10,6 +10,7 @@ import { useProject } from '../../data/use-project.ts';
 import { drawAside } from '../../picture/aside.ts';
 import { worthSeeing } from '../../picture/eye.ts';
 import { namedLight } from '../../site/named-light.ts';
+import { sizeAcross } from '../../picture/source.ts';
 import { pictureScene } from '../../site/picture-scene.ts';
 import { useSiteState } from '../../site/site-state.ts';
 
@@ -59,9 +60,9 @@ async function drawLight(
   if (!lit || lit.first || row.body.picture?.of === of || busy.has(row.id + of)) return;
   busy.add(row.id + of);
   try {
-    const height = Math.round(WIDTH / aspectOf(project.body));
+    const size = sizeAcross(WIDTH, aspectOf(project.body));
     const scene = pictureScene(document, setting, lit, null)!;
-    const file = await uploadFile(await drawAside({ scene, pose, lens, size: { width: WIDTH, height } }), 'image/webp');
+    const file = await uploadFile(await drawAside({ scene, pose, lens, size }), 'image/webp');
     if (isLight(row)) keepPicture('light', row, { of, file }, ['instant', 'sky', 'lamps', 'exposure']);
     else keepPicture('project', row, { of, file }, ['sun', 'sky', 'lamps', 'exposure']);
   } catch {

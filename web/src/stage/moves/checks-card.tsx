@@ -1,11 +1,12 @@
 import type { Finding } from '@eskovan/core/check';
 import type { Row } from '@eskovan/core/document';
 import { atTempo } from '@eskovan/core/move';
-import { CircleAlert, CircleCheck, CircleDot, SlidersHorizontal } from 'lucide-react';
+import { SlidersHorizontal } from 'lucide-react';
 import { useState } from 'react';
 import { editBody } from '../../data/edit-row.ts';
 import { workbench } from '../../desk/workbench.ts';
-import { Button, Card, cx } from '../../kit/index.ts';
+import { Button, Card } from '../../kit/index.ts';
+import { CheckLine } from '../shared/check-line.tsx';
 import { describeFinding } from './describe-finding.ts';
 import { LimitsDialog } from './limits-dialog.tsx';
 
@@ -37,22 +38,11 @@ export function ChecksCard({ row, findings, fine }: ChecksCardProps) {
     >
       {limits && <LimitsDialog onClose={() => setLimits(false)} />}
       <ul className="grid max-h-56 gap-1.5 overflow-y-auto">
-        {findings.length === 0 && (
-          <li className="flex gap-2">
-            <CircleCheck size={15} className="mt-0.5 shrink-0 text-moss" aria-hidden />
-            {fine}
-          </li>
-        )}
+        {findings.length === 0 && <CheckLine severity="fine">{fine}</CheckLine>}
         {findings.map((finding) => {
           const { rule, severity, at: time, fix } = finding;
-          const Icon = severity === 'problem' ? CircleAlert : CircleDot;
           return (
-            <li key={`${rule} ${finding.from}`} className="flex gap-2">
-              <Icon
-                size={15}
-                className={cx('mt-0.5 shrink-0', severity === 'problem' ? 'text-madder' : 'text-ochre')}
-                aria-label={severity === 'problem' ? 'Problem' : 'Note'}
-              />
+            <CheckLine key={`${rule} ${finding.from}`} severity={severity}>
               <span className="min-w-0 flex-1">{describeFinding(finding)}</span>
               {fix && (
                 <Button
@@ -71,7 +61,7 @@ export function ChecksCard({ row, findings, fine }: ChecksCardProps) {
                   Show
                 </Button>
               )}
-            </li>
+            </CheckLine>
           );
         })}
       </ul>

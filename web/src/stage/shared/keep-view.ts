@@ -22,7 +22,7 @@ import { orderAfter } from '../../data/order.ts';
 import { changing, liveRows } from '../../data/changes.ts';
 import { drawAside } from '../../picture/aside.ts';
 import { drawStill } from '../../picture/client.ts';
-import type { PictureScene } from '../../picture/source.ts';
+import { sizeAcross, type PictureScene } from '../../picture/source.ts';
 
 /**
  * Keeps what the eye sees as a new named view. Returns its id.
@@ -37,8 +37,11 @@ export function keepView(
 ): string {
   const views = liveRows(document.view);
   const body: ViewBody = {
-    ...{ pose: poseOf(sample), lens: lensOf(sample), light: light ?? null, thumbnail: null },
+    pose: poseOf(sample),
+    lens: lensOf(sample),
+    light: light ?? null,
     ...(frame && { frame }),
+    thumbnail: null,
   };
   const name = `View ${views.length + 1}`;
   const id = makeRow('view', document.project.id, `Keep ${name}`, { name, order: orderAfter(views), body });
@@ -94,8 +97,7 @@ export async function drawThumbnail(
   busy.add(key);
   try {
     const aspect = aspectOf({ frame: frameOf(row.body, project) });
-    const width = Math.round(LONG_SIDE * Math.min(1, aspect));
-    const size = { width, height: Math.max(2, Math.round(width / aspect)) };
+    const size = sizeAcross(Math.round(LONG_SIDE * Math.min(1, aspect)), aspect);
     const drawn = scene ? drawAside({ scene, pose, lens, size }) : drawStill(standing(pose, lens), size, 8);
     const thumbnail = await uploadFile(await drawn, 'image/webp');
     const now = currentRow(row.projectId, 'view', row.id);

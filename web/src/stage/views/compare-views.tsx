@@ -2,8 +2,8 @@ import type { Row } from '@eskovan/core/document';
 import { X } from 'lucide-react';
 import { useState } from 'react';
 import { fileUrl } from '../../data/api.ts';
-import { Button, Segmented, Select } from '../../kit/index.ts';
-import { useCompared, type Compared, type Link } from './use-compared.ts';
+import { Button, cx, Segmented, Select, useObjectUrl } from '../../kit/index.ts';
+import { useCompared, useComparedPicture, type Compared, type Link } from './use-compared.ts';
 
 interface CompareViewsProps {
   /** Two to four. */
@@ -129,31 +129,25 @@ function Wipe({ compared }: { compared: readonly Compared[] }) {
   );
 }
 
-function Picture({ one: { row, url } }: { one: Compared }) {
-  const small = row.body.thumbnail && fileUrl(row.body.thumbnail.sha256);
-  const shown = url ?? small;
+function Picture({ one }: { one: Compared }) {
+  const { name, body } = one.row;
+  const drawn = useObjectUrl(useComparedPicture(one));
+  const shown = drawn ?? (body.thumbnail && fileUrl(body.thumbnail.sha256));
   return (
-    <span className="absolute inset-0 flex items-center justify-center bg-black/20" data-drawn={url !== null}>
-      {shown && (
-        <img
-          src={shown}
-          alt={row.name}
-          className={url ? 'h-full w-full object-contain' : 'h-full w-full object-contain opacity-60'}
-        />
-      )}
+    <span className="absolute inset-0 flex items-center justify-center bg-black/20" data-drawn={drawn !== null}>
+      {shown && <img src={shown} alt={name} className={cx('h-full w-full object-contain', !drawn && 'opacity-60')} />}
     </span>
   );
 }
 
-function Caption({ one: { row, url }, more }: { one: Compared; more?: string }) {
+function Caption({ one, more }: { one: Compared; more?: string }) {
+  const { name, body } = one.row;
+  const drawn = useComparedPicture(one) !== null;
+  const says = [`${body.lens.focalLengthMm.toFixed(0)} mm`, ...(more ? [more] : []), ...(drawn ? [] : ['drawing…'])];
   return (
     <span className="flex gap-2 py-1 text-sm">
-      <span className="truncate font-semibold">{row.name}</span>
-      <span className="text-surround-soft">
-        {[`${row.body.lens.focalLengthMm.toFixed(0)} mm`, ...(more ? [more] : []), ...(url ? [] : ['drawing…'])].join(
-          ' · ',
-        )}
-      </span>
+      <span className="truncate font-semibold">{name}</span>
+      <span className="text-surround-soft">{says.join(' · ')}</span>
     </span>
   );
 }

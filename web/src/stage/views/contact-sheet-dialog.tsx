@@ -109,12 +109,12 @@ export function ContactSheetDialog({ views, chosen, site, onClose }: ContactShee
 
 /** Lens, height of the eye over the floor, and the storey. */
 function noteOf({ body: { pose, lens } }: Row<'view'>, site: SiteData | null): string {
-  const [x, y, z] = pose.position;
-  const floor = site?.footing.floors.floorBelow(x, z, y) ?? -Infinity;
+  const y = pose.position[1];
+  const floor = site?.footing.floors.floorUnder(pose.position) ?? null;
   const storey = site?.survey.storeys[storeyOfEye(y, site.survey.storeys)];
   return [
     `${lens.focalLengthMm.toFixed(0)} mm`,
-    ...(Number.isFinite(floor) ? [`eye ${(y - floor).toFixed(2)} m`] : []),
+    ...(floor !== null ? [`eye ${(y - floor).toFixed(2)} m`] : []),
     ...(storey ? [storey.name] : []),
   ].join(' · ');
 }

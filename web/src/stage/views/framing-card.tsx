@@ -72,9 +72,9 @@ export function FramingCard({ own, project, onFrame }: FramingCardProps) {
       <Line label="Cut out as well">
         <Select
           label="Cut out as well"
-          value={second || NONE}
+          value={second ? frameText(second) : NONE}
           options={[{ value: NONE, label: 'Nothing' }, ...FRAMES]}
-          onChange={(next) => setFraming({ second: next === NONE ? '' : next })}
+          onChange={(next) => setFraming({ second: next === NONE ? null : frameFrom(next) })}
         />
       </Line>
       <Line label="Guides">

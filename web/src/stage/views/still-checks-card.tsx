@@ -1,6 +1,6 @@
 import type { StillFinding } from '@eskovan/core/check';
-import { CircleAlert, CircleCheck, CircleDot } from 'lucide-react';
-import { Button, Card, cx } from '../../kit/index.ts';
+import { Button, Card } from '../../kit/index.ts';
+import { CheckLine } from '../shared/check-line.tsx';
 import { describeStill } from './describe-still.ts';
 import { scoutAs } from './use-seen.ts';
 
@@ -9,23 +9,12 @@ export function StillChecksCard({ findings }: { findings: readonly StillFinding[
   return (
     <Card title="Checks" note={findings.length === 0 ? 'fine' : `${findings.length} to look at`}>
       <ul className="grid gap-1.5">
-        {findings.length === 0 && (
-          <li className="flex gap-2">
-            <CircleCheck size={15} className="mt-0.5 shrink-0 text-moss" aria-hidden />
-            Level, upright, and nothing in the way.
-          </li>
-        )}
+        {findings.length === 0 && <CheckLine severity="fine">Level, upright, and nothing in the way.</CheckLine>}
         {findings.map((finding) => {
           const { rule, severity, fix } = finding;
-          const Icon = severity === 'problem' ? CircleAlert : CircleDot;
           const { says, mend } = describeStill(finding);
           return (
-            <li key={rule} className="flex gap-2">
-              <Icon
-                size={15}
-                className={cx('mt-0.5 shrink-0', severity === 'problem' ? 'text-madder' : 'text-ochre')}
-                aria-label={severity === 'problem' ? 'Problem' : 'Note'}
-              />
+            <CheckLine key={rule} severity={severity}>
               <span className="grid min-w-0 flex-1 gap-1">
                 {says}
                 {fix && (
@@ -34,7 +23,7 @@ export function StillChecksCard({ findings }: { findings: readonly StillFinding[
                   </Button>
                 )}
               </span>
-            </li>
+            </CheckLine>
           );
         })}
       </ul>

@@ -2,8 +2,9 @@ import type { Row } from '@eskovan/core/document';
 import type { CameraSample } from '@eskovan/core/move';
 import { useEffect, useState } from 'react';
 import { fileUrl } from '../../data/api.ts';
-import { Button, Dialog } from '../../kit/index.ts';
+import { Button, Dialog, useObjectUrl } from '../../kit/index.ts';
 import { drawStill } from '../../picture/client.ts';
+import { sizeAcross } from '../../picture/source.ts';
 import { updateView } from '../shared/keep-view.ts';
 
 interface UpdateDialogProps {
@@ -17,29 +18,22 @@ const WIDTH = 480;
 
 /** Before a view becomes something else: both pictures beside each other. */
 export function UpdateDialog({ row, sample, aspect, onClose }: UpdateDialogProps) {
-  const [after, setAfter] = useState<string | null>(null);
+  const [after, setAfter] = useState<Blob | null>(null);
   useEffect(() => {
-    let url: string | null = null;
     let gone = false;
-    drawStill(sample, { width: WIDTH, height: Math.max(2, Math.round(WIDTH / aspect)) }, 4)
-      .then((blob) => {
-        if (gone) return;
-        url = URL.createObjectURL(blob);
-        setAfter(url);
-      })
+    drawStill(sample, sizeAcross(WIDTH, aspect), 4)
+      .then((blob) => void (gone || setAfter(blob)))
       // Without a picture the question can still be answered: what is seen is behind the dialog.
       .catch(() => {});
-    return () => {
-      gone = true;
-      if (url) URL.revokeObjectURL(url);
-    };
+    return () => void (gone = true);
   }, [sample, aspect]);
+  const afterUrl = useObjectUrl(after);
   const { thumbnail } = row.body;
   return (
     <Dialog open onClose={onClose} title={`Update ${row.name}?`}>
       <div className="grid grid-cols-2 gap-3">
         <Side label="Before" url={thumbnail && fileUrl(thumbnail.sha256)} aspect={aspect} />
-        <Side label="After" url={after} aspect={aspect} />
+        <Side label="After" url={afterUrl} aspect={aspect} />
       </div>
       <div className="mt-4 flex justify-end gap-2">
         <Button onClick={onClose}>Leave it</Button>

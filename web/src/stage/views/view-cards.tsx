@@ -11,7 +11,7 @@ import { AboutViewCard } from './about-view-card.tsx';
 import { FramingCard } from './framing-card.tsx';
 import { PoseCard } from './pose-card.tsx';
 import { StillChecksCard } from './still-checks-card.tsx';
-import { changeCamera, changeLens, useSeenLens } from './use-seen.ts';
+import { changeCamera, useSeenLens } from './use-seen.ts';
 import { ViewLensCard } from './view-lens-card.tsx';
 
 interface ViewCardsProps {
@@ -32,7 +32,6 @@ export function ViewCards({ row, pose, site }: ViewCardsProps) {
     const size = measured ? Math.max(...[0, 1, 2].map((k) => measured.bounds.max[k]! - measured.bounds.min[k]!)) : 0;
     return checkStill({ pose, lens }, aspect, site ? { footing: site.footing, size } : null, project.body.limits);
   }, [pose, lens, aspect, site, measured, project.body.limits]);
-  const floor = site?.footing.floors.floorBelow(pose.position[0], pose.position[2], pose.position[1]) ?? -Infinity;
   const setFrame = (frame: Frame | undefined) => {
     if (row?.body.locked) toast('This view is locked. Unlock it to give it another frame.');
     else if (row) editBody('view', row, 'Ratio', (body) => withFrame(body, frame));
@@ -44,15 +43,14 @@ export function ViewCards({ row, pose, site }: ViewCardsProps) {
         pose={pose}
         lens={lens}
         aspect={aspect}
-        onLens={(next) => changeLens(row, pose, next)}
-        onCamera={(camera) => changeCamera(row, 'Straight verticals', camera)}
+        onCamera={(label, camera) => changeCamera(row, label, camera)}
       />
       <StillChecksCard findings={findings} />
       {row && <FramingCard own={row.body.frame} project={project.body.frame} onFrame={setFrame} />}
       <PoseCard
         pose={pose}
         north={project.body.sun.north}
-        floor={Number.isFinite(floor) ? floor : null}
+        floor={site?.footing.floors.floorUnder(pose.position) ?? null}
         onPose={(next) => workbench.set({ scout: next })}
         onEyes={(eyes) => workbench.set({ eyes })}
       />

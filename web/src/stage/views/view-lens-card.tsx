@@ -1,4 +1,4 @@
-import type { Lens, Sensor } from '@eskovan/core/document';
+import { MOST_SHIFT, type Lens, type Sensor, type StillCamera } from '@eskovan/core/document';
 import { straightened } from '@eskovan/core/framing';
 import { SENSORS } from '@eskovan/core/optics';
 import { Building2, Crosshair } from 'lucide-react';
@@ -7,13 +7,11 @@ import { toast } from 'sonner';
 import { useWorkbench, workbench } from '../../desk/workbench.ts';
 import { Button, Line, NumberField, Select } from '../../kit/index.ts';
 import { EyeLensCard } from '../shared/eye-lens-card.tsx';
-import type { Seen } from './use-seen.ts';
 
-interface ViewLensCardProps extends Seen {
+interface ViewLensCardProps extends StillCamera {
   aspect: number;
-  onLens: (lens: Lens) => void;
-  /** Another pose comes with it. */
-  onCamera: (camera: Seen) => void;
+  /** @param label what is done */
+  onCamera: (label: string, camera: StillCamera) => void;
 }
 
 const OWN = 'own';
@@ -26,9 +24,10 @@ const nameOf = ({ widthMm, heightMm }: Sensor): string =>
   SENSORS.find((one) => one.widthMm === widthMm && one.heightMm === heightMm)?.name ?? OWN;
 
 /** Focal length, sensor, shift and focus of what is seen, and straight verticals with one press. */
-export function ViewLensCard({ pose, lens, aspect, onLens, onCamera }: ViewLensCardProps) {
+export function ViewLensCard({ pose, lens, aspect, onCamera }: ViewLensCardProps) {
   const focusing = useWorkbench((state) => state.focusing);
   const { sensor, shift } = lens;
+  const onLens = (next: Lens) => onCamera('Lens', { pose, lens: next });
   const [asOwn, setAsOwn] = useState(false);
   const named = asOwn ? OWN : nameOf(sensor);
   const setSensor = (next: Sensor) => onLens({ ...lens, sensor: { widthMm: next.widthMm, heightMm: next.heightMm } });
@@ -40,14 +39,14 @@ export function ViewLensCard({ pose, lens, aspect, onLens, onCamera }: ViewLensC
       digits={1}
       step={0.5}
       value={shift[k] * size}
-      min={-2 * size}
-      max={2 * size}
+      min={-MOST_SHIFT * size}
+      max={MOST_SHIFT * size}
       onChange={(mm) => onLens({ ...lens, shift: k === 0 ? [mm / size, shift[1]] : [shift[0], mm / size] })}
     />
   );
   const straighten = () => {
-    const made = straightened(pose, lens);
-    if (made) onCamera(made);
+    const made = straightened({ pose, lens });
+    if (made) onCamera('Straight verticals', made);
     else toast.error('The camera looks up or down too steeply: no lens is shifted that far. Step back, or tilt less.');
   };
   return (

@@ -12,9 +12,9 @@ import { PicturePane } from '../../picture/picture-pane.tsx';
 import { ScoutBar } from '../../picture/scout-bar.tsx';
 import type { PickedSurface } from '../../picture/source.ts';
 import { FIRST_F_NUMBER } from '../shared/focus-fields.tsx';
-import { frameFrom, frameText } from '../shared/frames.ts';
+import { frameText } from '../shared/frames.ts';
 import { NudgePad } from './nudge-pad.tsx';
-import { changeLens, useSeenLens } from './use-seen.ts';
+import { changeCamera, useSeenLens } from './use-seen.ts';
 
 interface ViewPictureProps {
   row: Row<'view'> | null;
@@ -52,7 +52,7 @@ export function ViewPicture(props: ViewPictureProps) {
     const aspect = aspectOf({ frame });
     const focus = new Projection(throughLens(lens), aspect, still.position, still.orientation).project(point).depth;
     workbench.set({ focusing: false });
-    changeLens(row, still, { ...lens, focus, fNumber: lens.fNumber ?? FIRST_F_NUMBER });
+    changeCamera(row, 'Lens', { pose: still, lens: { ...lens, focus, fNumber: lens.fNumber ?? FIRST_F_NUMBER } });
   };
   return (
     <div className="flex h-full flex-col bg-surround">
@@ -75,7 +75,7 @@ export function ViewPicture(props: ViewPictureProps) {
           frame={frame}
           mask={mask}
           {...(guides && {
-            guides: { lines: guide, safe, second: second ? aspectOf({ frame: frameFrom(second) }) : null },
+            guides: { lines: guide, safe, second: second && aspectOf({ frame: second }) },
           })}
           hands={{
             eye,
