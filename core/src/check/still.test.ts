@@ -78,6 +78,14 @@ describe('a still before it is rendered', () => {
     expect(check(camera([0, 1.6, 0]))).toEqual([]);
   });
 
+  test('a picture without perspective has no eye to be too high, and what is cut off is not in the way', () => {
+    const near = camera([0, 1.6, -1.4]);
+    expect(check(near).map(({ rule }) => rule)).toContain('too near');
+    expect(check({ ...near, lens: { ...near.lens, nearCut: 0.5 } })).toEqual([]);
+    const above = camera([3, 2.6, 3]);
+    expect(check({ ...above, lens: { ...above.lens, parallel: 8 } })).toEqual([]);
+  });
+
   test('a site of which no walls are known is not called fine; one that is not measured is not looked at', () => {
     const old = { footing: new Footing(Float32Array.from(slab(-5, 5, -5, 5, 0))), size: 10 };
     expect(only(check(camera([3, 1.6, 3]), old), 'not looked at').severity).toBe('note');

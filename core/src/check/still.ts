@@ -51,8 +51,13 @@ export function checkStill(
   return problemsFirst([
     ...levelFindings(camera, projection, aspect, limits),
     ...stretchFindings(camera, projection, limits),
-    ...(site && site.size >= FOR_PEOPLE ? eyeFindings(camera, site.footing, limits) : []),
-    ...(site ? nearFindings(projection, site.footing, Math.min(limits.tooNear, NEAR_PART * site.size)) : []),
+    ...(site && site.size >= FOR_PEOPLE && lens.parallel === undefined
+      ? eyeFindings(camera, site.footing, limits)
+      : []),
+    // What is cut off on purpose is not in the way.
+    ...(site && lens.parallel === undefined && !lens.nearCut
+      ? nearFindings(projection, site.footing, Math.min(limits.tooNear, NEAR_PART * site.size))
+      : []),
   ]);
 }
 

@@ -24,6 +24,15 @@ export const lensSchema = z.object({
   focus: finite.min(0.005).max(100_000).optional(),
   /** Focal length over the width of the lens's opening; without it everything is sharp. */
   fNumber: finite.min(0.5).max(128).optional(),
+  /**
+   * Rays are parallel, as of a telecentric lens, and the picture is so many metres high. The focal length is kept for
+   * coming back to a lens, and means nothing meanwhile.
+   */
+  parallel: finite.min(0.001).max(1_000_000).optional(),
+  /** What is nearer before the eye than this is cut away, metres. */
+  nearCut: finite.min(0).max(1_000_000).optional(),
+  /** What is farther before the eye than this is cut away, metres. */
+  farCut: finite.min(0.001).max(1_000_000).optional(),
 });
 export type Lens = z.infer<typeof lensSchema>;
 

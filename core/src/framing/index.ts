@@ -1,2 +1,4 @@
+export * from './drawn.ts';
 export * from './guides.ts';
+export * from './subject.ts';
 export * from './upright.ts';

@@ -34,9 +34,17 @@ export function writeOrientation(pan: number, tilt: number, out: Float64Array, o
   out[offset + 3] = cy * cx;
 }
 
-/** The angles of an orientation; the inverse of {@link orientationOf} for tilts inside ±90°. */
+/** Straight up or down for all purposes: the sine of the tilt is so near to 1 that pan and roll are one turn. */
+const PLUMB = 1 - 1e-12;
+
+/**
+ * The angles of an orientation; the inverse of {@link orientationOf} for tilts inside ±90°. Straight up or down, where
+ * pan and roll are the same turn, all of it is pan.
+ */
 export function anglesOf([x, y, z, w]: Quaternion): Angles {
   const sinTilt = Math.max(-1, Math.min(1, 2 * (w * x - y * z)));
+  if (Math.abs(sinTilt) > PLUMB)
+    return { pan: Math.atan2(2 * (w * y - x * z), 1 - 2 * (y * y + z * z)), tilt: Math.asin(sinTilt), roll: 0 };
   return {
     pan: Math.atan2(2 * (x * z + w * y), 1 - 2 * (x * x + y * y)),
     tilt: Math.asin(sinTilt),

@@ -1,11 +1,12 @@
 import type { Lens, Quaternion, Vec3 } from '../document/index.ts';
 import { usedSensor } from './view-angle.ts';
 
-/** What a camera sees with: a lens, or parallel rays over so many metres of height. */
-export type CameraView = ({ kind: 'lens' } & Lens) | { kind: 'parallel'; height: number };
+/** What a camera sees with: a lens, or parallel rays over so many metres of height (and the lens to come back to). */
+export type CameraView = ({ kind: 'lens' } & Lens) | ({ kind: 'parallel'; height: number } & Partial<Lens>);
 
-/** A view through a lens. */
-export const throughLens = (lens: Lens): CameraView => ({ kind: 'lens', ...lens });
+/** A view through a lens, telecentric ones included. */
+export const throughLens = (lens: Lens): CameraView =>
+  lens.parallel === undefined ? { kind: 'lens', ...lens } : { kind: 'parallel', height: lens.parallel, ...lens };
 
 /** Edges of a picture, metres: on the plane one metre in front of the eye, or of a parallel picture itself. */
 export interface Window {
@@ -116,6 +117,11 @@ export class Projection {
   alongAxes([x, y, z]: Readonly<Vec3>): Vec3 {
     const along = (axis: Vec3) => x * axis[0] + y * axis[1] + z * axis[2];
     return [along(this.right), along(this.up), along(this.forward)];
+  }
+
+  /** The inverse of {@link alongAxes}: so much to the right, up, and away from the eye, as a vector of the scene. */
+  fromAxes([right, up, ahead]: Readonly<Vec3>): Vec3 {
+    return triple((k) => right * this.right[k]! + up * this.up[k]! + ahead * this.forward[k]!);
   }
 
   /** Angles from straight ahead to the left and right edge, radians, left negative; of parallel rays both are 0. */

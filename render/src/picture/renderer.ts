@@ -28,6 +28,7 @@ import { toneUniforms } from '../scene/tone.ts';
 import type { Levels } from '../scene/stand-in.ts';
 import { warmUpScene } from '../scene/warm-up.ts';
 import { Accumulator } from './accumulator.ts';
+import { disposeCutFaces, makeCutFaces } from './cut-faces.ts';
 import { FinishPass } from './finish-pass.ts';
 import { aperturePoint, jitter, shutterPart } from './jitter.ts';
 import type { PictureSize } from './picture-size.ts';
@@ -66,6 +67,8 @@ export class PictureRenderer implements Breakable {
   private finish: FinishPass | null = null;
   private person: Group | null = null;
   private ground: Mesh | null = null;
+  /** What a cut lays open; made when something is cut first. */
+  private cut: Group | null = null;
   private marked: { lines: LineSegments; group: number } | null = null;
   private asked = 0;
   private warm: Group | null = null;
@@ -133,6 +136,7 @@ export class PictureRenderer implements Breakable {
       return;
     }
     if (this.model) {
+      this.layOpen(false);
       this.scene.remove(this.model);
       disposeScene(this.model);
     }
@@ -169,6 +173,16 @@ export class PictureRenderer implements Breakable {
     // It reaches beyond what casts it.
     const reach = new Box3().setFromObject(shadow).union(boxOf(this.bounds ?? NOTHING));
     this.bounds = { min: reach.min.toArray(), max: reach.max.toArray() };
+  }
+
+  /** Shows the inside of what is cut, or puts it away. */
+  private layOpen(cut: boolean): void {
+    if (cut === (this.cut !== null) || !this.model) return;
+    if (this.cut) {
+      this.scene.remove(this.cut);
+      disposeCutFaces(this.cut);
+      this.cut = null;
+    } else this.scene.add((this.cut = makeCutFaces(this.model)));
   }
 
   /** Stands a person at a point, metres; null takes it away. */
@@ -321,6 +335,7 @@ export class PictureRenderer implements Breakable {
     const frame = size.frame ?? size;
     const { camera } = this;
     const { view } = sample;
+    this.layOpen((view.nearCut ?? 0) > 0);
     const projection = new Projection(view, frame.width / frame.height, sample.position, sample.orientation);
     const { window } = projection;
     const pixel = (window.right - window.left) / frame.width;
@@ -329,7 +344,7 @@ export class PictureRenderer implements Breakable {
     const centreX = (window.left + window.right) / 2 + pixel * pixelShift[0] - aside[0] * parallax;
     const centreY = (window.bottom + window.top) / 2 + pixel * pixelShift[1] - aside[1] * parallax;
     const [halfX, halfY] = [(pixel * size.width) / 2, (pixel * size.height) / 2];
-    const { near, far } = depthRange(sample.position, this.bounds ?? NOTHING);
+    const { near, far } = depthRange(sample.position, this.bounds ?? NOTHING, view);
     Object.assign(camera, { near, far });
     camera.projectionMatrix.fromArray(
       projection.matrix(near, far, {
@@ -356,8 +371,10 @@ export class PictureRenderer implements Breakable {
     this.shown = { position: sample.position, gain };
   }
 
-  private metered({ position, orientation }: CameraSample): Vec3 {
-    return this.meter?.gainAt(position, orientation) ?? UNLIT_GAIN;
+  private metered({ position, orientation, view }: CameraSample): Vec3 {
+    // What is cut away is not seen.
+    const seenFrom = new Projection(view, 1, position, orientation).fromAxes([0, 0, view.nearCut ?? 0]);
+    return this.meter?.gainAt(position.map((value, k) => value + seenFrom[k]!) as Vec3, orientation) ?? UNLIT_GAIN;
   }
 
   /** While one moves, the picture gets used to another light; somewhere else altogether it is as it is. */

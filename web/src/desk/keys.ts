@@ -43,6 +43,14 @@ const NAMES: Record<string, string> = {
   ArrowLeft: '←',
   ArrowRight: '→',
   $mod: 'Ctrl',
+  Comma: ',',
+  Period: '.',
+  BracketLeft: '[',
+  BracketRight: ']',
+  Minus: '−',
+  Equal: '=',
+  PageUp: 'Page up',
+  PageDown: 'Page down',
 };
 
 const wayInWords = (way: string): string =>

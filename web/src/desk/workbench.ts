@@ -1,8 +1,18 @@
-import type { Lens, PartPath, Pose } from '@eskovan/core/document';
+import type { Bounds, Lens, PartPath, Pose } from '@eskovan/core/document';
 import { create } from 'zustand';
 import { selection, type How } from './selection.ts';
 
 export type Tool = 'select' | 'draw' | 'stand';
+
+/** What the next press in the picture means, where it is no looking around. */
+export type Pressing = 'focus' | 'stand' | 'sit' | 'subject';
+
+/** What a view is about: a part of the model. */
+export interface Subject {
+  model: string;
+  name: string;
+  bounds: Bounds;
+}
 
 /** What is shown and played just now. Nothing of it is saved; nothing of it changes the project. */
 export interface Workbench {
@@ -31,8 +41,10 @@ export interface Workbench {
   lightKey: string | null;
   /** The next press in the picture chooses what the walk looks at. */
   aiming: boolean;
-  /** The next press in the picture says what is sharp. */
-  focusing: boolean;
+  pressing: Pressing | null;
+  subject: Subject | null;
+  /** Another focal length moves the camera, so that the subject keeps its size. */
+  holding: boolean;
 }
 
 const fresh: Workbench = {
@@ -50,7 +62,9 @@ const fresh: Workbench = {
   light: null,
   lightKey: null,
   aiming: false,
-  focusing: false,
+  pressing: null,
+  subject: null,
+  holding: false,
 };
 
 export const useWorkbench = create<Workbench>()(() => fresh);
@@ -75,6 +89,6 @@ export const workbench = {
   },
   selectView(viewId: string | null, how: How = 'only', order: readonly string[] = []): void {
     selection.chooseRow('view', viewId, how, order);
-    workbench.set({ scout: null, playing: false, focusing: false });
+    workbench.set({ scout: null, playing: false, pressing: null });
   },
 };

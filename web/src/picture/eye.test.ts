@@ -1,9 +1,10 @@
 import { PLAIN_MATERIAL } from '@eskovan/core/format';
 import { DEFAULT_LENS, type Pose } from '@eskovan/core/document';
+import { lookingAt } from '@eskovan/core/framing';
 import { anglesOf, forwardOf, orientationOf } from '@eskovan/core/geometry';
 import { surveyModel } from '@eskovan/core/survey';
 import { describe, expect, test } from '@jest/globals';
-import { approach, blendPoses, goRound, Ground, lookAround, lookAt, poseDistance, rayThrough, slide } from './eye.ts';
+import { approach, blendPoses, goRound, Ground, lookAround, poseDistance, rayThrough, slide } from './eye.ts';
 
 const start: Pose = { position: [1, 1.6, 2], orientation: orientationOf({ pan: 0.4, tilt: 0.1, roll: 0 }) };
 
@@ -40,15 +41,17 @@ describe('the hands', () => {
 
   test('the ray through the middle looks ahead, the one at the edge half a view angle aside', () => {
     const level: Pose = { position: [0, 0, 0], orientation: [0, 0, 0, 1] };
-    expect(rayThrough(level, DEFAULT_LENS, 16 / 9, 0, 0)).toEqual([0, 0, -1].map((v) => expect.closeTo(v, 9)));
-    const [x, , z] = rayThrough(level, DEFAULT_LENS, 16 / 9, 1, 0);
+    expect(rayThrough(level, DEFAULT_LENS, 16 / 9, 0, 0).direction).toEqual(
+      [0, 0, -1].map((v) => expect.closeTo(v, 9)),
+    );
+    const [x, , z] = rayThrough(level, DEFAULT_LENS, 16 / 9, 1, 0).direction;
     expect(x / -z).toBeCloseTo(18 / 24, 6);
-    const [, y, z2] = rayThrough(level, DEFAULT_LENS, 16 / 9, 0, 1);
+    const [, y, z2] = rayThrough(level, DEFAULT_LENS, 16 / 9, 0, 1).direction;
     expect(y / -z2).toBeCloseTo(10.125 / 24, 6);
   });
 
   test('a flight starts and ends at its poses', () => {
-    const end = lookAt([4, 2, 0], [0, 0, 0]);
+    const end = lookingAt({ position: [4, 2, 0], orientation: [0, 0, 0, 1] }, [0, 0, 0]);
     expect(poseDistance(blendPoses(start, end, 0), start)).toEqual({
       metres: expect.closeTo(0, 6),
       degrees: expect.closeTo(0, 1),
@@ -147,5 +150,29 @@ describe('walking', () => {
     expect(from.position[1]).toBeCloseTo(1.6, 5);
     expect(walk(from, 0, 2, 60).position[1]).toBeCloseTo(1.76, 2);
     expect(walk(from, 4, 0, 60).position[1]).toBeCloseTo(1.6, 5);
+  });
+
+  test('stands where the picture was pressed: on a floor, or before a wall on the side it is seen from', () => {
+    const eye: Pose = { position: [-3, 1.6, 3], orientation: orientationOf({ pan: 0.5, tilt: -0.3, roll: 0 }) };
+    const onStep = ground.standOn([4, 0.16, 1], eye, 1.6)!;
+    expect(onStep.position).toEqual([4, expect.closeTo(1.76, 5), 1]);
+    expect(anglesOf(onStep.orientation)).toEqual({ pan: expect.closeTo(0.5, 9), tilt: expect.closeTo(0, 9), roll: 0 });
+    const before = ground.standOn([-0.5, 1.2, 0], eye, 1.6)!;
+    expect(before.position[0]).toBeLessThan(-0.6);
+    expect(before.position[1]).toBeCloseTo(1.6, 5);
+    expect(ground.standOn([40, 0, 40], eye, 1.6)).toBeNull();
+  });
+
+  test('sits on what was pressed from above, and on nothing else', () => {
+    const eye: Pose = { position: [-3, 1.6, 3], orientation: north };
+    expect(ground.sitOn([4, 0.16, 1], eye)!.position[1]).toBeCloseTo(0.16 + 0.77, 5);
+    expect(ground.sitOn([-0.5, 1.2, 0], eye)).toBeNull();
+  });
+
+  test('a press on the plan stands on the storey’s floor, and on the step where that is walked on', () => {
+    expect(ground.standIn(0, -3, 3, 1.6, north).position[1]).toBeCloseTo(1.6, 5);
+    expect(ground.standIn(0, 4, 3, 1.6, north).position[1]).toBeCloseTo(1.76, 5);
+    // Beyond all floors: as high as the storey.
+    expect(ground.standIn(0, 40, 3, 1.6, north).position[1]).toBeCloseTo(1.6, 5);
   });
 });

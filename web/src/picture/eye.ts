@@ -1,8 +1,9 @@
 import type { Bounds, Lens, Pose } from '@eskovan/core/document';
 import { anglesOf, forwardOf, orientationOf, slerp, toDegrees } from '@eskovan/core/geometry';
-import { Projection, throughLens } from '@eskovan/core/optics';
+import { Projection, throughLens, type Ray } from '@eskovan/core/optics';
 import {
   blockingOf,
+  CUT_HEIGHT,
   joinExtents,
   OUTSIDE,
   stepAside,
@@ -13,6 +14,15 @@ import {
 
 /** A body's half width when the scout walks, metres. */
 const BODY = 0.22;
+
+/** What lies no higher than this over a storey's floor is its floor, metres. */
+const ON_FLOOR = 0.3;
+/** A press this near to a floor is on it, metres. */
+const ON_IT = 0.06;
+/** Who is sent to a wall or a thing stands so far before it, metres. */
+const BEFORE = 0.7;
+/** From a seat to the eyes of who sits on it, metres (ISO 7250-1 sitting eye height, middle of both sexes; from memory). */
+const SEAT_TO_EYE = 0.77;
 
 /** Turns the eye in place. Angles in radians. */
 export function lookAround(pose: Pose, pan: number, tilt: number): Pose {
@@ -38,6 +48,13 @@ export function slide(pose: Pose, forward: number, right: number, up: number): P
     position: [x + fx * forward + rx * right, y + fy * forward + up, z + fz * forward + rz * right],
     orientation: pose.orientation,
   };
+}
+
+/** Moves the eye along the picture's own axes, metres: to the right and up, as its upper edge has it. */
+export function alongPicture({ position, orientation }: Pose, right: number, up: number): Pose {
+  const axes = new Projection({ kind: 'parallel', height: 1 }, 1, position, orientation);
+  const by = axes.fromAxes([right, up, 0]);
+  return { position: position.map((value, k) => value + by[k]!) as Triple, orientation };
 }
 
 /** Moves along a ray, for the wheel. */
@@ -78,8 +95,24 @@ function rotateAbout(v: Triple, axis: Triple, angle: number): Triple {
 }
 
 /** The ray through a place in the picture, −1…1 from the centre to the frame's right and upper edge. */
-export function rayThrough(pose: Pose, lens: Lens, aspect: number, x: number, y: number): Triple {
-  return new Projection(throughLens(lens), aspect, pose.position, pose.orientation).ray(x, y).direction;
+export function rayThrough({ position, orientation }: Pose, lens: Lens, aspect: number, x: number, y: number): Ray {
+  return new Projection(throughLens(lens), aspect, position, orientation).ray(x, y);
+}
+
+/** Does one of these triangles, six numbers each, hold a place of the plan? */
+function covers(triangles: readonly number[], x: number, z: number): boolean {
+  for (let o = 0; o < triangles.length; o += 6) {
+    let [left, right] = [0, 0];
+    for (let k = 0; k < 3; k += 1) {
+      const [ax, az] = [triangles[o + 2 * k]!, triangles[o + 2 * k + 1]!];
+      const n = (k + 1) % 3;
+      const turn = (triangles[o + 2 * n]! - ax) * (z - az) - (triangles[o + 2 * n + 1]! - az) * (x - ax);
+      if (turn > 0) left += 1;
+      else if (turn < 0) right += 1;
+    }
+    if (left === 0 || right === 0) return true;
+  }
+  return false;
 }
 
 /** A walker's world: what is underfoot and what is in the way. */
@@ -93,10 +126,45 @@ export class Ground {
     this.blocking = survey.storeys.map((storey) => blockingOf(storey.plan));
   }
 
+  /**
+   * The eye of somebody who stands where the plan of a storey was pressed: on stairs and hills as high as they are there,
+   * beside them on the storey's floor. A table is nothing to stand on.
+   */
+  standIn(storey: number, x: number, z: number, eyeHeight: number, orientation: Pose['orientation']): Pose {
+    const { elevation = 0, walkway = [] } = this.survey.storeys[storey] ?? {};
+    const highest = elevation + (covers(walkway, x, z) ? CUT_HEIGHT : ON_FLOOR);
+    const below = this.floor.floorBelow(x, z, highest);
+    const floor = below > -Infinity ? below : this.floor.nextAbove(x, z, highest);
+    return { position: [x, (Number.isFinite(floor) ? floor : elevation) + eyeHeight, z], orientation };
+  }
+
   /** The eye set on the floor at (x, z), near the height `around`; as it was where there is no floor. */
   standAt(x: number, z: number, around: number, eyeHeight: number, orientation: Pose['orientation']): Pose {
-    const floor = this.floor.floorBelow(x, z, around + 0.3);
+    const floor = this.floor.floorBelow(x, z, around + ON_FLOOR);
     return { position: [x, (Number.isFinite(floor) ? floor : around) + eyeHeight, z], orientation };
+  }
+
+  /**
+   * The eye of somebody who stands where the picture was pressed: on that floor, or before what rises from it. Null where
+   * there is no floor.
+   */
+  standOn([x, y, z]: Readonly<Triple>, eye: Pose, eyeHeight: number): Pose | null {
+    const orientation = orientationOf({ pan: anglesOf(eye.orientation).pan, tilt: 0, roll: 0 });
+    const flat = this.floor.floorBelow(x, z, y + ON_IT);
+    if (y - flat < ON_IT) return { position: [x, flat + eyeHeight, z], orientation };
+    const [dx, dz] = [eye.position[0] - x, eye.position[2] - z];
+    const way = Math.hypot(dx, dz) || 1;
+    const [bx, bz] = [x + (dx / way) * BEFORE, z + (dz / way) * BEFORE];
+    const before = this.floor.floorBelow(bx, bz, y + ON_IT);
+    return before > -Infinity ? { position: [bx, before + eyeHeight, bz], orientation } : null;
+  }
+
+  /** The eye of somebody who sits on what was pressed. Null where that is nothing to sit on. */
+  sitOn([x, y, z]: Readonly<Triple>, eye: Pose): Pose | null {
+    const seat = this.floor.floorBelow(x, z, y + ON_IT);
+    if (y - seat >= ON_IT) return null;
+    const { pan } = anglesOf(eye.orientation);
+    return { position: [x, seat + SEAT_TO_EYE, z], orientation: orientationOf({ pan, tilt: 0, roll: 0 }) };
   }
 
   /** One step on the floor at eye height; walls stop it, or let it slide along. Metres. */
@@ -143,14 +211,6 @@ export function worthSeeing(bounds: Bounds, survey: Pick<Survey, 'storeys'> | nu
 
 /** What is over the floor of the highest storey, about, metres. */
 const ROOF = 4.5;
-
-export function lookAt(from: Triple, to: Triple): Pose {
-  const [dx, dy, dz] = [to[0] - from[0], to[1] - from[1], to[2] - from[2]];
-  return {
-    position: from,
-    orientation: orientationOf({ pan: Math.atan2(-dx, -dz), tilt: Math.atan2(dy, Math.hypot(dx, dz)), roll: 0 }),
-  };
-}
 
 /** Between two poses, fraction 0…1, softly. */
 export function blendPoses(a: Pose, b: Pose, fraction: number): Pose {

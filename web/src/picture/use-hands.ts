@@ -1,9 +1,9 @@
 import type { Lens, Pose } from '@eskovan/core/document';
-import { viewAngles } from '@eskovan/core/optics';
+import { Projection, throughLens } from '@eskovan/core/optics';
 import { useEffect, useRef, type HTMLAttributes, type PointerEvent as ReactPointerEvent, type RefObject } from 'react';
 import { pickSurface } from './client.ts';
 import type { PickedSurface } from './source.ts';
-import { approach, goRound, lookAround, rayThrough, slide, type Ground } from './eye.ts';
+import { alongPicture, approach, goRound, lookAround, rayThrough, slide, type Ground } from './eye.ts';
 
 /** What the hands may do to the eye. */
 export interface Hands {
@@ -12,6 +12,8 @@ export interface Hands {
   /** Where the hands have put it. Never a view or a move: the scout. */
   onMove: (pose: Pose) => void;
   lens: Lens;
+  /** A picture without perspective is made larger and smaller by the wheel. */
+  onLens?: (lens: Lens, pose: Pose) => void;
   ground: Ground | null;
   eyeHeight: number;
   /** A press that was no drag: what it met, or null. */
@@ -34,7 +36,7 @@ const KEYS: Record<string, readonly [forward: number, right: number, turn: numbe
 };
 
 /**
- * Left drag looks around, the wheel goes forward and back along the pointer, right drag goes round the point under
+ * Left drag looks around (a picture without perspective is moved by it), the wheel goes forward and back along the pointer, right drag goes round the point under
  * it, Shift-drag slides; W A S D and the arrows walk on the floor.
  * @param time seconds into the move that the picture shows: where moving things are
  */
@@ -66,17 +68,17 @@ export function useHands(
       if (event.target instanceof Element && event.target.closest('button, input, a, [role="menu"]')) return;
       event.currentTarget.setPointerCapture(event.pointerId);
       event.currentTarget.focus({ preventScroll: true });
-      const mode = event.button === 2 ? 'round' : event.shiftKey ? 'slide' : 'look';
+      const straight = hands.lens.parallel !== undefined;
+      const mode = event.button === 2 ? 'round' : event.shiftKey || straight ? 'slide' : 'look';
       drag.current = { x: event.clientX, y: event.clientY, mode, centre: null, way: 0 };
       const eye = hands.eye();
       if (mode !== 'round' || !eye) return;
       const [x, y] = placeIn(event, frame);
-      const direction = rayThrough(eye, hands.lens, frame.width / frame.height, x, y);
+      const { from, direction } = rayThrough(eye, hands.lens, frame.width / frame.height, x, y);
       const started = drag.current;
-      void pickSurface(eye.position, direction, time).then((hit) => {
+      void pickSurface(from, direction, time).then((hit) => {
         // Nothing under the pointer: go round a point a few steps ahead.
-        started.centre =
-          hit?.point ?? (eye.position.map((value, k) => value + direction[k]! * 4) as [number, number, number]);
+        started.centre = hit?.point ?? (from.map((value, k) => value + direction[k]! * 4) as [number, number, number]);
       });
     },
     onPointerMove: (event) => {
@@ -86,19 +88,23 @@ export function useHands(
       drag.current.way += Math.hypot(dx, dy);
       drag.current.x = event.clientX;
       drag.current.y = event.clientY;
-      const perPixel = viewAngles(hands.lens, frame.width / frame.height).horizontal / frame.width;
+      const projection = new Projection(throughLens(hands.lens), frame.width / frame.height);
+      const { left, right } = projection.edges;
+      const perPixel = (right - left) / frame.width;
+      // Parallel: what is under the pointer stays under it.
+      const metres = hands.lens.parallel === undefined ? 0.01 : hands.lens.parallel / frame.height;
       if (drag.current.mode === 'look') hands.onMove(lookAround(eye, dx * perPixel, dy * perPixel));
-      else if (drag.current.mode === 'slide') hands.onMove(slide(eye, 0, -dx * 0.01, dy * 0.01));
+      else if (drag.current.mode === 'slide') hands.onMove(alongPicture(eye, -dx * metres, dy * metres));
       else if (drag.current.centre) hands.onMove(goRound(eye, drag.current.centre, -dx * 0.006, -dy * 0.006));
     },
     onPointerUp: (event) => {
       const done = drag.current;
       drag.current = null;
       const eye = hands.eye();
-      if (!done || !eye || !hands.onPress || done.mode !== 'look' || done.way > 4) return;
+      if (!done || !eye || !hands.onPress || done.mode === 'round' || done.way > 4) return;
       const [x, y] = placeIn(event, frame);
-      const direction = rayThrough(eye, hands.lens, frame.width / frame.height, x, y);
-      void pickSurface(eye.position, direction, time).then(hands.onPress);
+      const { from, direction } = rayThrough(eye, hands.lens, frame.width / frame.height, x, y);
+      void pickSurface(from, direction, time).then(hands.onPress);
     },
     onPointerCancel: () => (drag.current = null),
   };
@@ -128,7 +134,15 @@ function useWheel(box: RefObject<HTMLDivElement | null>, latest: Latest): void {
       // The page must not scroll; React's own wheel listener could not say so.
       event.preventDefault();
       const [x, y] = placeIn(event, frame);
-      hands.onMove(approach(eye, rayThrough(eye, hands.lens, frame.width / frame.height, x, y), -event.deltaY * 0.004));
+      const { parallel } = hands.lens;
+      const aspect = frame.width / frame.height;
+      if (parallel === undefined) {
+        hands.onMove(approach(eye, rayThrough(eye, hands.lens, aspect, x, y).direction, -event.deltaY * 0.004));
+        return;
+      }
+      const next = parallel * Math.exp(event.deltaY * 0.0015);
+      const half = (parallel - next) / 2;
+      hands.onLens?.({ ...hands.lens, parallel: next }, alongPicture(eye, x * half * aspect, y * half));
     };
     element?.addEventListener('wheel', onWheel, { passive: false });
     return () => element?.removeEventListener('wheel', onWheel);
@@ -165,7 +179,9 @@ function useWalking(latest: Latest): HTMLAttributes<HTMLDivElement> {
     }
     const way = (fast.current ? RUN : WALK) * seconds;
     let pose = turn === 0 ? eye : lookAround(eye, turn * 1.1 * seconds, 0);
-    if (forward !== 0 || right !== 0)
+    const { parallel } = hands.lens;
+    if (parallel !== undefined) pose = alongPicture(pose, right * parallel * seconds, forward * parallel * seconds);
+    else if (forward !== 0 || right !== 0)
       pose = hands.ground
         ? hands.ground.walk(pose, forward * way, right * way, hands.eyeHeight)
         : slide(pose, forward * way, right * way, 0);

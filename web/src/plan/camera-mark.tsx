@@ -42,7 +42,11 @@ export function CameraMark({ sample, aspect, label, faint, aside = [0, 0], onPre
       }
     >
       <path
-        d={`M${x} ${z}L${edge(pan - left)}A${reach} ${reach} 0 0 1 ${edge(pan - right)}Z`}
+        d={
+          sample.view.kind === 'parallel'
+            ? strip(sample, aspect, reach)
+            : `M${x} ${z}L${edge(pan - left)}A${reach} ${reach} 0 0 1 ${edge(pan - right)}Z`
+        }
         fill={faint ? 'var(--ink-faint)' : 'var(--ochre)'}
         fillOpacity={faint ? 0.12 : 0.22}
         stroke={faint ? 'none' : 'var(--ochre)'}
@@ -83,6 +87,15 @@ export function CameraMark({ sample, aspect, label, faint, aside = [0, 0], onPre
       )}
     </g>
   );
+}
+
+/** What a picture without perspective sees: as wide as it is, and of the same reach as a cone. */
+function strip({ position: [x, , z], orientation, view }: CameraSample, aspect: number, reach: number): string {
+  const { pan } = anglesOf(orientation);
+  const half = new Projection(view, aspect).footprint(1).width / 2;
+  const [sin, cos] = [Math.sin(pan), Math.cos(pan)];
+  const at = (right: number, ahead: number) => `${x + cos * right - sin * ahead} ${z - sin * right - cos * ahead}`;
+  return `M${at(-half, 0)}L${at(-half, reach)}L${at(half, reach)}L${at(half, 0)}Z`;
 }
 
 /**

@@ -7,7 +7,7 @@ import type { PickedSurface } from '../../picture/source.ts';
 import { useParts } from '../../site/use-parts.ts';
 import type { PartInfo } from '../../worker/parts.ts';
 import { editMove } from './edit-move.ts';
-import { FindPart, GonePart, pressedPart } from './find-part.tsx';
+import { FindPart, GonePart, pressedPart } from '../shared/find-part.tsx';
 
 /** What an orbit goes round. */
 export function PivotCard({ row, body }: { row: Row<'move'>; body: Orbit }) {

@@ -22,7 +22,6 @@ const degrees = (radians: number) => toDegrees(radians).toFixed(1);
 
 /** How high the eye is and how wide it sees. */
 export function EyeLensCard({ eyeHeight, onEyeHeight, lens, onLens, aspect, children }: EyeLensCardProps) {
-  const angles = viewAngles(lens, aspect);
   return (
     <Card
       title={eyeHeight === undefined ? 'Lens' : 'Eye and lens'}
@@ -53,6 +52,17 @@ export function EyeLensCard({ eyeHeight, onEyeHeight, lens, onLens, aspect, chil
           onChange={onEyeHeight}
         />
       )}
+      {lens.parallel === undefined && <ThroughGlass {...{ lens, onLens, aspect }} />}
+      {children}
+    </Card>
+  );
+}
+
+/** What only a lens with perspective has. */
+function ThroughGlass({ lens, onLens, aspect }: Pick<EyeLensCardProps, 'lens' | 'onLens' | 'aspect'>) {
+  const angles = viewAngles(lens, aspect);
+  return (
+    <>
       <NumberField
         label="Focal length"
         unit="mm"
@@ -70,7 +80,6 @@ export function EyeLensCard({ eyeHeight, onEyeHeight, lens, onLens, aspect, chil
         </Value>
       </Line>
       <FocusFields lens={lens} onLens={onLens} />
-      {children}
-    </Card>
+    </>
   );
 }

@@ -13,8 +13,8 @@ const FIRST_FOCUS = 3;
 
 /** What is sharp: everything, or what lies about a distance. Seen in finished pictures, and in those that rest. */
 export function FocusFields({ lens, onLens }: FocusFieldsProps) {
-  const { focus, fNumber, focalLengthMm, sensor, shift } = lens;
-  const everything: Lens = { focalLengthMm, sensor, shift };
+  const { focus, fNumber, ...everything } = lens;
+  const { focalLengthMm, sensor } = lens;
   const focused = focus !== undefined && fNumber !== undefined;
   const sharp = focused ? depthOfField(focalLengthMm, fNumber, focus, circleOfConfusionMm(sensor)) : null;
   return (

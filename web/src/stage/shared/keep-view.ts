@@ -63,17 +63,13 @@ export function updateView(row: Row<'view'>, sample: CameraSample): void {
 
 const poseOf = ({ position, orientation }: CameraSample): Pose => ({ position, orientation });
 
-/** Views are seen through lenses so far; parallel ones come with their own card. */
 const lensOf = ({ view }: CameraSample): Lens => {
-  if (view.kind !== 'lens') return DEFAULT_LENS;
-  const { focalLengthMm, sensor, shift, focus, fNumber } = view;
-  return {
-    focalLengthMm,
-    sensor,
-    shift,
-    ...(focus === undefined ? {} : { focus }),
-    ...(fNumber === undefined ? {} : { fNumber }),
-  };
+  if (view.kind === 'lens') {
+    const { kind: _, ...lens } = view;
+    return lens;
+  }
+  const { kind: _, height, ...lens } = view;
+  return { ...DEFAULT_LENS, ...lens, parallel: height };
 };
 
 const busy = new Set<string>();

@@ -3,6 +3,7 @@ import { X } from 'lucide-react';
 import { useState } from 'react';
 import { fileUrl } from '../../data/api.ts';
 import { Button, cx, Segmented, Select, useObjectUrl } from '../../kit/index.ts';
+import { lensText } from '../shared/lens-text.ts';
 import { useCompared, useComparedPicture, type Compared, type Link } from './use-compared.ts';
 
 interface CompareViewsProps {
@@ -143,7 +144,7 @@ function Picture({ one }: { one: Compared }) {
 function Caption({ one, more }: { one: Compared; more?: string }) {
   const { name, body } = one.row;
   const drawn = useComparedPicture(one) !== null;
-  const says = [`${body.lens.focalLengthMm.toFixed(0)} mm`, ...(more ? [more] : []), ...(drawn ? [] : ['drawing…'])];
+  const says = [lensText(body.lens), ...(more ? [more] : []), ...(drawn ? [] : ['drawing…'])];
   return (
     <span className="flex gap-2 py-1 text-sm">
       <span className="truncate font-semibold">{name}</span>

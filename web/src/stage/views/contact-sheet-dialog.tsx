@@ -4,6 +4,7 @@ import { FileDown, Image } from 'lucide-react';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import { fileUrl } from '../../data/api.ts';
+import { lensText } from '../shared/lens-text.ts';
 import { useProject } from '../../data/use-project.ts';
 import { Button, Dialog, Line, saveFile, Select } from '../../kit/index.ts';
 import type { SiteData } from '../../site/use-site.ts';
@@ -113,7 +114,7 @@ function noteOf({ body: { pose, lens } }: Row<'view'>, site: SiteData | null): s
   const floor = site?.footing.floors.floorUnder(pose.position) ?? null;
   const storey = site?.survey.storeys[storeyOfEye(y, site.survey.storeys)];
   return [
-    `${lens.focalLengthMm.toFixed(0)} mm`,
+    lensText(lens),
     ...(floor !== null ? [`eye ${(y - floor).toFixed(2)} m`] : []),
     ...(storey ? [storey.name] : []),
   ].join(' · ');

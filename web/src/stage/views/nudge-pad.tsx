@@ -1,77 +1,168 @@
 import type { Pose } from '@eskovan/core/document';
 import { anglesOf, orientationOf, toRadians } from '@eskovan/core/geometry';
-import { ArrowDown, ArrowLeft, ArrowRight, ArrowUp, RotateCcw, RotateCw } from 'lucide-react';
-import { useState, type ReactNode } from 'react';
+import {
+  ArrowDown,
+  ArrowLeft,
+  ArrowRight,
+  ArrowUp,
+  Minus,
+  Plus,
+  RotateCcw,
+  RotateCw,
+  type LucideIcon,
+} from 'lucide-react';
+import { useRef, useState } from 'react';
+import { useCommands } from '../../desk/commands.ts';
+import { keysInWords } from '../../desk/keys.ts';
 import { Button } from '../../kit/index.ts';
 import { lookAround, slide } from '../../picture/eye.ts';
 
 const DISTANCES = [0.01, 0.1, 1] as const;
-const ANGLES = [0.5, 1, 5] as const;
+const ANGLES = [0.1, 1, 5] as const;
+/** Focal lengths are longer or shorter by this part a press. */
+const LONGER = 1.05;
+
+/** A key that repeats goes on faster, up to so many steps at once, one more every so many repeats. */
+const MOST_STEPS = 8;
+const REPEATS_A_STEP = 5;
+/** Presses that follow each other sooner than this are a key held down, milliseconds. */
+const HELD = 120;
+
+interface NudgePadProps {
+  pose: Pose;
+  onMove: (pose: Pose) => void;
+  /** Goes round what the picture is about, or what is in its middle. Radians, positive to the right. */
+  onRound: (angle: number) => void;
+  /** Makes the lens so much longer, as a factor. */
+  onLens: (factor: number) => void;
+}
+
+/** One way to nudge the camera: to one side, or to the other. */
+interface Nudge {
+  name: string;
+  less: readonly [word: string, icon: LucideIcon, keys: string];
+  more: readonly [word: string, icon: LucideIcon, keys: string];
+  /** @param by steps, negative for less */
+  run: (by: number) => void;
+}
+
+/** Moves the camera by exact steps, in the words of film: pan, tilt, roll, truck, pedestal, dolly; each with keys. */
+export function NudgePad({ pose, onMove, onRound, onLens }: NudgePadProps) {
+  const [distance, setDistance] = useState<number>(0.1);
+  const [angle, setAngle] = useState<number>(1);
+  const a = toRadians(angle);
+  const turns: Nudge[] = [
+    {
+      name: 'Pan',
+      less: ['left', ArrowLeft, 'Alt+ArrowLeft'],
+      more: ['right', ArrowRight, 'Alt+ArrowRight'],
+      run: (by) => onMove(lookAround(pose, -by * a, 0)),
+    },
+    {
+      name: 'Tilt',
+      less: ['down', ArrowDown, 'Alt+ArrowDown'],
+      more: ['up', ArrowUp, 'Alt+ArrowUp'],
+      run: (by) => onMove(lookAround(pose, 0, by * a)),
+    },
+    {
+      name: 'Roll',
+      less: ['left', RotateCcw, 'Alt+Comma'],
+      more: ['right', RotateCw, 'Alt+Period'],
+      run: (by) => onMove(rollBy(pose, -by * a)),
+    },
+    {
+      name: 'Round',
+      less: ['left', ArrowLeft, 'Alt+BracketLeft'],
+      more: ['right', ArrowRight, 'Alt+BracketRight'],
+      run: (by) => onRound(by * a),
+    },
+  ];
+  const ways: Nudge[] = [
+    {
+      name: 'Truck',
+      less: ['left', ArrowLeft, 'Alt+Shift+ArrowLeft'],
+      more: ['right', ArrowRight, 'Alt+Shift+ArrowRight'],
+      run: (by) => onMove(slide(pose, 0, by * distance, 0)),
+    },
+    {
+      name: 'Pedestal',
+      less: ['down', ArrowDown, 'Alt+PageDown'],
+      more: ['up', ArrowUp, 'Alt+PageUp'],
+      run: (by) => onMove(slide(pose, 0, 0, by * distance)),
+    },
+    {
+      name: 'Dolly',
+      less: ['out', ArrowDown, 'Alt+Shift+ArrowDown'],
+      more: ['in', ArrowUp, 'Alt+Shift+ArrowUp'],
+      run: (by) => onMove(slide(pose, by * distance, 0, 0)),
+    },
+    {
+      name: 'Lens',
+      less: ['shorter', Minus, 'Alt+Minus'],
+      more: ['longer', Plus, 'Alt+Equal'],
+      run: (by) => onLens(LONGER ** by),
+    },
+  ];
+  useNudgeKeys([...turns, ...ways]);
+  return (
+    <div className="on-surround grid grid-cols-[repeat(5,auto)] items-center justify-start gap-x-3 gap-y-1.5 overflow-x-auto bg-surround px-3 pt-1 pb-2.5 text-surround-ink">
+      {turns.map((nudge) => (
+        <Pair key={nudge.name} nudge={nudge} />
+      ))}
+      <Steps label="Step of angles" values={ANGLES} value={angle} unit="°" onChange={setAngle} />
+      {ways.map((nudge) => (
+        <Pair key={nudge.name} nudge={nudge} />
+      ))}
+      <Steps label="Step of distances" values={DISTANCES} value={distance} unit="m" onChange={setDistance} />
+    </div>
+  );
+}
 
 function rollBy(pose: Pose, by: number): Pose {
   const { pan, tilt, roll } = anglesOf(pose.orientation);
   return { ...pose, orientation: orientationOf({ pan, tilt, roll: roll + by }) };
 }
 
-/** Moves the eye by exact steps, in the words of film: pan, tilt, roll, truck, pedestal, dolly. */
-export function NudgePad({ pose, onMove }: { pose: Pose; onMove: (pose: Pose) => void }) {
-  const [distance, setDistance] = useState<number>(0.1);
-  const [angle, setAngle] = useState<number>(1);
-  const a = toRadians(angle);
-  const pair = (name: string, less: [string, ReactNode, () => Pose], more: [string, ReactNode, () => Pose]) => (
-    <div role="group" aria-label={name} className="flex items-center gap-1">
-      <Button
-        tone="surround"
-        small
-        icon={less[1]}
-        aria-label={`${name} ${less[0]}`}
-        onClick={() => onMove(less[2]())}
-      />
-      <span className="w-13 text-center text-sm text-surround-soft">{name}</span>
-      <Button
-        tone="surround"
-        small
-        icon={more[1]}
-        aria-label={`${name} ${more[0]}`}
-        onClick={() => onMove(more[2]())}
-      />
-    </div>
+/** Keys of all nudges; held down they gain speed. */
+function useNudgeKeys(nudges: readonly Nudge[]): void {
+  const last = useRef({ id: '', at: -Infinity, repeats: 0 });
+  const steps = (id: string) => {
+    const at = performance.now();
+    const goesOn = last.current.id === id && at - last.current.at < HELD;
+    last.current = { id, at, repeats: goesOn ? last.current.repeats + 1 : 0 };
+    return Math.min(MOST_STEPS, 1 + Math.floor(last.current.repeats / REPEATS_A_STEP));
+  };
+  useCommands(
+    nudges.flatMap(({ name, less, more, run }) =>
+      (
+        [
+          [less, -1],
+          [more, 1],
+        ] as const
+      ).map(([[word, , keys], sign]) => {
+        const id = `nudge.${name}.${word}`;
+        return { id, label: `${name} ${word}`, group: 'Nudges', keys, run: () => run(sign * steps(id)) };
+      }),
+    ),
   );
-  const icon = { size: 13 };
+}
+
+function Pair({ nudge: { name, less, more, run } }: { nudge: Nudge }) {
+  const button = ([word, Icon, keys]: Nudge['less'], by: number) => (
+    <Button
+      tone="surround"
+      small
+      icon={<Icon size={13} />}
+      aria-label={`${name} ${word}`}
+      title={keysInWords(keys)}
+      onClick={() => run(by)}
+    />
+  );
   return (
-    <div className="on-surround grid grid-cols-[repeat(4,auto)] items-center justify-start gap-x-4 gap-y-1.5 overflow-x-auto bg-surround px-3 pt-1 pb-2.5 text-surround-ink">
-      {pair(
-        'Pan',
-        ['left', <ArrowLeft {...icon} />, () => lookAround(pose, a, 0)],
-        ['right', <ArrowRight {...icon} />, () => lookAround(pose, -a, 0)],
-      )}
-      {pair(
-        'Tilt',
-        ['down', <ArrowDown {...icon} />, () => lookAround(pose, 0, -a)],
-        ['up', <ArrowUp {...icon} />, () => lookAround(pose, 0, a)],
-      )}
-      {pair(
-        'Roll',
-        ['left', <RotateCcw {...icon} />, () => rollBy(pose, a)],
-        ['right', <RotateCw {...icon} />, () => rollBy(pose, -a)],
-      )}
-      <Steps label="Step of angles" values={ANGLES} value={angle} unit="°" onChange={setAngle} />
-      {pair(
-        'Truck',
-        ['left', <ArrowLeft {...icon} />, () => slide(pose, 0, -distance, 0)],
-        ['right', <ArrowRight {...icon} />, () => slide(pose, 0, distance, 0)],
-      )}
-      {pair(
-        'Pedestal',
-        ['down', <ArrowDown {...icon} />, () => slide(pose, 0, 0, -distance)],
-        ['up', <ArrowUp {...icon} />, () => slide(pose, 0, 0, distance)],
-      )}
-      {pair(
-        'Dolly',
-        ['out', <ArrowDown {...icon} />, () => slide(pose, -distance, 0, 0)],
-        ['in', <ArrowUp {...icon} />, () => slide(pose, distance, 0, 0)],
-      )}
-      <Steps label="Step of distances" values={DISTANCES} value={distance} unit="m" onChange={setDistance} />
+    <div role="group" aria-label={name} className="flex items-center gap-1">
+      {button(less, -1)}
+      <span className="w-13 text-center text-sm text-surround-soft">{name}</span>
+      {button(more, 1)}
     </div>
   );
 }

@@ -36,7 +36,6 @@ export function storeyOfEye(height: number, storeys: readonly { elevation: numbe
 export function StandPlan({ site, ground, views, row, sample, aspect, eyeHeight }: StandPlanProps) {
   const [storey, setStorey] = useStorey(site.survey);
   const stand = useRef<Pose | null>(null);
-  const elevation = site.survey.storeys[storey]?.elevation ?? 0;
   const id = row?.id;
   useEffect(() => {
     if (row) workbench.set({ storey: storeyOfEye(row.body.pose.position[1], site.survey.storeys) });
@@ -50,7 +49,7 @@ export function StandPlan({ site, ground, views, row, sample, aspect, eyeHeight 
   }, [row]);
   const standAt = (x: number, z: number) => {
     const { pan } = anglesOf(sample.orientation);
-    stand.current = ground.standAt(x, z, elevation, eyeHeight, orientationOf({ pan, tilt: 0, roll: 0 }));
+    stand.current = ground.standIn(storey, x, z, eyeHeight, orientationOf({ pan, tilt: 0, roll: 0 }));
     workbench.set({ scout: stand.current });
   };
   return (

@@ -11,6 +11,7 @@ import { AboutViewCard } from './about-view-card.tsx';
 import { FramingCard } from './framing-card.tsx';
 import { PoseCard } from './pose-card.tsx';
 import { StillChecksCard } from './still-checks-card.tsx';
+import { SubjectCard } from './subject-card.tsx';
 import { changeCamera, useSeenLens } from './use-seen.ts';
 import { ViewLensCard } from './view-lens-card.tsx';
 
@@ -43,9 +44,11 @@ export function ViewCards({ row, pose, site }: ViewCardsProps) {
         pose={pose}
         lens={lens}
         aspect={aspect}
+        site={site}
         onCamera={(label, camera) => changeCamera(row, label, camera)}
       />
       <StillChecksCard findings={findings} />
+      <SubjectCard pose={pose} lens={lens} aspect={aspect} north={project.body.sun.north} />
       {row && <FramingCard own={row.body.frame} project={project.body.frame} onFrame={setFrame} />}
       <PoseCard
         pose={pose}

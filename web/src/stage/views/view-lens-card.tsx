@@ -1,15 +1,18 @@
 import { MOST_SHIFT, type Lens, type Sensor, type StillCamera } from '@eskovan/core/document';
-import { straightened } from '@eskovan/core/framing';
+import { heldOn, straightened } from '@eskovan/core/framing';
 import { SENSORS } from '@eskovan/core/optics';
 import { Building2, Crosshair } from 'lucide-react';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import { useWorkbench, workbench } from '../../desk/workbench.ts';
+import type { SiteData } from '../../site/use-site.ts';
 import { Button, Line, NumberField, Select } from '../../kit/index.ts';
 import { EyeLensCard } from '../shared/eye-lens-card.tsx';
+import { ProjectionFields } from './projection-fields.tsx';
 
 interface ViewLensCardProps extends StillCamera {
   aspect: number;
+  site: SiteData | null;
   /** @param label what is done */
   onCamera: (label: string, camera: StillCamera) => void;
 }
@@ -24,10 +27,16 @@ const nameOf = ({ widthMm, heightMm }: Sensor): string =>
   SENSORS.find((one) => one.widthMm === widthMm && one.heightMm === heightMm)?.name ?? OWN;
 
 /** Focal length, sensor, shift and focus of what is seen, and straight verticals with one press. */
-export function ViewLensCard({ pose, lens, aspect, onCamera }: ViewLensCardProps) {
-  const focusing = useWorkbench((state) => state.focusing);
+export function ViewLensCard({ pose, lens, aspect, site, onCamera }: ViewLensCardProps) {
+  const focusing = useWorkbench((state) => state.pressing === 'focus');
+  const holding = useWorkbench((state) => state.holding);
+  const subject = useWorkbench((state) => state.subject);
   const { sensor, shift } = lens;
-  const onLens = (next: Lens) => onCamera('Lens', { pose, lens: next });
+  const onLens = (next: Lens) => {
+    const longer = holding && subject && next.focalLengthMm !== lens.focalLengthMm;
+    const kept = longer ? heldOn(subject.bounds, { pose, lens }, next.focalLengthMm, aspect) : null;
+    onCamera('Lens', kept ?? { pose, lens: next });
+  };
   const [asOwn, setAsOwn] = useState(false);
   const named = asOwn ? OWN : nameOf(sensor);
   const setSensor = (next: Sensor) => onLens({ ...lens, sensor: { widthMm: next.widthMm, heightMm: next.heightMm } });
@@ -49,6 +58,13 @@ export function ViewLensCard({ pose, lens, aspect, onCamera }: ViewLensCardProps
     if (made) onCamera('Straight verticals', made);
     else toast.error('The camera looks up or down too steeply: no lens is shifted that far. Step back, or tilt less.');
   };
+  const projection = <ProjectionFields {...{ pose, lens, aspect, site, onCamera }} />;
+  if (lens.parallel !== undefined)
+    return (
+      <EyeLensCard lens={lens} onLens={onLens} aspect={aspect}>
+        {projection}
+      </EyeLensCard>
+    );
   return (
     <EyeLensCard lens={lens} onLens={onLens} aspect={aspect}>
       <Button
@@ -56,7 +72,7 @@ export function ViewLensCard({ pose, lens, aspect, onCamera }: ViewLensCardProps
         className="my-1 w-full"
         icon={<Crosshair size={13} />}
         pressed={focusing}
-        onClick={() => workbench.set({ focusing: !focusing })}
+        onClick={() => workbench.set({ pressing: focusing ? null : 'focus' })}
       >
         {focusing ? 'Press what is to be sharp' : 'Focus by pressing'}
       </Button>
@@ -101,6 +117,7 @@ export function ViewLensCard({ pose, lens, aspect, onCamera }: ViewLensCardProps
       <Button small className="mt-1 w-full" icon={<Building2 size={13} />} onClick={straighten}>
         Straight verticals
       </Button>
+      {projection}
     </EyeLensCard>
   );
 }

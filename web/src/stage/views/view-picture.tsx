@@ -1,20 +1,19 @@
-import { aspectOf, frameOf, type Pose, type Row, type Vec3 } from '@eskovan/core/document';
+import { aspectOf, frameOf, type Pose, type Row } from '@eskovan/core/document';
 import type { CameraSample } from '@eskovan/core/move';
-import { Projection, throughLens } from '@eskovan/core/optics';
-import { Columns2, Grid3x3 } from 'lucide-react';
-import { toast } from 'sonner';
+import { Armchair, Columns2, Grid3x3, PersonStanding } from 'lucide-react';
 import { useProject } from '../../data/use-project.ts';
 import { useFraming } from '../../desk/framing.ts';
-import { useWorkbench, workbench } from '../../desk/workbench.ts';
+import { useWorkbench, workbench, type Pressing } from '../../desk/workbench.ts';
+import { useCommands } from '../../desk/commands.ts';
 import { Button } from '../../kit/index.ts';
 import type { Ground } from '../../picture/eye.ts';
 import { PicturePane } from '../../picture/picture-pane.tsx';
 import { ScoutBar } from '../../picture/scout-bar.tsx';
-import type { PickedSurface } from '../../picture/source.ts';
-import { FIRST_F_NUMBER } from '../shared/focus-fields.tsx';
 import { frameText } from '../shared/frames.ts';
+import { lensText } from '../shared/lens-text.ts';
 import { NudgePad } from './nudge-pad.tsx';
-import { changeCamera, useSeenLens } from './use-seen.ts';
+import { longerLens, PRESS, roundSubject, usePresses } from './use-presses.ts';
+import { scoutAs, useSeenLens } from './use-seen.ts';
 
 interface ViewPictureProps {
   row: Row<'view'> | null;
@@ -42,25 +41,52 @@ export function ViewPicture(props: ViewPictureProps) {
     props;
   const { project } = useProject();
   const scout = useWorkbench((state) => state.scout);
-  const focusing = useWorkbench((state) => state.focusing);
+  const pressing = useWorkbench((state) => state.pressing);
   const { guide, safe, second, mask } = useFraming();
   const lens = useSeenLens(row);
   const frame = frameOf(row?.body ?? null, project.body);
   const move = (next: Pose) => workbench.set({ scout: next });
-  // What is sharp is a plane across the camera's axis, not a distance along the ray.
-  const focusOn = (point: Vec3) => {
-    const aspect = aspectOf({ frame });
-    const focus = new Projection(throughLens(lens), aspect, still.position, still.orientation).project(point).depth;
-    workbench.set({ focusing: false });
-    changeCamera(row, 'Lens', { pose: still, lens: { ...lens, focus, fNumber: lens.fNumber ?? FIRST_F_NUMBER } });
-  };
+  const seen = { row, pose: still, lens, frame, ground, eyeHeight };
+  const onPress = usePresses(seen);
+  const askFor = (what: Pressing) => workbench.set({ pressing: pressing === what ? null : what });
+  useCommands([
+    { id: 'view.stand', label: 'Stand there', group: 'Picture', keys: 'f', run: () => askFor('stand') },
+    { id: 'view.sit', label: 'Sit here', group: 'Picture', keys: 'h', run: () => askFor('sit') },
+    {
+      id: 'view.press.not',
+      label: 'Press nothing after all',
+      group: 'Picture',
+      keys: 'Escape',
+      hidden: true,
+      when: () => workbench.get().pressing !== null,
+      run: () => workbench.set({ pressing: null }),
+    },
+  ]);
   return (
     <div className="flex h-full flex-col bg-surround">
       <header className="on-surround flex h-9 shrink-0 items-center gap-3 px-3 text-surround-ink">
         <span className="truncate font-semibold">{row ? `${number} · ${row.name}` : 'Scouting'}</span>
         <span className="ml-auto font-mono text-sm text-surround-soft">
-          {lens.focalLengthMm.toFixed(0)} mm · {frameText(frame)}
+          {lensText(lens)} · {frameText(frame)}
         </span>
+        <Button
+          tone="surround"
+          small
+          icon={<PersonStanding size={13} />}
+          pressed={pressing === 'stand'}
+          onClick={() => askFor('stand')}
+        >
+          Stand there
+        </Button>
+        <Button
+          tone="surround"
+          small
+          icon={<Armchair size={13} />}
+          pressed={pressing === 'sit'}
+          onClick={() => askFor('sit')}
+        >
+          Sit here
+        </Button>
         <Button tone="surround" small icon={<Columns2 size={13} />} onClick={onCompare}>
           Compare
         </Button>
@@ -83,12 +109,15 @@ export function ViewPicture(props: ViewPictureProps) {
             lens,
             ground,
             eyeHeight,
-            ...(focusing && {
-              onPress: (hit: PickedSurface | null) =>
-                hit ? focusOn(hit.point) : toast('There is nothing to focus on there: only sky.'),
-            }),
+            onLens: (next, pose) => scoutAs({ pose, lens: next }),
+            ...(onPress && { onPress }),
           }}
         >
+          {pressing && (
+            <p className="pointer-events-none absolute inset-x-0 top-3 text-center" role="status">
+              <span className="rounded bg-surround px-2 py-1 text-surround-ink">{PRESS[pressing]}</span>
+            </p>
+          )}
           {scout && target && (
             <ScoutBar
               from={target}
@@ -102,7 +131,12 @@ export function ViewPicture(props: ViewPictureProps) {
           )}
         </PicturePane>
       </div>
-      <NudgePad pose={still} onMove={move} />
+      <NudgePad
+        pose={still}
+        onMove={move}
+        onRound={(angle) => void roundSubject(seen, angle)}
+        onLens={(factor) => longerLens(seen, factor)}
+      />
     </div>
   );
 }

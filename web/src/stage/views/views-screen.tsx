@@ -19,6 +19,7 @@ import { SiteComing } from '../shared/site-coming.tsx';
 import { useScoutCommands } from '../shared/use-scout-commands.ts';
 import { RowShelf } from '../shared/row-shelf.tsx';
 import { keepView } from '../shared/keep-view.ts';
+import { lensText } from '../shared/lens-text.ts';
 import { STATUS } from './about-view-card.tsx';
 import { CompareViews, MOST_COMPARED } from './compare-views.tsx';
 import { ContactSheetDialog } from './contact-sheet-dialog.tsx';
@@ -110,7 +111,7 @@ export function ViewsScreen() {
       mark={(view, i) => <Thumbnail number={i + 1} sha256={view.body.thumbnail?.sha256 ?? null} />}
       note={(view) =>
         [
-          `${view.body.lens.focalLengthMm.toFixed(0)} mm`,
+          lensText(view.body.lens),
           STATUS[view.body.status ?? 'draft'].toLowerCase(),
           ...(view.body.locked ? ['locked'] : []),
         ].join(' · ')

@@ -1,0 +1,154 @@
+import type { Lens, Pose, StillCamera } from '@eskovan/core/document';
+import { drawnFrom, fitted, type Drawn } from '@eskovan/core/framing';
+import { forwardOf, toDegrees } from '@eskovan/core/geometry';
+import { Projection, throughLens } from '@eskovan/core/optics';
+import { CUT_HEIGHT } from '@eskovan/core/survey';
+import { useProject } from '../../data/use-project.ts';
+import { useWorkbench } from '../../desk/workbench.ts';
+import { Button, Line, NumberField, Segmented } from '../../kit/index.ts';
+import { pickSurface } from '../../picture/client.ts';
+import { worthSeeing } from '../../picture/eye.ts';
+import { useSite, type SiteData } from '../../site/use-site.ts';
+import { useStorey } from '../shared/use-storey.ts';
+import { windOf } from '../shared/winds.ts';
+import { scoutAs } from './use-seen.ts';
+
+interface ProjectionFieldsProps extends StillCamera {
+  aspect: number;
+  site: SiteData | null;
+  onCamera: (label: string, camera: StillCamera) => void;
+}
+
+/** What fills the picture when it is drawn anew. */
+const FILL = 0.86;
+/** How far what is looked at is taken to be where nothing is looked at, metres. */
+const SOMEWHERE = 5;
+
+const DRAWN: readonly { drawn: Drawn; label: string }[] = [
+  { drawn: 'plan', label: 'Plan' },
+  { drawn: 'steep', label: 'From high above' },
+  { drawn: 'isometric', label: 'Isometric' },
+  { drawn: 'dimetric', label: 'Dimetric' },
+];
+/** Sides of the plan, and how far clockwise from its upper edge, degrees. */
+const ELEVATIONS: readonly { drawn: Drawn; clockwise: number }[] = [
+  { drawn: 'north', clockwise: 0 },
+  { drawn: 'south', clockwise: 180 },
+  { drawn: 'west', clockwise: 270 },
+  { drawn: 'east', clockwise: 90 },
+];
+
+/** With perspective or without, and what is cut away before and behind. Another projection is looked at first. */
+export function ProjectionFields({ pose, lens, aspect, site, onCamera }: ProjectionFieldsProps) {
+  const { parallel, nearCut, farCut, ...others } = lens;
+  const cuts: Pick<Lens, 'nearCut' | 'farCut'> = {
+    ...(nearCut !== undefined && { nearCut }),
+    ...(farCut !== undefined && { farCut }),
+  };
+  const measured = useSite();
+  const { north } = useProject().project.body.sun;
+  const subject = useWorkbench((state) => state.subject);
+  const withoutPerspective = async () => {
+    const projection = new Projection(throughLens(lens), aspect, pose.position, pose.orientation);
+    const { from, direction } = projection.ray(0, 0);
+    const hit = await pickSurface(from, direction);
+    const depth = hit ? projection.project(hit.point).depth : SOMEWHERE;
+    // What is in the middle keeps its size.
+    const { height } = projection.footprint(depth);
+    scoutAs({ pose, lens: { ...others, ...cuts, parallel: height } });
+  };
+  const draw = (drawn: Drawn) => {
+    const bounds = subject?.bounds ?? (measured && worthSeeing(measured.bounds, site?.survey ?? null));
+    if (!bounds) return;
+    const orientation = drawnFrom(drawn);
+    scoutAs(fitted(bounds, orientation, { lens: { ...others, parallel: 1 }, aspect, fill: FILL }));
+  };
+  const cut = (label: string, key: 'nearCut' | 'farCut', none: number) => (
+    <NumberField
+      label={label}
+      unit="m"
+      measure="length"
+      digits={2}
+      step={0.1}
+      value={lens[key] ?? none}
+      min={0}
+      max={1e6}
+      onChange={(value) => onCamera(label, { pose, lens: withCut(lens, key, value, none) })}
+    />
+  );
+  return (
+    <>
+      <Line label="Projection">
+        <Segmented
+          label="Projection"
+          value={parallel === undefined ? 'perspective' : 'parallel'}
+          options={[
+            { value: 'perspective', label: 'Perspective' },
+            { value: 'parallel', label: 'Parallel' },
+          ]}
+          onChange={(next) =>
+            next === 'parallel' ? void withoutPerspective() : scoutAs({ pose, lens: { ...others, ...cuts } })
+          }
+        />
+      </Line>
+      {parallel !== undefined && (
+        <>
+          <NumberField
+            label="Height of the picture"
+            unit="m"
+            measure="length"
+            step={0.5}
+            value={parallel}
+            min={0.001}
+            max={1e6}
+            onChange={(height) => onCamera('Height of the picture', { pose, lens: { ...lens, parallel: height } })}
+          />
+          <div role="group" aria-label="Drawn as" className="my-1.5 grid grid-cols-2 gap-1">
+            {DRAWN.map(({ drawn, label }) => (
+              <Button key={drawn} small onClick={() => draw(drawn)}>
+                {label}
+              </Button>
+            ))}
+            {ELEVATIONS.map(({ drawn, clockwise }) => (
+              <Button key={drawn} small onClick={() => draw(drawn)}>
+                {`${windOf(clockwise - toDegrees(north))} elevation`}
+              </Button>
+            ))}
+          </div>
+        </>
+      )}
+      {cut('Cut off nearer than', 'nearCut', 0)}
+      {cut('Cut off beyond', 'farCut', 0)}
+      {site && <CutStorey {...{ pose, lens, site, onCamera }} />}
+    </>
+  );
+}
+
+/** A cut at the storey's own height takes off what is above it: for plans and whoever looks down. */
+function CutStorey({
+  pose,
+  lens,
+  site,
+  onCamera,
+}: Omit<ProjectionFieldsProps, 'aspect' | 'site'> & { site: SiteData }) {
+  const [storey] = useStorey(site.survey);
+  const shown = site.survey.storeys[storey];
+  const down = -forwardOf(pose.orientation)[1];
+  const nearCut = shown ? pose.position[1] - shown.elevation - CUT_HEIGHT : 0;
+  if (!shown || lens.parallel === undefined || down < 0.999 || nearCut <= 0) return null;
+  return (
+    <Button
+      small
+      className="mt-1 w-full"
+      onClick={() => onCamera(`Cut above ${shown.name}`, { pose, lens: { ...lens, nearCut } })}
+    >
+      Cut above {shown.name}
+    </Button>
+  );
+}
+
+/** A lens with a cut, or without one. */
+function withCut(lens: Lens, key: 'nearCut' | 'farCut', value: number, none: number): Lens {
+  const { [key]: _, ...others } = lens;
+  return value === none ? others : { ...others, [key]: value };
+}

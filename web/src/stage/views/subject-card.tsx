@@ -1,0 +1,162 @@
+import type { Lens, Pose } from '@eskovan/core/document';
+import { fitted, fromSide, lookingAt, SIDES } from '@eskovan/core/framing';
+import { anglesOf, middle, toRadians } from '@eskovan/core/geometry';
+import { Crosshair, Eye, X } from 'lucide-react';
+import { useState } from 'react';
+import { toast } from 'sonner';
+import { useWorkbench, workbench } from '../../desk/workbench.ts';
+import { Button, Card, Line, NumberField, Segmented } from '../../kit/index.ts';
+import { pickSurface } from '../../picture/client.ts';
+import { FindPart } from '../shared/find-part.tsx';
+import { WINDS } from '../shared/winds.ts';
+import { scoutAs } from './use-seen.ts';
+
+interface SubjectCardProps {
+  pose: Pose;
+  lens: Lens;
+  aspect: number;
+  /** Where north is: angle from the plan's −Z towards +X, radians. */
+  north: number;
+}
+
+const FIRST_FILL = 0.7;
+/** How far from above something is looked at to begin with, degrees. */
+const FIRST_DOWN = 10;
+/** Where the sides stand on the card: as on a compass, from above in the middle. */
+const ROSE = [7, 0, 1, 6, null, 2, 5, 4, 3] as const;
+
+/** What the picture is about: framed from any side, looked at, and held while the lens changes. */
+export function SubjectCard({ pose, lens, aspect, north }: SubjectCardProps) {
+  const { subject, pressing, holding } = useWorkbench();
+  const [fill, setFill] = useState(FIRST_FILL);
+  const [down, setDown] = useState(FIRST_DOWN);
+  const choosing = pressing === 'subject';
+  const name = subject?.name.split(' / ').at(-1);
+  const frameFrom = async (side: number, angle: number) => {
+    if (!subject) return;
+    const orientation = fromSide(side, angle, north);
+    const camera = fitted(subject.bounds, orientation, { lens, aspect, fill });
+    scoutAs(camera);
+    const between = await inBetween(camera.pose.position, subject);
+    if (between) toast(`“${between.split(' / ').at(-1)}” stands between the camera and “${name}”.`);
+  };
+  return (
+    <Card
+      title="Subject"
+      note={
+        subject && (
+          <Button
+            small
+            tone="quiet"
+            icon={<X size={13} />}
+            aria-label="No subject"
+            onClick={() => workbench.set({ subject: null, holding: false })}
+          />
+        )
+      }
+    >
+      {subject && (
+        <p className="truncate font-medium" title={subject.name}>
+          {name}
+        </p>
+      )}
+      <Button
+        small
+        className="my-1 w-full"
+        icon={<Crosshair size={13} />}
+        pressed={choosing}
+        onClick={() => workbench.set({ pressing: choosing ? null : 'subject' })}
+      >
+        {choosing ? 'Press it in the picture' : subject ? 'Choose another' : 'Choose what it is about'}
+      </Button>
+      {choosing && <FindPart onPart={(part) => workbench.set({ subject: part, pressing: null })} />}
+      {subject && (
+        <>
+          <div className="my-1.5 flex items-center gap-3">
+            <div role="group" aria-label="Frame it from" className="grid grid-cols-3 gap-1">
+              {ROSE.map((k) =>
+                k === null ? (
+                  <Button
+                    key="above"
+                    small
+                    aria-label="Frame it from above"
+                    onClick={() => void frameFrom(Math.PI, Math.PI / 2)}
+                  >
+                    ⊙
+                  </Button>
+                ) : (
+                  <Button
+                    key={k}
+                    small
+                    className="w-10 justify-center"
+                    aria-label={`Frame it from ${WINDS[k]}`}
+                    onClick={() => void frameFrom(toRadians(SIDES[k]!), toRadians(down))}
+                  >
+                    {WINDS[k]}
+                  </Button>
+                ),
+              )}
+            </div>
+            <Button
+              small
+              icon={<Eye size={13} />}
+              onClick={() =>
+                workbench.set({
+                  scout: lookingAt(pose, middle(subject.bounds), anglesOf(pose.orientation).pan),
+                })
+              }
+            >
+              Look at it
+            </Button>
+          </div>
+          <NumberField
+            label="It fills"
+            unit="%"
+            digits={0}
+            step={5}
+            value={100 * fill}
+            min={5}
+            max={100}
+            onChange={(percent) => setFill(percent / 100)}
+          />
+          <NumberField
+            label="From above by"
+            unit="°"
+            digits={0}
+            step={5}
+            value={down}
+            min={-80}
+            max={80}
+            onChange={setDown}
+          />
+          <Line label="New lens">
+            <Segmented
+              label="When the lens changes"
+              value={holding ? 'hold' : 'stay'}
+              options={[
+                { value: 'stay', label: 'Stay here' },
+                { value: 'hold', label: 'Hold size' },
+              ]}
+              onChange={(next) => workbench.set({ holding: next === 'hold' })}
+            />
+          </Line>
+        </>
+      )}
+    </Card>
+  );
+}
+
+type Place = Pose['position'];
+
+/** What is met on the way from an eye to the middle of something, and is not it; null where the way is free. */
+async function inBetween(
+  eye: Place,
+  { model, name, bounds }: { model: string; name: string; bounds: { min: Place; max: Place } },
+): Promise<string | null> {
+  const to = middle(bounds).map((value, k) => value - eye[k]!) as Place;
+  const distance = Math.hypot(...to);
+  const hit = await pickSurface(eye, to.map((value) => value / distance) as Place);
+  if (!hit || (hit.model === model && hit.name === name)) return null;
+  const inside = hit.point.every((value, k) => value >= bounds.min[k]! - 1e-3 && value <= bounds.max[k]! + 1e-3);
+  return inside || Math.hypot(...hit.point.map((value, k) => value - eye[k]!)) > distance ? null : hit.name;
+}
