@@ -2,7 +2,7 @@ export * from './errors.ts';
 export * from './gltf/index.ts';
 export { transformPart, withCopies } from './mesh.ts';
 export * from './packed/index.ts';
-export { readZip, zipFiles } from './zip/index.ts';
+export { isZip, readZip, zipFiles } from './zip/index.ts';
 export * from './read-model.ts';
 export * from './scene-model.ts';
 export * from './tools.ts';

@@ -68,6 +68,8 @@ export interface SceneCamera {
   orientation: [number, number, number, number];
   /** Full vertical view angle, radians; null for a parallel projection. */
   verticalAngle: number | null;
+  /** Height of what a parallel projection sees, in the file's unit. */
+  height?: number | undefined;
   /** Width over height, where the file says it. */
   aspect: number | null;
 }

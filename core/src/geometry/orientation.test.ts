@@ -1,7 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { Euler, Quaternion, Vector3 } from 'three';
-import { anglesOf, forwardOf, orientationOf, slerp } from './index.ts';
+import { Euler, Matrix4, Quaternion, Vector3 } from 'three';
+import { randomFrom } from '../random.fixture.ts';
+import { anglesOf, forwardOf, orientationFromAxes, orientationOf, slerp } from './index.ts';
 
 const angle = (limit: number) => fc.double({ min: -limit, max: limit, noNaN: true });
 const anyAngles = fc.record({ pan: angle(3.1), tilt: angle(1.5), roll: angle(1.5) });
@@ -40,4 +41,20 @@ describe('orientation', () => {
       }),
     );
   });
+});
+
+test('an orientation from where a camera looks and what is up agrees with three’s lookAt, however it is turned', () => {
+  const rnd = randomFrom(17);
+  const vec = (): [number, number, number] => [rnd() * 2 - 1, rnd() * 2 - 1, rnd() * 2 - 1];
+  for (let i = 0; i < 500; i += 1) {
+    const [ahead, up] = [vec(), vec()];
+    const theirs = new Quaternion().setFromRotationMatrix(
+      new Matrix4().lookAt(new Vector3(), new Vector3(...ahead), new Vector3(...up)),
+    );
+    const ours = new Quaternion(...orientationFromAxes(ahead, up));
+    expect(Math.abs(theirs.dot(ours))).toBeCloseTo(1, 9);
+  }
+  // Straight down with up along it: as if it were tilted down from −Z.
+  const down = anglesOf(orientationFromAxes([0, -1, 0], [0, 1, 0]));
+  expect([down.pan, down.tilt]).toEqual([expect.closeTo(0, 6), expect.closeTo(-Math.PI / 2, 6)]);
 });

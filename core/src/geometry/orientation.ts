@@ -1,4 +1,4 @@
-import type { Quaternion } from '../document/index.ts';
+import type { Quaternion, Vec3 } from '../document/index.ts';
 
 export interface Angles {
   /** Turn about the vertical, radians; 0 looks along −Z (plan north), positive turns left (towards −X). */
@@ -70,3 +70,41 @@ export function slerp(a: Quaternion, b: Quaternion, part: number): Quaternion {
   const length = Math.hypot(...q);
   return [q[0] / length, q[1] / length, q[2] / length, q[3] / length];
 }
+
+/**
+ * Orientation of a camera that looks along a direction with another upward. Neither needs unit length; where they are
+ * parallel, the bearing is that of a camera tilted up or down from −Z. Source: Shepperd 1978, the branch with the largest
+ * denominator.
+ */
+export function orientationFromAxes(ahead: Readonly<Vec3>, up: Readonly<Vec3>): Quaternion {
+  const back = unit([-ahead[0], -ahead[1], -ahead[2]]);
+  const level = cross(up, back);
+  const right = unit(
+    Math.hypot(...level) > PARALLEL * Math.hypot(...up)
+      ? level
+      : [1 - back[0] ** 2, -back[0] * back[1], -back[0] * back[2]],
+  );
+  const [[rx, ry, rz], [ux, uy, uz], [bx, by, bz]] = [right, cross(back, right), back];
+  const candidates: Quaternion[] = [
+    [uz - by, bx - rz, ry - ux, 1 + rx + uy + bz],
+    [1 + rx - uy - bz, ry + ux, rz + bx, uz - by],
+    [ry + ux, 1 - rx + uy - bz, uz + by, bx - rz],
+    [rz + bx, uz + by, 1 - rx - uy + bz, ry - ux],
+  ];
+  const length = (q: Quaternion) => Math.hypot(...q);
+  const best = candidates.reduce((one, other) => (length(other) > length(one) ? other : one));
+  const size = length(best);
+  return [best[0] / size, best[1] / size, best[2] / size, best[3] / size];
+}
+/** Sine of the angle between directions that are parallel for all purposes. */
+const PARALLEL = 1e-6;
+
+const unit = ([x, y, z]: Vec3): Vec3 => {
+  const length = Math.hypot(x, y, z);
+  return [x / length, y / length, z / length];
+};
+const cross = (a: Readonly<Vec3>, b: Readonly<Vec3>): Vec3 => [
+  a[1] * b[2] - a[2] * b[1],
+  a[2] * b[0] - a[0] * b[2],
+  a[0] * b[1] - a[1] * b[0],
+];

@@ -319,6 +319,8 @@ describe('cameras of files', () => {
 
   test('without perspective or with angles that no lens sees are none', () => {
     expect(viewOfCamera({ ...camera, verticalAngle: null }, AS_IT_CAME, 1.5)).toBeNull();
+    const parallel = { ...camera, verticalAngle: null, height: 800 };
+    expect(viewOfCamera(parallel, { ...AS_IT_CAME, metresPerUnit: 0.01 }, 1.5)!.lens.parallel).toBeCloseTo(8, 9);
     expect(viewOfCamera({ ...camera, verticalAngle: 0.0001 }, AS_IT_CAME, 1.5)).toBeNull();
   });
 });

@@ -35,6 +35,10 @@ export interface AsideWish {
   pose: Pose;
   lens: Lens;
   size: PictureSize;
+  /** As a render has it, for people to keep; else as the working view has it at rest. */
+  finished?: boolean;
+  /** A media type; without it WebP, small. */
+  type?: 'image/png' | 'image/jpeg';
 }
 
 /** A picture so many pixels wide. @param aspect width over height */

@@ -1,5 +1,5 @@
 import type { CameraSample } from '@eskovan/core/move';
-import { anglesOf } from '@eskovan/core/geometry';
+import { anglesOf, forwardOf } from '@eskovan/core/geometry';
 import { Projection } from '@eskovan/core/optics';
 import { howOf, type How } from '../desk/selection.ts';
 import { usePlan } from './plan.tsx';
@@ -89,14 +89,18 @@ export function CameraMark({ sample, aspect, label, faint, aside = [0, 0], onPre
   );
 }
 
-/** What a picture without perspective sees: as wide as it is, and of the same reach as a cone. */
+/** What a picture without perspective sees: as wide as it is, and of the same reach as a cone; from above all of it. */
 function strip({ position: [x, , z], orientation, view }: CameraSample, aspect: number, reach: number): string {
   const { pan } = anglesOf(orientation);
-  const half = new Projection(view, aspect).footprint(1).width / 2;
+  const { width, height } = new Projection(view, aspect).footprint(1);
+  const half = width / 2;
+  const [near, far] = -forwardOf(orientation)[1] > FROM_ABOVE ? [-height / 2, height / 2] : [0, reach];
   const [sin, cos] = [Math.sin(pan), Math.cos(pan)];
   const at = (right: number, ahead: number) => `${x + cos * right - sin * ahead} ${z - sin * right - cos * ahead}`;
-  return `M${at(-half, 0)}L${at(-half, reach)}L${at(half, reach)}L${at(half, 0)}Z`;
+  return `M${at(-half, near)}L${at(-half, far)}L${at(half, far)}L${at(half, near)}Z`;
 }
+/** Who looks down by more than the sine of this sees a plan. */
+const FROM_ABOVE = 0.95;
 
 /**
  * The camera that moves: a small layer of its own, shifted and turned, so that following it redraws nothing of the

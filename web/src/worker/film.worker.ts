@@ -61,17 +61,17 @@ async function samplerFor(
 let small: { key: string; renderer: PictureRenderer } | null = null;
 
 const api = {
-  /** A small picture of a scene, as the working view has it at rest. The scene stays for the next one; the worker is thrown away in the end. */
-  async small({ scene, pose, lens, size }: AsideWish): Promise<Blob> {
-    const key = sceneKey(scene);
+  /** A picture of a scene. The scene stays for the next one; the worker is thrown away in the end. */
+  async small({ scene, pose, lens, size, finished = false, type }: AsideWish): Promise<Blob> {
+    const key = `${sceneKey(scene)} ${finished}`;
     if (small?.key !== key) {
       const renderer = small?.renderer ?? new PictureRenderer();
       const model = await loadScene(scene.source);
       const motion = new SiteMotion(model, scene.actions);
-      await renderer.setModel(dressModel(model, scene.dress), sceneOptions(scene, motion));
-      small = { key: key!, renderer };
+      await renderer.setModel(dressModel(model, scene.dress), sceneOptions(scene, motion), finished);
+      small = { key, renderer };
     }
-    return renderStill(small.renderer, standing(pose, lens), size, 8, SMALL_PICTURE);
+    return renderStill(small.renderer, standing(pose, lens), size, 8, type ? { type, quality: 0.92 } : SMALL_PICTURE);
   },
 
   /** Renders one take; a worker does one and is then thrown away. */

@@ -218,6 +218,7 @@ class GltfReader {
       position: position.toArray(),
       orientation: turn.normalize().toArray() as [number, number, number, number],
       verticalAngle: angle,
+      ...(!perspective && { height: 2 * Math.abs(camera.getYMag()) }),
       aspect: aspect !== null && aspect > 0 && Number.isFinite(aspect) ? aspect : null,
     });
   }

@@ -54,6 +54,7 @@ const headerSchema = z.object({
       position: triple,
       orientation: quadruple,
       verticalAngle: z.number().nullable(),
+      height: z.number().optional(),
       aspect: z.number().nullable(),
     }),
   ),

@@ -1,12 +1,10 @@
 import { toDegrees } from '@eskovan/core/geometry';
 import { aspectOf, type Row } from '@eskovan/core/document';
 import { asBefore, viewOfCamera } from '@eskovan/core/site';
-import { dispatch } from '../../data/undo.ts';
-import { orderAfter } from '../../data/order.ts';
-import { liveRows, making } from '../../data/changes.ts';
 import { useProject } from '../../data/use-project.ts';
 import { editBody } from '../../data/edit-row.ts';
 import { Button, Card } from '../../kit/index.ts';
+import { keepSeveral } from '../shared/keep-view.ts';
 import { dismissCameras, dismissChanges, dismissLost, useImport } from '../../site/import-model.ts';
 
 /** Cameras that came with a file, offered as views. */
@@ -20,18 +18,10 @@ export function CamerasCard() {
   const views = offer.cameras.map((camera) => ({ camera, body: viewOfCamera(camera, row.body.placement, aspect) }));
   const good = views.filter(({ body }) => body !== null);
   const keep = () => {
-    const first = orderAfter(liveRows(document.view));
-    dispatch(
-      project.id,
+    keepSeveral(
+      document,
       `Keep ${good.length} cameras as views`,
-      good.map(({ camera, body }, i) =>
-        making('view', {
-          id: crypto.randomUUID(),
-          name: camera.name.trim() || `Camera ${i + 1}`,
-          order: first + i,
-          body: body!,
-        }),
-      ),
+      good.map(({ camera, body }, i) => ({ name: camera.name.trim() || `Camera ${i + 1}`, body: body! })),
     );
     dismissCameras();
   };
@@ -42,11 +32,11 @@ export function CamerasCard() {
           <li key={i} className="flex justify-between gap-2">
             <span className="truncate">{camera.name || `Camera ${i + 1}`}</span>
             <span className="shrink-0 font-mono text-sm">
-              {body
-                ? `${toDegrees(camera.verticalAngle!).toFixed(1)}° high`
+              {!body
+                ? 'impossible'
                 : camera.verticalAngle === null
-                  ? 'no perspective'
-                  : 'impossible angle'}
+                  ? 'parallel'
+                  : `${toDegrees(camera.verticalAngle).toFixed(1)}° high`}
             </span>
           </li>
         ))}

@@ -17,9 +17,9 @@ import { workbench } from '../../desk/workbench.ts';
 import { uploadFile } from '../../data/api.ts';
 import { makeRow, editBody } from '../../data/edit-row.ts';
 import { currentRow, givenOf, saveForMachine } from '../../data/edits.ts';
-import { inGesture } from '../../data/undo.ts';
+import { dispatch, inGesture } from '../../data/undo.ts';
 import { orderAfter } from '../../data/order.ts';
-import { changing, liveRows } from '../../data/changes.ts';
+import { changing, liveRows, making } from '../../data/changes.ts';
 import { drawAside } from '../../picture/aside.ts';
 import { drawStill } from '../../picture/client.ts';
 import { sizeAcross, type PictureScene } from '../../picture/source.ts';
@@ -48,6 +48,20 @@ export function keepView(
   workbench.selectView(id);
   toast(`Kept as ${name}`);
   return id;
+}
+
+/** Keeps views that come from elsewhere, below the others, as one step of undo. @param label what is done */
+export function keepSeveral(
+  document: ProjectDocument,
+  label: string,
+  views: readonly { name: string; body: ViewBody }[],
+): void {
+  const first = orderAfter(liveRows(document.view));
+  dispatch(
+    document.project.id,
+    label,
+    views.map((view, i) => making('view', { id: crypto.randomUUID(), order: first + i, ...view })),
+  );
 }
 
 /** Replaces the pose of a view, as the person asked. Its picture is drawn anew. */

@@ -8,8 +8,8 @@ import { lensText } from '../shared/lens-text.ts';
 import { useProject } from '../../data/use-project.ts';
 import { Button, Dialog, Line, saveFile, Select } from '../../kit/index.ts';
 import type { SiteData } from '../../site/use-site.ts';
-import { STATUS } from './about-view-card.tsx';
 import { drawSheet, sheetPdf, sheetPng, type SheetOrder } from './contact-sheet.ts';
+import { useWhichViews, WhichViews } from './which-views.tsx';
 import { storeyOfEye } from './stand-plan.tsx';
 
 interface ContactSheetDialogProps {
@@ -31,18 +31,9 @@ export function ContactSheetDialog({ views, chosen, site, onClose }: ContactShee
   const { project } = useProject();
   const [paper, setPaper] = useState(PAPER_OPTIONS[0]!.value);
   const [grid, setGrid] = useState('3 × 3');
-  const [which, setWhich] = useState(chosen.length > 1 ? 'chosen' : 'all');
+  const which = useWhichViews(views, chosen);
   const [busy, setBusy] = useState(false);
-  const groups = [
-    { value: 'all', label: 'All views', rows: views },
-    { value: 'chosen', label: 'The chosen ones', rows: chosen },
-    ...(['ready', 'approved'] as const).map((status) => ({
-      value: status as string,
-      label: `${STATUS[status]} ones`,
-      rows: views.filter(({ body }) => body.status === status),
-    })),
-  ];
-  const { rows } = groups.find(({ value }) => value === which)!;
+  const { rows } = which;
   const missing = rows.filter(({ body }) => !body.thumbnail).length;
   const [columns, lines] = grid.split(' × ').map(Number) as [number, number];
 
@@ -76,9 +67,7 @@ export function ContactSheetDialog({ views, chosen, site, onClose }: ContactShee
   };
   return (
     <Dialog open onClose={onClose} title="Contact sheet">
-      <Line label="Views">
-        <Select label="Which views" value={which} options={groups} onChange={setWhich} />
-      </Line>
+      <WhichViews {...which} />
       <Line label="Paper">
         <Select label="Paper" value={paper} options={PAPER_OPTIONS} onChange={setPaper} />
       </Line>

@@ -1,4 +1,4 @@
-import type { Lens, Pose, StillCamera } from '@eskovan/core/document';
+import type { Lens, StillCamera } from '@eskovan/core/document';
 import { drawnFrom, fitted, type Drawn } from '@eskovan/core/framing';
 import { forwardOf, toDegrees } from '@eskovan/core/geometry';
 import { Projection, throughLens } from '@eskovan/core/optics';

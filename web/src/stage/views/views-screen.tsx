@@ -1,7 +1,7 @@
 import { aspectOf, frameOf, type Pose } from '@eskovan/core/document';
 import { standing, type CameraSample } from '@eskovan/core/move';
-import { LayoutGrid, Plus } from 'lucide-react';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { ArrowRightLeft, LayoutGrid, Plus } from 'lucide-react';
+import { lazy, Suspense, useEffect, useMemo, useRef, useState } from 'react';
 import { toast } from 'sonner';
 import { useCommands } from '../../desk/commands.ts';
 import { useChosenRows, useLead } from '../../desk/selection.ts';
@@ -30,6 +30,9 @@ import { useSeenLens } from './use-seen.ts';
 import { useThumbnails } from './use-thumbnails.ts';
 import { ViewCards } from './view-cards.tsx';
 import { ViewPicture } from './view-picture.tsx';
+
+/** Brings what other programs' formats need: nobody waits for that who only looks. */
+const CarryDialog = lazy(async () => ({ default: (await import('./carry-dialog.tsx')).CarryDialog }));
 
 /** Stand somewhere, look somewhere, keep it. */
 export function ViewsScreen() {
@@ -60,6 +63,7 @@ export function ViewsScreen() {
   const [updating, setUpdating] = useState(false);
   const [comparing, setComparing] = useState(false);
   const [sheet, setSheet] = useState(false);
+  const [carrying, setCarrying] = useState(false);
   const { ids } = useChosenRows('view');
   const together = views.filter(({ id }) => ids.includes(id));
   const several = together.slice(0, MOST_COMPARED);
@@ -93,6 +97,7 @@ export function ViewsScreen() {
       when: () => views.length > 0,
       run: () => setSheet(true),
     },
+    { id: 'view.carry', label: 'Views out and in', group: 'Picture', run: () => setCarrying(true) },
     { id: 'view.compare', label: 'Compare the chosen views', group: 'Picture', keys: 'c', run: compare },
     { id: 'view.guides', label: 'Show or hide the guides', group: 'Picture', keys: 'g', run: () => setGuides(!guides) },
   ]);
@@ -122,11 +127,19 @@ export function ViewsScreen() {
           <Button tone="primary" icon={<Plus size={14} />} onClick={keep}>
             Keep view
           </Button>
-          {views.length > 0 && (
-            <Button icon={<LayoutGrid size={14} />} onClick={() => setSheet(true)}>
+          <div className="grid grid-cols-2 gap-1.5">
+            <Button
+              icon={<LayoutGrid size={14} />}
+              className="justify-center"
+              disabled={views.length === 0}
+              onClick={() => setSheet(true)}
+            >
               Contact sheet
             </Button>
-          )}
+            <Button icon={<ArrowRightLeft size={14} />} className="justify-center" onClick={() => setCarrying(true)}>
+              Out and in
+            </Button>
+          </div>
         </div>
       }
     />
@@ -165,6 +178,11 @@ export function ViewsScreen() {
   return (
     <LitBy light={light}>
       {sheet && <ContactSheetDialog {...{ views, site }} chosen={together} onClose={() => setSheet(false)} />}
+      {carrying && (
+        <Suspense>
+          <CarryDialog views={views} chosen={together} onClose={() => setCarrying(false)} />
+        </Suspense>
+      )}
       {updating && row && scout && (
         <UpdateDialog row={row} sample={sample} aspect={aspect} onClose={() => setUpdating(false)} />
       )}
