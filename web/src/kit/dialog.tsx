@@ -1,23 +1,29 @@
 import { X } from 'lucide-react';
 import { Dialog as Radix } from 'radix-ui';
 import type { ReactNode } from 'react';
+import { cx } from './cx.ts';
 
 interface DialogProps {
   open: boolean;
   onClose: () => void;
   title: string;
   description?: string;
+  /** For many pictures. */
+  wide?: boolean;
   children: ReactNode;
 }
 
-export function Dialog({ open, onClose, title, description, children }: DialogProps) {
+export function Dialog({ open, onClose, title, description, wide, children }: DialogProps) {
   return (
     <Radix.Root open={open} onOpenChange={(next) => !next && onClose()}>
       <Radix.Portal>
         <Radix.Overlay className="fixed inset-0 z-40 bg-ink/35" />
         <Radix.Content
           aria-describedby={description ? undefined : ''}
-          className="fixed top-1/2 left-1/2 z-50 max-h-[88vh] w-[min(520px,92vw)] -translate-1/2 overflow-auto rounded-[10px] border border-rule bg-paper p-5 shadow-lift"
+          className={cx(
+            'fixed top-1/2 left-1/2 z-50 max-h-[88vh] -translate-1/2 overflow-auto rounded-[10px] border border-rule bg-paper p-5 shadow-lift',
+            wide ? 'w-[min(900px,94vw)]' : 'w-[min(520px,92vw)]',
+          )}
         >
           <div className="mb-3 flex items-start justify-between gap-4">
             <div>

@@ -167,6 +167,10 @@ describe('walking', () => {
     const eye: Pose = { position: [-3, 1.6, 3], orientation: north };
     expect(ground.sitOn([4, 0.16, 1], eye)!.position[1]).toBeCloseTo(0.16 + 0.77, 5);
     expect(ground.sitOn([-0.5, 1.2, 0], eye)).toBeNull();
+    // The front of the step: one sits on it, not in it.
+    const onFront = ground.sitOn([3, 0.05, 0], eye)!;
+    expect(onFront.position[0]).toBeGreaterThan(3.05);
+    expect(onFront.position[1]).toBeCloseTo(0.16 + 0.77, 5);
   });
 
   test('a press on the plan stands on the storey’s floor, and on the step where that is walked on', () => {

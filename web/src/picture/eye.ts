@@ -21,6 +21,9 @@ const ON_FLOOR = 0.3;
 const ON_IT = 0.06;
 /** Who is sent to a wall or a thing stands so far before it, metres. */
 const BEFORE = 0.7;
+/** How far behind its front one sits, and how much higher than that a seat may be, metres. */
+const SEAT_DEPTH = 0.2;
+const SEAT_HEIGHT = 0.5;
 /** From a seat to the eyes of who sits on it, metres (ISO 7250-1 sitting eye height, middle of both sexes; from memory). */
 const SEAT_TO_EYE = 0.77;
 
@@ -161,10 +164,19 @@ export class Ground {
 
   /** The eye of somebody who sits on what was pressed. Null where that is nothing to sit on. */
   sitOn([x, y, z]: Readonly<Triple>, eye: Pose): Pose | null {
-    const seat = this.floor.floorBelow(x, z, y + ON_IT);
-    if (y - seat >= ON_IT) return null;
     const { pan } = anglesOf(eye.orientation);
-    return { position: [x, seat + SEAT_TO_EYE, z], orientation: orientationOf({ pan, tilt: 0, roll: 0 }) };
+    const sitting = (sx: number, seat: number, sz: number): Pose => ({
+      position: [sx, seat + SEAT_TO_EYE, sz],
+      orientation: orientationOf({ pan, tilt: 0, roll: 0 }),
+    });
+    const under = this.floor.floorBelow(x, z, y + ON_IT);
+    if (y - under < ON_IT) return sitting(x, under, z);
+    // Its front was pressed: the seat is a little behind and above.
+    const [dx, dz] = [x - eye.position[0], z - eye.position[2]];
+    const way = Math.hypot(dx, dz) || 1;
+    const [bx, bz] = [x + (dx / way) * SEAT_DEPTH, z + (dz / way) * SEAT_DEPTH];
+    const seat = this.floor.floorBelow(bx, bz, y + SEAT_HEIGHT);
+    return seat > y - ON_IT ? sitting(bx, seat, bz) : null;
   }
 
   /** One step on the floor at eye height; walls stop it, or let it slide along. Metres. */

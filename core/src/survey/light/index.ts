@@ -5,5 +5,5 @@ export type { GatheredBlock } from './gather.ts';
 export { LightMeter, UNLIT_GAIN } from './meter.ts';
 export { emptyGather, putRows, rowsOf, smoothGather, type PixelGather } from './pixel-gather.ts';
 export { PixelLight } from './pixel-light.ts';
-export { RayTree } from './ray-tree.ts';
+export { RayTree, type RayHit } from './ray-tree.ts';
 export { AFTERNOON, clearSky } from './site-light.ts';

@@ -3,8 +3,9 @@ import { X } from 'lucide-react';
 import { useState } from 'react';
 import { fileUrl } from '../../data/api.ts';
 import { Button, cx, Segmented, Select, useObjectUrl } from '../../kit/index.ts';
+import { useAsidePicture } from '../../picture/use-aside-picture.ts';
 import { lensText } from '../shared/lens-text.ts';
-import { useCompared, useComparedPicture, type Compared, type Link } from './use-compared.ts';
+import { useCompared, type Compared, type Link } from './use-compared.ts';
 
 interface CompareViewsProps {
   /** Two to four. */
@@ -132,7 +133,7 @@ function Wipe({ compared }: { compared: readonly Compared[] }) {
 
 function Picture({ one }: { one: Compared }) {
   const { name, body } = one.row;
-  const drawn = useObjectUrl(useComparedPicture(one));
+  const drawn = useObjectUrl(useAsidePicture(one.wish));
   const shown = drawn ?? (body.thumbnail && fileUrl(body.thumbnail.sha256));
   return (
     <span className="absolute inset-0 flex items-center justify-center bg-black/20" data-drawn={drawn !== null}>
@@ -143,7 +144,7 @@ function Picture({ one }: { one: Compared }) {
 
 function Caption({ one, more }: { one: Compared; more?: string }) {
   const { name, body } = one.row;
-  const drawn = useComparedPicture(one) !== null;
+  const drawn = useAsidePicture(one.wish) !== null;
   const says = [lensText(body.lens), ...(more ? [more] : []), ...(drawn ? [] : ['drawing…'])];
   return (
     <span className="flex gap-2 py-1 text-sm">

@@ -1,4 +1,4 @@
-import { aspectOf, frameOf, type Pose, type Row } from '@eskovan/core/document';
+import { aspectOf, frameOf, type Lens, type Pose, type Row } from '@eskovan/core/document';
 import { anglesOf, orientationOf } from '@eskovan/core/geometry';
 import { standing, type CameraSample } from '@eskovan/core/move';
 import { useEffect, useMemo, useRef } from 'react';
@@ -10,6 +10,7 @@ import { CameraMark } from '../../plan/camera-mark.tsx';
 import { Plan, usePlan } from '../../plan/plan.tsx';
 import { spread } from '../../plan/spread.ts';
 import { useStorey } from '../shared/use-storey.ts';
+import { scoutAs, withPerspective } from './use-seen.ts';
 
 interface StandPlanProps {
   site: SiteData;
@@ -17,6 +18,7 @@ interface StandPlanProps {
   views: readonly Row<'view'>[];
   row: Row<'view'> | null;
   sample: CameraSample;
+  lens: Lens;
   aspect: number;
   eyeHeight: number;
 }
@@ -33,7 +35,7 @@ export function storeyOfEye(height: number, storeys: readonly { elevation: numbe
 }
 
 /** Press to stand, drag to look, let go to see. Nothing kept changes by it. */
-export function StandPlan({ site, ground, views, row, sample, aspect, eyeHeight }: StandPlanProps) {
+export function StandPlan({ site, ground, views, row, sample, lens, aspect, eyeHeight }: StandPlanProps) {
   const [storey, setStorey] = useStorey(site.survey);
   const stand = useRef<Pose | null>(null);
   const id = row?.id;
@@ -50,7 +52,7 @@ export function StandPlan({ site, ground, views, row, sample, aspect, eyeHeight 
   const standAt = (x: number, z: number) => {
     const { pan } = anglesOf(sample.orientation);
     stand.current = ground.standIn(storey, x, z, eyeHeight, orientationOf({ pan, tilt: 0, roll: 0 }));
-    workbench.set({ scout: stand.current });
+    scoutAs({ pose: stand.current, lens: withPerspective(lens) });
   };
   return (
     <Plan

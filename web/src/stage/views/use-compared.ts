@@ -1,8 +1,6 @@
 import { aspectOf, frameOf, type Row, type ViewBody } from '@eskovan/core/document';
-import { skipToken, useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { useProject } from '../../data/use-project.ts';
-import { drawAside } from '../../picture/aside.ts';
 import { sizeAcross, type AsideWish } from '../../picture/source.ts';
 import { useSceneIn } from './use-scene-in.ts';
 
@@ -39,16 +37,4 @@ export function useCompared(rows: readonly Row<'view'>[], link: Link): readonly 
       }),
     [rows, link, project.body, sceneIn],
   );
-}
-
-/** The picture of a compared view; null until it is drawn. Each is drawn once, and kept for coming back to it. */
-export function useComparedPicture({ wish }: Compared): Blob | null {
-  const { data } = useQuery({
-    queryKey: ['compared', wish],
-    queryFn: wish ? () => drawAside(wish) : skipToken,
-    staleTime: Infinity,
-    // One that cannot be drawn leaves its place to the small picture.
-    retry: false,
-  });
-  return data ?? null;
 }

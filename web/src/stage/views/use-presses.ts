@@ -10,7 +10,7 @@ import { goRound, type Ground } from '../../picture/eye.ts';
 import type { PickedSurface } from '../../picture/source.ts';
 import { pressedPart } from '../shared/find-part.tsx';
 import { FIRST_F_NUMBER } from '../shared/focus-fields.tsx';
-import { changeCamera } from './use-seen.ts';
+import { changeCamera, scoutAs, withPerspective } from './use-seen.ts';
 
 interface Seen {
   row: Row<'view'> | null;
@@ -42,7 +42,9 @@ export function usePresses({ row, pose, lens, frame, ground, eyeHeight }: Seen) 
   if (!pressing) return undefined;
   const put = (scout: Pose | null | undefined) => {
     if (!scout) return void toast(NOWHERE[pressing]);
-    workbench.set({ scout, pressing: null });
+    workbench.set({ pressing: null });
+    // Who stands somewhere sees with perspective.
+    scoutAs({ pose: scout, lens: withPerspective(lens) });
   };
   // What is sharp is a plane across the camera's axis, not a distance along the ray.
   const focusOn = (point: Vec3) => {

@@ -23,3 +23,10 @@ export function changeCamera(row: Row<'view'> | null, label: string, { pose, len
   else if (!sameValues([pose, lens], [row.body.pose, row.body.lens]))
     editBody('view', row, label, (body) => ({ ...body, pose, lens, thumbnail: null }));
 }
+
+/** A lens again, of what had none: whole, with nothing cut off. Others stay as they are. */
+export function withPerspective(lens: Lens): Lens {
+  if (lens.parallel === undefined) return lens;
+  const { parallel: _, nearCut: __, farCut: ___, ...through } = lens;
+  return through;
+}

@@ -1,6 +1,6 @@
 import { aspectOf, frameOf, type Pose } from '@eskovan/core/document';
 import { standing, type CameraSample } from '@eskovan/core/move';
-import { ArrowRightLeft, LayoutGrid, Plus } from 'lucide-react';
+import { ArrowRightLeft, LayoutGrid, Lightbulb, Plus } from 'lucide-react';
 import { lazy, Suspense, useEffect, useMemo, useRef, useState } from 'react';
 import { toast } from 'sonner';
 import { useCommands } from '../../desk/commands.ts';
@@ -23,9 +23,12 @@ import { lensText } from '../shared/lens-text.ts';
 import { STATUS } from './about-view-card.tsx';
 import { CompareViews, MOST_COMPARED } from './compare-views.tsx';
 import { ContactSheetDialog } from './contact-sheet-dialog.tsx';
+import { RecentRow } from './recent-row.tsx';
 import { StandPlan } from './stand-plan.tsx';
+import { SuggestDialog } from './suggest-dialog.tsx';
 import { UpdateDialog } from './update-dialog.tsx';
 import { useFlight } from './use-flight.ts';
+import { useRemembering } from './use-remembering.ts';
 import { useSeenLens } from './use-seen.ts';
 import { useThumbnails } from './use-thumbnails.ts';
 import { ViewCards } from './view-cards.tsx';
@@ -64,6 +67,7 @@ export function ViewsScreen() {
   const [comparing, setComparing] = useState(false);
   const [sheet, setSheet] = useState(false);
   const [carrying, setCarrying] = useState(false);
+  const [suggesting, setSuggesting] = useState(false);
   const { ids } = useChosenRows('view');
   const together = views.filter(({ id }) => ids.includes(id));
   const several = together.slice(0, MOST_COMPARED);
@@ -81,6 +85,7 @@ export function ViewsScreen() {
     if (several.length > 1) setComparing(true);
     else toast(`Choose two to ${MOST_COMPARED} views in the list first: hold Ctrl or Shift and press them.`);
   };
+  useRemembering({ projectId: project.id, scout, lens, light, frame: row?.body.frame, aspect, shown: scene !== null });
   useScoutCommands({ canKeep: sample !== null, onKeep: keep });
   useCommands([
     {
@@ -97,6 +102,7 @@ export function ViewsScreen() {
       when: () => views.length > 0,
       run: () => setSheet(true),
     },
+    { id: 'view.suggest', label: 'Suggest views', group: 'Picture', run: () => setSuggesting(true) },
     { id: 'view.carry', label: 'Views out and in', group: 'Picture', run: () => setCarrying(true) },
     { id: 'view.compare', label: 'Compare the chosen views', group: 'Picture', keys: 'c', run: compare },
     { id: 'view.guides', label: 'Show or hide the guides', group: 'Picture', keys: 'g', run: () => setGuides(!guides) },
@@ -121,13 +127,17 @@ export function ViewsScreen() {
           ...(view.body.locked ? ['locked'] : []),
         ].join(' · ')
       }
-      empty="No views yet. Look around in the picture and keep what you like."
+      empty="No views yet. Look around in the picture and keep what you like, or let some be suggested."
       footer={
-        <div className="grid gap-1.5">
-          <Button tone="primary" icon={<Plus size={14} />} onClick={keep}>
-            Keep view
-          </Button>
+        <div className="grid min-w-0 gap-1.5">
+          <RecentRow views={views} />
           <div className="grid grid-cols-2 gap-1.5">
+            <Button tone="primary" icon={<Plus size={14} />} className="justify-center" onClick={keep}>
+              Keep view
+            </Button>
+            <Button icon={<Lightbulb size={14} />} className="justify-center" onClick={() => setSuggesting(true)}>
+              Suggest
+            </Button>
             <Button
               icon={<LayoutGrid size={14} />}
               className="justify-center"
@@ -164,7 +174,7 @@ export function ViewsScreen() {
       }}
     />
   );
-  const plan = site && ground && <StandPlan {...{ site, ground, views, row, sample, aspect, eyeHeight }} />;
+  const plan = site && ground && <StandPlan {...{ site, ground, views, row, sample, lens, aspect, eyeHeight }} />;
   const centre = (
     <Panels
       id="views-centre"
@@ -178,6 +188,13 @@ export function ViewsScreen() {
   return (
     <LitBy light={light}>
       {sheet && <ContactSheetDialog {...{ views, site }} chosen={together} onClose={() => setSheet(false)} />}
+      {suggesting && (
+        <SuggestDialog
+          {...{ lens, aspect, eyeHeight, light }}
+          frame={row?.body.frame}
+          onClose={() => setSuggesting(false)}
+        />
+      )}
       {carrying && (
         <Suspense>
           <CarryDialog views={views} chosen={together} onClose={() => setCarrying(false)} />

@@ -1,0 +1,29 @@
+import type { Suggestion } from '@eskovan/core/suggest';
+
+/** A term is worth a word from here on, 0…1. */
+const GOOD = 0.6;
+/** What a picture is about is worth naming sooner. */
+const NAMED = 0.25;
+
+/** What a view is called that somebody keeps of a suggestion. */
+export const suggestedName = ({ room, subject }: Suggestion): string =>
+  room === null ? 'From outside' : subject ? `${room}, ${ownName(subject)}` : room;
+
+/** Why it is suggested, best reason first. */
+export function whySuggested({ room, terms, depth, subject }: Suggestion): string {
+  const reasons: [value: number, words: string][] = [
+    [terms.depth >= GOOD && depth !== null ? terms.depth : 0, `${(depth ?? 0).toFixed(0)} m deep`],
+    [terms['two sides'] >= GOOD ? terms['two sides'] : 0, room === null ? 'two sides of it' : 'two walls at an angle'],
+    [terms.light >= GOOD ? terms.light : 0, room === null ? 'the sunny side' : 'light from a window'],
+    [subject !== null && terms.subject >= NAMED ? terms.subject + GOOD : 0, `${ownName(subject ?? '')} in the picture`],
+    [room === null && terms.subject === 1 ? GOOD : 0, 'nothing in between'],
+  ];
+  const said = reasons
+    .filter(([value]) => value > 0)
+    .sort(([a], [b]) => b - a)
+    .map(([, words]) => words);
+  return said.length > 0 ? said.join(', ') : 'the freest place there is';
+}
+
+/** The last part of a name that a model's groups make long. */
+const ownName = (name: string): string => name.split(' / ').at(-1)!;

@@ -1,0 +1,60 @@
+import type { Lens } from '@eskovan/core/document';
+import { chosenLight, siteLight } from '@eskovan/core/site';
+import type { Suggestion } from '@eskovan/core/suggest';
+import { useQuery } from '@tanstack/react-query';
+import * as Comlink from 'comlink';
+import { fileUrl } from '../../data/api.ts';
+import { liveRows } from '../../data/changes.ts';
+import { useProject } from '../../data/use-project.ts';
+import { useParts } from '../../site/use-parts.ts';
+import { useSite, useSiteData } from '../../site/use-site.ts';
+import type { SuggestOrder, SuggestWorker } from '../../worker/suggest.worker.ts';
+
+/** Suggested views of the site as it is; worked out once, and again when something of it changes. */
+export function useSuggestions(
+  lens: Lens,
+  aspect: number,
+  eyeHeight: number,
+  light: string | null | undefined,
+): { suggestions: readonly Suggestion[] | null; failed: boolean } {
+  const document = useProject();
+  const { project } = document;
+  const site = useSite();
+  const { data } = useSiteData();
+  const parts = useParts();
+  const setting = chosenLight(project.body, liveRows(document.light), light);
+  const { sun } = siteLight(project.body, setting);
+  const wish = { lens, aspect, eyeHeight };
+  const { data: suggestions, isError } = useQuery({
+    queryKey: ['suggested', site?.survey.sha256, site?.floor.sha256, parts.length, sun, wish],
+    enabled: site !== null && data !== null && parts.length > 0,
+    staleTime: Infinity,
+    retry: false,
+    queryFn: () =>
+      asked({
+        floorUrl: fileUrl(site!.floor.sha256),
+        survey: data!.survey,
+        bounds: site!.bounds,
+        things: parts.map(({ name, bounds }) => ({ name, bounds })),
+        sun: sun[1] > 0 ? [...sun] : null,
+        wish,
+      }),
+  });
+  return { suggestions: suggestions ?? null, failed: isError };
+}
+
+/** Asks a worker, which ends with its answer. */
+async function asked(order: SuggestOrder): Promise<Suggestion[]> {
+  const worker = new Worker(new URL('../../worker/suggest.worker.ts', import.meta.url), {
+    type: 'module',
+    name: 'suggest',
+  });
+  const stopped = new Promise<never>((_, reject) =>
+    worker.addEventListener('error', () => reject(new Error('The worker of suggestions has stopped.'))),
+  );
+  try {
+    return await Promise.race([Comlink.wrap<SuggestWorker>(worker).suggest(order), stopped]);
+  } finally {
+    worker.terminate();
+  }
+}
