@@ -11,6 +11,9 @@ export type Pose = z.infer<typeof poseSchema>;
 export const viewStatusSchema = z.enum(['draft', 'ready', 'approved']);
 export type ViewStatus = z.infer<typeof viewStatusSchema>;
 
+/** A word that views are found by, 1–40 characters. */
+export const tagSchema = z.string().trim().min(1).max(40);
+
 export const viewBodySchema = z.object({
   pose: poseSchema,
   lens: lensSchema,
@@ -21,6 +24,8 @@ export const viewBodySchema = z.object({
   status: viewStatusSchema.optional(),
   /** What the studio has to say about it; clients do not see it. */
   note: z.string().max(2000).optional(),
+  /** Words that views are found and gathered by. */
+  tags: z.array(tagSchema).max(20).optional(),
   /** Its pose and lens stay as they are until it is unlocked. */
   locked: z.boolean().optional(),
   /** A small picture of exactly this view; null until one has been drawn. */

@@ -1,6 +1,7 @@
 import type { CameraSample } from '@eskovan/core/move';
 import { anglesOf, forwardOf } from '@eskovan/core/geometry';
-import { Projection } from '@eskovan/core/optics';
+import { circleOfConfusionMm, depthOfField, Projection } from '@eskovan/core/optics';
+import { seenField, type Blocking, type SeenWish } from '@eskovan/core/survey';
 import { howOf, type How } from '../desk/selection.ts';
 import { usePlan } from './plan.tsx';
 
@@ -13,6 +14,8 @@ interface CameraMarkProps {
   /** How far its number steps aside, so that it lies on no other; metres. */
   aside?: readonly [number, number];
   onPress?: (how: How) => void;
+  /** What stops a view on this storey; absent: the cone is as it is. */
+  walls?: Blocking;
 }
 
 /** The cone of view on the plan is so many metres long, and beside a small thing no more than so many pixels. */
@@ -20,7 +23,7 @@ const REACH = 3.2;
 const MOST_PIXELS = 260;
 
 /** A camera on the plan: where it stands and what it sees. */
-export function CameraMark({ sample, aspect, label, faint, aside = [0, 0], onPress }: CameraMarkProps) {
+export function CameraMark({ sample, aspect, label, faint, aside = [0, 0], onPress, walls }: CameraMarkProps) {
   const { scale } = usePlan();
   const [x, , z] = sample.position;
   const { pan } = anglesOf(sample.orientation);
@@ -45,7 +48,9 @@ export function CameraMark({ sample, aspect, label, faint, aside = [0, 0], onPre
         d={
           sample.view.kind === 'parallel'
             ? strip(sample, aspect, reach)
-            : `M${x} ${z}L${edge(pan - left)}A${reach} ${reach} 0 0 1 ${edge(pan - right)}Z`
+            : walls
+              ? fieldPath(walls, { x, z, from: left - pan, to: right - pan, reach: SEEN })
+              : `M${x} ${z}L${edge(pan - left)}A${reach} ${reach} 0 0 1 ${edge(pan - right)}Z`
         }
         fill={faint ? 'var(--ink-faint)' : 'var(--ochre)'}
         fillOpacity={faint ? 0.12 : 0.22}
@@ -54,6 +59,7 @@ export function CameraMark({ sample, aspect, label, faint, aside = [0, 0], onPre
         strokeDasharray="3 3"
         vectorEffect="non-scaling-stroke"
       />
+      {!faint && <SharpBand sample={sample} aspect={aspect} />}
       {(aside[0] !== 0 || aside[1] !== 0) && (
         <path
           d={`M${x} ${z}L${x + aside[0]} ${z + aside[1]}`}
@@ -88,6 +94,40 @@ export function CameraMark({ sample, aspect, label, faint, aside = [0, 0], onPre
     </g>
   );
 }
+
+/** What is sharp, between two planes across the axis; nothing where everything is. */
+function SharpBand({ sample, aspect }: Pick<CameraMarkProps, 'sample' | 'aspect'>) {
+  const { view, position, orientation } = sample;
+  if (view.kind !== 'lens' || view.focus === undefined || view.fNumber === undefined) return null;
+  const { focalLengthMm, fNumber, focus, sensor } = view;
+  const { near, far } = depthOfField(focalLengthMm, fNumber, focus, circleOfConfusionMm(sensor));
+  const { left, right } = new Projection(view, aspect).window;
+  const { pan } = anglesOf(orientation);
+  const [sin, cos] = [Math.sin(pan), Math.cos(pan)];
+  const at = (slope: number, ahead: number) =>
+    `${position[0] + cos * slope * ahead - sin * ahead} ${position[2] - sin * slope * ahead - cos * ahead}`;
+  const end = Math.min(far, SEEN);
+  return (
+    <path
+      data-testid="sharp-band"
+      d={`M${at(left, near)}L${at(left, end)}L${at(right, end)}L${at(right, near)}Z`}
+      fill="var(--lagoon)"
+      fillOpacity={0.2}
+      stroke="var(--lagoon)"
+      vectorEffect="non-scaling-stroke"
+    />
+  );
+}
+
+/** A field of view as far as walls let it be seen. */
+function fieldPath(walls: Blocking, wish: SeenWish): string {
+  const points = seenField(walls, wish);
+  const parts: string[] = [];
+  for (let i = 0; i < points.length; i += 2) parts.push(`${points[i]!.toFixed(3)} ${points[i + 1]!.toFixed(3)}`);
+  return `M${parts.join('L')}Z`;
+}
+/** How far it is shown, metres. */
+const SEEN = 25;
 
 /** What a picture without perspective sees: as wide as it is, and of the same reach as a cone; from above all of it. */
 function strip({ position: [x, , z], orientation, view }: CameraSample, aspect: number, reach: number): string {

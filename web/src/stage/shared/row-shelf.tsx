@@ -29,6 +29,8 @@ export interface RowShelfProps<K extends Kind> {
   /** Picture or mark at the left. */
   mark: (row: Row<K>, index: number) => ReactNode;
   note: (row: Row<K>) => ReactNode;
+  /** Other words that a row is found by. */
+  words?: (row: Row<K>) => string;
   /** Makes a copy's body where it must differ. */
   copyBody?: (row: Row<K>) => Row<K>['body'];
   /** More for the menu of an entry, above what all have. */
@@ -44,7 +46,10 @@ export function RowShelf<K extends Kind>(props: RowShelfProps<K>) {
   const [renaming, setRenaming] = useState<string | null>(null);
   const scroll = useRef<HTMLDivElement>(null);
   const chosen = useChosenRows(kind);
-  const shown = rows.filter((row) => row.name.toLowerCase().includes(wanted.trim().toLowerCase()));
+  const typed = wanted.trim().toLowerCase();
+  const shown = typed
+    ? rows.filter((row) => `${row.name} ${props.words?.(row) ?? ''}`.toLowerCase().includes(typed))
+    : rows;
   const order = shown.map(({ id }) => id);
   const slice = useSlice(scroll, shown.length);
   // The shown one counts as chosen, also before anybody has pressed it.

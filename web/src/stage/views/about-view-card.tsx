@@ -3,6 +3,7 @@ import { Lock, LockOpen } from 'lucide-react';
 import { useState } from 'react';
 import { editBody } from '../../data/edit-row.ts';
 import { Button, Card, Line, Select } from '../../kit/index.ts';
+import { TagsField } from './tags-field.tsx';
 
 export const STATUS: Record<ViewStatus, string> = { draft: 'Draft', ready: 'Ready', approved: 'Approved' };
 const OPTIONS = Object.entries(STATUS).map(([value, label]) => ({ value: value as ViewStatus, label }));
@@ -38,6 +39,7 @@ export function AboutViewCard({ row }: { row: Row<'view'> }) {
           onChange={(next) => editBody('view', row, 'Status', (body) => ({ ...body, status: next }))}
         />
       </Line>
+      <TagsField row={row} />
       <textarea
         aria-label="Note"
         placeholder="A note for the studio"

@@ -1,4 +1,5 @@
 import { aspectOf, frameOf, type Row } from '@eskovan/core/document';
+import { roomOfEye, storeyOfEye } from '@eskovan/core/survey';
 import { PAPERS, tallPaper } from '@eskovan/core/sheet';
 import { FileDown, Image } from 'lucide-react';
 import { useState } from 'react';
@@ -10,7 +11,6 @@ import { Button, Dialog, Line, saveFile, Select } from '../../kit/index.ts';
 import type { SiteData } from '../../site/use-site.ts';
 import { drawSheet, sheetPdf, sheetPng, type SheetOrder } from './contact-sheet.ts';
 import { useWhichViews, WhichViews } from './which-views.tsx';
-import { storeyOfEye } from './stand-plan.tsx';
 
 interface ContactSheetDialogProps {
   /** All views in their order, and those that are chosen. */
@@ -97,14 +97,15 @@ export function ContactSheetDialog({ views, chosen, site, onClose }: ContactShee
   );
 }
 
-/** Lens, height of the eye over the floor, and the storey. */
+/** Lens, height of the eye over the floor, and the room, or the storey where it is in none. */
 function noteOf({ body: { pose, lens } }: Row<'view'>, site: SiteData | null): string {
   const y = pose.position[1];
   const floor = site?.footing.floors.floorUnder(pose.position) ?? null;
-  const storey = site?.survey.storeys[storeyOfEye(y, site.survey.storeys)];
+  const storeys = site?.survey.storeys ?? [];
+  const where = roomOfEye(pose.position, storeys) ?? storeys[storeyOfEye(y, storeys)];
   return [
     lensText(lens),
     ...(floor !== null ? [`eye ${(y - floor).toFixed(2)} m`] : []),
-    ...(storey ? [storey.name] : []),
+    ...(where ? [where.name] : []),
   ].join(' · ');
 }

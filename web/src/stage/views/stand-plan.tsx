@@ -6,6 +6,7 @@ import { workbench } from '../../desk/workbench.ts';
 import { useProject } from '../../data/use-project.ts';
 import type { SiteData } from '../../site/use-site.ts';
 import { lookAround, type Ground } from '../../picture/eye.ts';
+import { blockingOf, storeyOfEye, type Blocking } from '@eskovan/core/survey';
 import { CameraMark } from '../../plan/camera-mark.tsx';
 import { Plan, usePlan } from '../../plan/plan.tsx';
 import { spread } from '../../plan/spread.ts';
@@ -23,22 +24,15 @@ interface StandPlanProps {
   eyeHeight: number;
 }
 
-/** An eye is at least this far above the floor it belongs to, metres: lower ones lie on the storey below. */
-const LOWEST_EYE = 0.3;
-
-/** Index of the storey that an eye stands on: the highest whose floor is below it. */
-export function storeyOfEye(height: number, storeys: readonly { elevation: number }[]): number {
-  const below = storeys
-    .map(({ elevation }, i) => ({ elevation, i }))
-    .filter(({ elevation }) => elevation <= height - LOWEST_EYE);
-  return below.sort((a, b) => b.elevation - a.elevation)[0]?.i ?? 0;
-}
-
 /** Press to stand, drag to look, let go to see. Nothing kept changes by it. */
 export function StandPlan({ site, ground, views, row, sample, lens, aspect, eyeHeight }: StandPlanProps) {
   const [storey, setStorey] = useStorey(site.survey);
   const stand = useRef<Pose | null>(null);
   const id = row?.id;
+  const shown = site.survey.storeys[storey];
+  // Glass stops nobody's eyes; on another storey nobody sees these walls.
+  const walls = useMemo(() => (shown ? blockingOf({ ...shown.plan, glass: [] }) : null), [shown]);
+  const onStorey = storeyOfEye(sample.position[1], site.survey.storeys) === storey;
   useEffect(() => {
     if (row) workbench.set({ storey: storeyOfEye(row.body.pose.position[1], site.survey.storeys) });
     // Choosing a view asks for its storey once; whoever looks at another one then may.
@@ -78,7 +72,7 @@ export function StandPlan({ site, ground, views, row, sample, lens, aspect, eyeH
         from: () => [sample.position[0], sample.position[2]],
       }}
     >
-      <ViewMarks views={views} row={row} sample={sample} aspect={aspect} />
+      <ViewMarks {...{ views, row, sample, aspect }} walls={onStorey ? walls : null} />
     </Plan>
   );
 }
@@ -87,7 +81,13 @@ export function StandPlan({ site, ground, views, row, sample, lens, aspect, eyeH
 const APART = 19;
 
 /** All views with their numbers; those that would lie on each other step aside. */
-function ViewMarks({ views, row, sample, aspect }: Pick<StandPlanProps, 'views' | 'row' | 'sample' | 'aspect'>) {
+function ViewMarks({
+  views,
+  row,
+  sample,
+  aspect,
+  walls,
+}: Pick<StandPlanProps, 'views' | 'row' | 'sample' | 'aspect'> & { walls: Blocking | null }) {
   const { scale, toScreen } = usePlan();
   const { body } = useProject().project;
   const others = views.filter(({ id }) => id !== row?.id);
@@ -113,7 +113,11 @@ function ViewMarks({ views, row, sample, aspect }: Pick<StandPlanProps, 'views' 
           }
         />
       ))}
-      <CameraMark sample={sample} aspect={aspect} {...(row ? { label: String(views.indexOf(row) + 1) } : {})} />
+      <CameraMark
+        {...{ sample, aspect }}
+        {...(row && { label: String(views.indexOf(row) + 1) })}
+        {...(walls && { walls })}
+      />
     </>
   );
 }

@@ -1,5 +1,5 @@
 import { checkStill } from '@eskovan/core/check';
-import { aspectOf, frameOf, type Frame, type Pose, type Row, type ViewBody } from '@eskovan/core/document';
+import { aspectOf, frameOf, type Frame, type Pose, type Row } from '@eskovan/core/document';
 import { useMemo } from 'react';
 import { toast } from 'sonner';
 import { editBody } from '../../data/edit-row.ts';
@@ -8,22 +8,26 @@ import { workbench } from '../../desk/workbench.ts';
 import { useSite, type SiteData } from '../../site/use-site.ts';
 import { LightCard } from '../shared/light-card.tsx';
 import { AboutViewCard } from './about-view-card.tsx';
+import { ManyViewsCard } from './many-views-card.tsx';
 import { FramingCard } from './framing-card.tsx';
 import { PoseCard } from './pose-card.tsx';
 import { StillChecksCard } from './still-checks-card.tsx';
 import { SubjectCard } from './subject-card.tsx';
+import { withFrame } from './view-body.ts';
 import { changeCamera, useSeenLens } from './use-seen.ts';
 import { ViewLensCard } from './view-lens-card.tsx';
 
 interface ViewCardsProps {
   row: Row<'view'> | null;
+  /** All that are chosen together. */
+  rows: readonly Row<'view'>[];
   /** Where the eye is, or where its flight ends. */
   pose: Pose;
   site: SiteData | null;
 }
 
 /** Everything that makes a still, in numbers and words. */
-export function ViewCards({ row, pose, site }: ViewCardsProps) {
+export function ViewCards({ row, rows, pose, site }: ViewCardsProps) {
   const { project } = useProject();
   const lens = useSeenLens(row);
   const { width, height } = frameOf(row?.body ?? null, project.body);
@@ -39,7 +43,7 @@ export function ViewCards({ row, pose, site }: ViewCardsProps) {
   };
   return (
     <div className="grid h-full content-start gap-2.5 overflow-y-auto p-3">
-      {row && <AboutViewCard key={row.id} row={row} />}
+      {rows.length > 1 ? <ManyViewsCard rows={rows} /> : row && <AboutViewCard key={row.id} row={row} />}
       <ViewLensCard
         pose={pose}
         lens={lens}
@@ -70,10 +74,3 @@ export function ViewCards({ row, pose, site }: ViewCardsProps) {
     </div>
   );
 }
-
-/** A view with a frame of its own, or without one. */
-const withFrame = ({ frame: _, ...body }: ViewBody, frame: Frame | undefined): ViewBody => ({
-  ...body,
-  ...(frame && { frame }),
-  thumbnail: null,
-});

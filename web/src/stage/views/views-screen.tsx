@@ -12,6 +12,7 @@ import { useProject } from '../../data/use-project.ts';
 import { useModels, usePictureScene, useSite, useSiteData } from '../../site/use-site.ts';
 import { Button, Empty, Panels } from '../../kit/index.ts';
 import { firstLook } from '@eskovan/core/site';
+import { roomOfEye } from '@eskovan/core/survey';
 import { Ground, worthSeeing } from '../../picture/eye.ts';
 import { LitBy } from '../shared/lit-by.tsx';
 import { NeedsModel } from '../shared/needs-model.tsx';
@@ -74,6 +75,7 @@ export function ViewsScreen() {
   const pose = scout ?? flown ?? target;
   const sample = useMemo<CameraSample | null>(() => (pose ? standing(pose, lens) : null), [pose, lens]);
   const ground = useMemo(() => (site ? new Ground(site.footing.floors, site.survey) : null), [site]);
+  const roomOf = ({ position }: Pose) => (site && roomOfEye(position, site.survey.storeys)?.name) ?? '';
   // After the flight has asked where it begins: at what was seen before.
   useEffect(() => {
     leaving.current = pose;
@@ -127,6 +129,7 @@ export function ViewsScreen() {
           ...(view.body.locked ? ['locked'] : []),
         ].join(' · ')
       }
+      words={({ body }) => [...(body.tags ?? []), roomOf(body.pose), STATUS[body.status ?? 'draft']].join(' ')}
       empty="No views yet. Look around in the picture and keep what you like, or let some be suggested."
       footer={
         <div className="grid min-w-0 gap-1.5">
@@ -208,7 +211,12 @@ export function ViewsScreen() {
         panels={[
           { id: 'shelf', size: 250, min: 180, content: shelf },
           { id: 'centre', min: 360, content: centre },
-          { id: 'cards', size: 270, min: 220, content: <ViewCards row={row} pose={still} site={site} /> },
+          {
+            id: 'cards',
+            size: 270,
+            min: 220,
+            content: <ViewCards row={row} rows={together} pose={still} site={site} />,
+          },
         ]}
       />
     </LitBy>

@@ -1,0 +1,24 @@
+import type { Frame, ViewBody } from '@eskovan/core/document';
+
+/** A view has at most so many. */
+const MOST = 20;
+const same = (a: string, b: string) => a.toLowerCase() === b.toLowerCase();
+
+/** A view with one more tag; one that it has stays as it is. */
+export function withTag(body: ViewBody, tag: string): ViewBody {
+  const { tags = [] } = body;
+  return tags.length >= MOST || tags.some((one) => same(one, tag)) ? body : { ...body, tags: [...tags, tag] };
+}
+
+export function withoutTag(body: ViewBody, tag: string): ViewBody {
+  const { tags: before = [], ...others } = body;
+  const tags = before.filter((one) => !same(one, tag));
+  return tags.length === 0 ? others : { ...others, tags };
+}
+
+/** A view with a frame of its own, or without one. Its picture is drawn anew. */
+export const withFrame = ({ frame: _, ...body }: ViewBody, frame: Frame | undefined): ViewBody => ({
+  ...body,
+  ...(frame && { frame }),
+  thumbnail: null,
+});
