@@ -99,3 +99,54 @@ describe('a still before it is rendered', () => {
     expect(found.length).toBeGreaterThan(2);
   });
 });
+
+describe('what sight lines tell', () => {
+  /** Open ground with a house of 12 m on it, its front at z = 0, and a crate before it. */
+  const yard = {
+    footing: footingFrom([...slab(-40, 40, -40, 40, 0), ...box(-6, 6, 0, 6, -8, 0), ...box(3, 4, 0, 1, 4, 5)]),
+    size: 80,
+  };
+  const rules = (findings: readonly StillFinding[]) => findings.map(({ rule }) => rule);
+
+  test('a facade straight on is noted, with a camera over the corner; over the corner nothing is', () => {
+    const front = camera([0, 1.6, 9]);
+    const finding = check(front, yard).find(({ rule }) => rule === 'straight on')!;
+    expect(finding.worst).toBeCloseTo(0, 6);
+    expect(rules(mended(finding, yard))).not.toContain('straight on');
+    expect(rules(check(camera([10, 1.6, 9], { pan: toRadians(45) }), yard))).not.toContain('straight on');
+    // A little off is still flat, more is not.
+    expect(rules(check(camera([0, 1.6, 9], { pan: toRadians(4) }), yard))).toContain('straight on');
+    expect(rules(check(camera([0, 1.6, 9], { pan: toRadians(20) }), yard))).not.toContain('straight on');
+  });
+
+  test('a wall of a room is no facade', () => {
+    const room = {
+      ...yard,
+      footing: footingFrom([...slab(-9, 9, -9, 9, 0), ...slab(-9, 9, -9, 9, 3.2), ...box(-9, 9, 0, 3, -8, -7.8)]),
+    };
+    expect(rules(check(camera([0, 1.6, 0]), room))).not.toContain('straight on');
+  });
+
+  test('an eye inside a crate is told; one beside it, and one in a room, is not', () => {
+    expect(rules(check(camera([3.5, 0.5, 4.5]), yard))).toContain('eye inside');
+    expect(rules(check(camera([2.5, 0.5, 4.5]), yard))).not.toContain('eye inside');
+    expect(rules(check(camera([0, 1.6, -4]), yard))).not.toContain('eye inside');
+  });
+
+  test('a subject that the frame cuts, one behind the camera, one behind a wall, and one that is seen', () => {
+    const crate = { min: [3, 0, 4] as Vec3, max: [4, 1, 5] as Vec3 };
+    const about = (given: ReturnType<typeof camera>, bounds = crate) =>
+      checkStill(given, ASPECT, yard, FIRST_LIMITS, bounds);
+    const only = (given: ReturnType<typeof camera>, bounds = crate) =>
+      about(given, bounds).filter(({ rule }) => rule.startsWith('subject'));
+    expect(only(camera([3.5, 1.2, 9]))).toEqual([]);
+    const [cut] = only(camera([6, 1.2, 8]));
+    expect(cut).toMatchObject({ rule: 'subject cut', worst: expect.any(Number) });
+    expect(checkStill(cut!.fix!, ASPECT, null, FIRST_LIMITS, crate)).toEqual([]);
+    expect(rules(only(camera([3.5, 1.2, 2])))).toEqual(['subject cut']);
+    expect(only(camera([3.5, 1.2, 2]))[0]!.worst).toBeNull();
+    // From behind the house.
+    const [hidden] = only(camera([3.5, 1.6, -12], { pan: Math.PI })).filter(({ rule }) => rule === 'subject hidden');
+    expect(hidden).toMatchObject({ severity: 'problem', worst: 0 });
+  });
+});

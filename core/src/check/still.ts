@@ -1,13 +1,25 @@
-import type { CheckLimits, StillCamera, Vec3 } from '../document/index.ts';
+import type { Bounds, CheckLimits, StillCamera, Vec3 } from '../document/index.ts';
 import { anglesOf, orientationOf, toDegrees } from '../geometry/index.ts';
 import { convergence, edgeStretch, reachOf, straightened } from '../framing/index.ts';
 import { Projection, throughLens } from '../optics/index.ts';
 import type { Footing } from '../survey/index.ts';
+import { facadeFindings, insideFindings, subjectFindings } from './still-scene.ts';
 import { problemsFirst, type Severity } from './severity.ts';
 
 /** Something that would spoil a still, before it is rendered. */
 export interface StillFinding {
-  rule: 'converging' | 'off level' | 'stretched' | 'eye too low' | 'eye too high' | 'too near' | 'not looked at';
+  rule:
+    | 'converging'
+    | 'off level'
+    | 'stretched'
+    | 'eye too low'
+    | 'eye too high'
+    | 'too near'
+    | 'eye inside'
+    | 'straight on'
+    | 'subject cut'
+    | 'subject hidden'
+    | 'not looked at';
   severity: Severity;
   /** In the rule's own unit (degrees, metres, or a part of one); null where there is nothing to measure. */
   worst: number | null;
@@ -39,15 +51,18 @@ export interface StillSite {
  * What a practised eye would say of a still's camera: problems first.
  * @param aspect width over height of the picture
  * @param site null where it has not been measured
+ * @param subject what the picture is about, where that was said
  */
 export function checkStill(
   camera: StillCamera,
   aspect: number,
   site: StillSite | null,
   limits: CheckLimits,
+  subject: Bounds | null = null,
 ): StillFinding[] {
   const { pose, lens } = camera;
   const projection = new Projection(throughLens(lens), aspect, pose.position, pose.orientation);
+  const known = site?.footing.knowsSolids ? site.footing : null;
   return problemsFirst([
     ...levelFindings(camera, projection, aspect, limits),
     ...stretchFindings(camera, projection, limits),
@@ -58,6 +73,9 @@ export function checkStill(
     ...(site && lens.parallel === undefined && !lens.nearCut
       ? nearFindings(projection, site.footing, Math.min(limits.tooNear, NEAR_PART * site.size))
       : []),
+    ...(known && lens.parallel === undefined ? insideFindings(projection, known) : []),
+    ...(known && lens.parallel === undefined ? facadeFindings(camera, projection, known, limits) : []),
+    ...(subject ? subjectFindings(camera, projection, aspect, subject, known) : []),
   ]);
 }
 

@@ -69,6 +69,8 @@ export const checkLimitsSchema = z.object({
   eyeHigh: finite.min(0.5).max(5).default(2),
   /** What is nearer to the camera covers too much of a still, metres (common practice, no source). */
   tooNear: finite.min(0.01).max(10).default(0.5),
+  /** A facade that is seen straight on to within this looks flat, degrees (common practice, no source). */
+  straightOn: finite.min(0.5).max(45).default(6),
 });
 export type CheckLimits = z.infer<typeof checkLimitsSchema>;
 export const FIRST_LIMITS: CheckLimits = checkLimitsSchema.parse({});

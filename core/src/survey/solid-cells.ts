@@ -19,6 +19,9 @@ export function sortIntoCells(soup: TriangleSoup): readonly PlanCells[] {
   return [new PlanCells(sorted.small, extents, CELL), new PlanCells(sorted.wide, extents, WIDE_CELL)];
 }
 
+/** A long line is tried in pieces so long, metres. */
+const PIECE = 1.5;
+
 /** Where a short line meets a surface. */
 export interface LineHit {
   /** Number of the triangle. */
@@ -59,6 +62,30 @@ export class SolidCells {
         },
       );
     return hits.length > 1 ? hits.sort((one, other) => one.at - other.at) : hits;
+  }
+
+  /**
+   * The nearest surface along a ray, whichever side it shows: piece by piece, so that a long way costs no more than it
+   * is long.
+   * @param direction of length 1 @param far metres @param counts whether a triangle does
+   */
+  first(
+    from: readonly [number, number, number],
+    direction: readonly [number, number, number],
+    far: number,
+    counts: (triangle: number) => boolean = () => true,
+  ): { triangle: number; distance: number } | null {
+    const at = (distance: number): [number, number, number] => [
+      from[0] + direction[0] * distance,
+      from[1] + direction[1] * distance,
+      from[2] + direction[2] * distance,
+    ];
+    for (let start = 0; start < far; start += PIECE) {
+      const length = Math.min(PIECE, far - start);
+      const hit = this.between(at(start), at(start + length)).find(({ triangle }) => counts(triangle));
+      if (hit) return { triangle: hit.triangle, distance: start + hit.at * length };
+    }
+    return null;
   }
 
   /** Möller & Trumbore 1997, both sides; −1 where the line misses. */

@@ -24,6 +24,23 @@ export function describeStill({ rule, worst, limit }: StillFinding): { says: str
         says: `Something is ${worst!.toFixed(2)} m before the camera and covers a part of the picture. Step aside, or hide it.`,
         mend: '',
       };
+    case 'eye inside':
+      return { says: 'The camera is inside a wall or a thing. Step out of it.', mend: '' };
+    case 'straight on':
+      return {
+        says: 'The facade is seen straight on: two sides say more of a building.',
+        mend: 'Try it over a corner',
+      };
+    case 'subject cut':
+      return {
+        says: worst === null ? 'The subject is beside or behind the camera.' : 'The subject is cut by the frame.',
+        mend: 'Try it whole',
+      };
+    case 'subject hidden':
+      return {
+        says: `Only ${Math.round(100 * worst!)} % of the subject can be seen: something stands before it. Step aside.`,
+        mend: '',
+      };
     case 'not looked at':
       return {
         says: 'What is near has not been looked at: this site was measured by an older program. It is measured again when its models are next opened.',

@@ -1,16 +1,15 @@
 import type { Lens, StillCamera } from '@eskovan/core/document';
 import { drawnFrom, fitted, type Drawn } from '@eskovan/core/framing';
-import { forwardOf, toDegrees } from '@eskovan/core/geometry';
+import { toDegrees } from '@eskovan/core/geometry';
 import { Projection, throughLens } from '@eskovan/core/optics';
-import { CUT_HEIGHT } from '@eskovan/core/survey';
 import { useProject } from '../../data/use-project.ts';
 import { useWorkbench } from '../../desk/workbench.ts';
 import { Button, Line, NumberField, Segmented } from '../../kit/index.ts';
 import { pickSurface } from '../../picture/client.ts';
 import { worthSeeing } from '../../picture/eye.ts';
 import { useSite, type SiteData } from '../../site/use-site.ts';
-import { useStorey } from '../shared/use-storey.ts';
 import { windOf } from '../shared/winds.ts';
+import { CutFields } from './cut-fields.tsx';
 import { scoutAs } from './use-seen.ts';
 
 interface ProjectionFieldsProps extends StillCamera {
@@ -38,7 +37,7 @@ const ELEVATIONS: readonly { drawn: Drawn; clockwise: number }[] = [
   { drawn: 'east', clockwise: 90 },
 ];
 
-/** With perspective or without, and what is cut away before and behind. Another projection is looked at first. */
+/** With perspective or without, and what is cut off. Another projection is looked at first. */
 export function ProjectionFields({ pose, lens, aspect, site, onCamera }: ProjectionFieldsProps) {
   const { parallel, nearCut, farCut, ...others } = lens;
   const cuts: Pick<Lens, 'nearCut' | 'farCut'> = {
@@ -63,19 +62,6 @@ export function ProjectionFields({ pose, lens, aspect, site, onCamera }: Project
     const orientation = drawnFrom(drawn);
     scoutAs(fitted(bounds, orientation, { lens: { ...others, parallel: 1 }, aspect, fill: FILL }));
   };
-  const cut = (label: string, key: 'nearCut' | 'farCut', none: number) => (
-    <NumberField
-      label={label}
-      unit="m"
-      measure="length"
-      digits={2}
-      step={0.1}
-      value={lens[key] ?? none}
-      min={0}
-      max={1e6}
-      onChange={(value) => onCamera(label, { pose, lens: withCut(lens, key, value, none) })}
-    />
-  );
   return (
     <>
       <Line label="Projection">
@@ -117,38 +103,7 @@ export function ProjectionFields({ pose, lens, aspect, site, onCamera }: Project
           </div>
         </>
       )}
-      {cut('Cut off nearer than', 'nearCut', 0)}
-      {cut('Cut off beyond', 'farCut', 0)}
-      {site && <CutStorey {...{ pose, lens, site, onCamera }} />}
+      <CutFields {...{ pose, lens, site, onCamera }} />
     </>
   );
-}
-
-/** A cut at the storey's own height takes off what is above it: for plans and whoever looks down. */
-function CutStorey({
-  pose,
-  lens,
-  site,
-  onCamera,
-}: Omit<ProjectionFieldsProps, 'aspect' | 'site'> & { site: SiteData }) {
-  const [storey] = useStorey(site.survey);
-  const shown = site.survey.storeys[storey];
-  const down = -forwardOf(pose.orientation)[1];
-  const nearCut = shown ? pose.position[1] - shown.elevation - CUT_HEIGHT : 0;
-  if (!shown || lens.parallel === undefined || down < 0.999 || nearCut <= 0) return null;
-  return (
-    <Button
-      small
-      className="mt-1 w-full"
-      onClick={() => onCamera(`Cut above ${shown.name}`, { pose, lens: { ...lens, nearCut } })}
-    >
-      Cut above {shown.name}
-    </Button>
-  );
-}
-
-/** A lens with a cut, or without one. */
-function withCut(lens: Lens, key: 'nearCut' | 'farCut', value: number, none: number): Lens {
-  const { [key]: _, ...others } = lens;
-  return value === none ? others : { ...others, [key]: value };
 }

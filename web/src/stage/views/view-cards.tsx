@@ -1,10 +1,10 @@
 import { checkStill } from '@eskovan/core/check';
 import { aspectOf, frameOf, type Frame, type Pose, type Row } from '@eskovan/core/document';
-import { useMemo } from 'react';
+import { useDeferredValue, useMemo } from 'react';
 import { toast } from 'sonner';
 import { editBody } from '../../data/edit-row.ts';
 import { useProject } from '../../data/use-project.ts';
-import { workbench } from '../../desk/workbench.ts';
+import { useWorkbench, workbench } from '../../desk/workbench.ts';
 import { useSite, type SiteData } from '../../site/use-site.ts';
 import { LightCard } from '../shared/light-card.tsx';
 import { AboutViewCard } from './about-view-card.tsx';
@@ -33,10 +33,19 @@ export function ViewCards({ row, rows, pose, site }: ViewCardsProps) {
   const { width, height } = frameOf(row?.body ?? null, project.body);
   const aspect = aspectOf({ frame: { width, height } });
   const measured = useSite();
+  const subject = useWorkbench((state) => state.subject);
+  // What needs sight lines waits until nobody moves about.
+  const rested = useDeferredValue(pose);
   const findings = useMemo(() => {
     const size = measured ? Math.max(...[0, 1, 2].map((k) => measured.bounds.max[k]! - measured.bounds.min[k]!)) : 0;
-    return checkStill({ pose, lens }, aspect, site ? { footing: site.footing, size } : null, project.body.limits);
-  }, [pose, lens, aspect, site, measured, project.body.limits]);
+    return checkStill(
+      { pose: rested, lens },
+      aspect,
+      site ? { footing: site.footing, size } : null,
+      project.body.limits,
+      subject?.bounds ?? null,
+    );
+  }, [rested, lens, aspect, site, measured, project.body.limits, subject]);
   const setFrame = (frame: Frame | undefined) => {
     if (row?.body.locked) toast('This view is locked. Unlock it to give it another frame.');
     else if (row) editBody('view', row, 'Ratio', (body) => withFrame(body, frame));
