@@ -20,39 +20,36 @@ const LINES = 720;
  * @param blocking what stops a view: no glass
  */
 export function seenField({ segments }: Blocking, { x, z, from, to, reach }: SeenWish): Float64Array {
-  const near = within(segments, x, z, reach);
-  const lines = Math.max(2, Math.ceil((LINES * (to - from)) / (2 * Math.PI))) + 1;
-  const out = new Float64Array(2 * (lines + 1));
+  const count = Math.max(2, Math.ceil((LINES * (to - from)) / TURN)) + 1;
+  const step = (to - from) / (count - 1);
+  const distance = new Float64Array(count).fill(reach);
+  for (let o = 0; o < segments.length; o += 4) {
+    const [ax, az, bx, bz] = [segments[o]! - x, segments[o + 1]! - z, segments[o + 2]! - x, segments[o + 3]! - z];
+    if (Math.min(ax, bx) > reach || Math.max(ax, bx) < -reach) continue;
+    if (Math.min(az, bz) > reach || Math.max(az, bz) < -reach) continue;
+    // Only the lines between its ends can meet a segment.
+    const first = Math.atan2(ax, -az);
+    const turn = Math.atan2(ax * bz - az * bx, ax * bx + az * bz);
+    const start = wrapped(first - from + Math.min(0, turn));
+    for (const begin of [start, start - TURN])
+      for (let i = Math.max(0, Math.ceil(begin / step)); i < count && i * step <= begin + Math.abs(turn); i += 1) {
+        const [dx, dz] = [Math.sin(from + i * step), -Math.cos(from + i * step)];
+        // a + s · (b − a) = t · d
+        const det = dx * (bz - az) - dz * (bx - ax);
+        const t = (ax * (bz - az) - az * (bx - ax)) / det;
+        if (t > 0 && t < distance[i]!) distance[i] = t;
+      }
+  }
+  const out = new Float64Array(2 * (count + 1));
   out[0] = x;
   out[1] = z;
-  for (let i = 0; i < lines; i += 1) {
-    const bearing = from + ((to - from) * i) / (lines - 1);
-    const [dx, dz] = [Math.sin(bearing), -Math.cos(bearing)];
-    let distance = reach;
-    for (let o = 0; o < near.length; o += 4) {
-      const [ax, az] = [near[o]! - x, near[o + 1]! - z];
-      const [ex, ez] = [near[o + 2]! - near[o]!, near[o + 3]! - near[o + 1]!];
-      const det = dx * ez - dz * ex;
-      if (det === 0) continue;
-      // a + s · e = t · d
-      const t = (ax * ez - az * ex) / det;
-      const s = (ax * dz - az * dx) / det;
-      if (t > 0 && t < distance && s >= 0 && s <= 1) distance = t;
-    }
-    out[2 * i + 2] = x + dx * distance;
-    out[2 * i + 3] = z + dz * distance;
+  for (let i = 0; i < count; i += 1) {
+    out[2 * i + 2] = x + Math.sin(from + i * step) * distance[i]!;
+    out[2 * i + 3] = z - Math.cos(from + i * step) * distance[i]!;
   }
   return out;
 }
 
-/** Segments that come near enough to matter. */
-function within(segments: Float64Array, x: number, z: number, reach: number): Float64Array {
-  const kept: number[] = [];
-  for (let o = 0; o < segments.length; o += 4) {
-    const [ax, az, bx, bz] = [segments[o]!, segments[o + 1]!, segments[o + 2]!, segments[o + 3]!];
-    if (Math.min(ax, bx) > x + reach || Math.max(ax, bx) < x - reach) continue;
-    if (Math.min(az, bz) > z + reach || Math.max(az, bz) < z - reach) continue;
-    kept.push(ax, az, bx, bz);
-  }
-  return Float64Array.from(kept);
-}
+const TURN = 2 * Math.PI;
+/** An angle brought to 0…2π. */
+const wrapped = (angle: number): number => angle - TURN * Math.floor(angle / TURN);

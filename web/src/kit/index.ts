@@ -19,3 +19,5 @@ export * from './tooltip.tsx';
 export * from './panels.tsx';
 export * from './use-object-url.ts';
 export * from './use-size.ts';
+export * from './use-stable.ts';
+export * from './use-throttled.ts';

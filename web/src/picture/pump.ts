@@ -12,8 +12,11 @@ interface PumpOptions {
   show: (bitmap: ImageBitmap, sharp: boolean) => void;
 }
 
-/** Rest after which the picture sharpens, milliseconds. */
-const REST = 150;
+/** Rest after which the picture sharpens, milliseconds; and as many gaps between samples, where they come slowly. */
+const REST = 320;
+const GAPS = 2.5;
+/** Samples farther apart than this are no movement, milliseconds. */
+const MOVING = 600;
 /** A moving picture may take this long; slower, and it loses resolution, milliseconds. */
 const BUDGET = 48;
 const SCALES = [1, 0.75, 0.5, 0.35];
@@ -28,12 +31,18 @@ export class PicturePump {
   private busy = false;
   /** Begins small: how fast this machine draws is not known yet, and a first picture is waited for. */
   private scale = 2;
+  /** When the last sample came, and how far apart the last two of a movement were, milliseconds. */
+  private came = -Infinity;
+  private gap = 0;
   private timer: ReturnType<typeof setTimeout> | undefined;
   private stopped = false;
 
   constructor(private readonly options: PumpOptions) {}
 
   show(sample: CameraSample, size: PictureSize): void {
+    const now = performance.now();
+    this.gap = now - this.came < MOVING ? now - this.came : 0;
+    this.came = now;
     this.wanted = { sample, size };
     clearTimeout(this.timer);
     if (!this.busy) void this.work();
@@ -59,7 +68,8 @@ export class PicturePump {
     } finally {
       this.busy = false;
     }
-    if (last) this.timer = setTimeout(() => void this.sharpen(last), REST);
+    // On a slow machine the next sample of a movement takes a while to come: sharpening meanwhile would make it slower.
+    if (last) this.timer = setTimeout(() => void this.sharpen(last), Math.max(REST, GAPS * this.gap));
   }
 
   private async sharpen(what: { sample: CameraSample; size: PictureSize }): Promise<void> {

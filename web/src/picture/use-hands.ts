@@ -3,7 +3,8 @@ import { Projection, throughLens } from '@eskovan/core/optics';
 import { useEffect, useRef, type HTMLAttributes, type PointerEvent as ReactPointerEvent, type RefObject } from 'react';
 import { pickSurface } from './client.ts';
 import type { PickedSurface } from './source.ts';
-import { alongPicture, approach, goRound, lookAround, rayThrough, slide, type Ground } from './eye.ts';
+import { alongPicture, approach, goRound, lookAround, rayThrough, type Ground } from './eye.ts';
+import { useWalking } from './use-walking.ts';
 
 /** What the hands may do to the eye. */
 export interface Hands {
@@ -19,21 +20,6 @@ export interface Hands {
   /** A press that was no drag: what it met, or null. */
   onPress?: (hit: PickedSurface | null) => void;
 }
-
-/** Walking pace of the scout, m/s; Shift runs. */
-const WALK = 1.5;
-const RUN = 4;
-
-const KEYS: Record<string, readonly [forward: number, right: number, turn: number]> = {
-  KeyW: [1, 0, 0],
-  ArrowUp: [1, 0, 0],
-  KeyS: [-1, 0, 0],
-  ArrowDown: [-1, 0, 0],
-  KeyA: [0, -1, 0],
-  KeyD: [0, 1, 0],
-  ArrowLeft: [0, 0, 1],
-  ArrowRight: [0, 0, -1],
-};
 
 /**
  * Left drag looks around (a picture without perspective is moved by it), the wheel goes forward and back along the pointer, right drag goes round the point under
@@ -122,7 +108,8 @@ function placeIn(
   ];
 }
 
-type Latest = RefObject<{ hands: Hands | undefined; frame: { width: number; height: number } }>;
+/** The hands as they are now. */
+export type Latest = RefObject<{ hands: Hands | undefined; frame: { width: number; height: number } }>;
 
 function useWheel(box: RefObject<HTMLDivElement | null>, latest: Latest): void {
   useEffect(() => {
@@ -147,68 +134,4 @@ function useWheel(box: RefObject<HTMLDivElement | null>, latest: Latest): void {
     element?.addEventListener('wheel', onWheel, { passive: false });
     return () => element?.removeEventListener('wheel', onWheel);
   }, [box, latest]);
-}
-
-/** Walks as long as keys are down. */
-function useWalking(latest: Latest): HTMLAttributes<HTMLDivElement> {
-  const down = useRef(new Set<string>());
-  const loop = useRef(0);
-  const fast = useRef(false);
-
-  const stop = () => {
-    down.current.clear();
-    cancelAnimationFrame(loop.current);
-    loop.current = 0;
-  };
-  useEffect(() => stop, []);
-
-  const step = (before: number) => (now: number) => {
-    const { hands } = latest.current;
-    const eye = hands?.eye();
-    if (!hands || !eye || down.current.size === 0) {
-      loop.current = 0;
-      return;
-    }
-    const seconds = Math.min(0.1, (now - before) / 1000);
-    let [forward, right, turn] = [0, 0, 0];
-    for (const code of down.current) {
-      const [f, r, t] = KEYS[code]!;
-      forward += f;
-      right += r;
-      turn += t;
-    }
-    const way = (fast.current ? RUN : WALK) * seconds;
-    let pose = turn === 0 ? eye : lookAround(eye, turn * 1.1 * seconds, 0);
-    const { parallel } = hands.lens;
-    if (parallel !== undefined) pose = alongPicture(pose, right * parallel * seconds, forward * parallel * seconds);
-    else if (forward !== 0 || right !== 0)
-      pose = hands.ground
-        ? hands.ground.walk(pose, forward * way, right * way, hands.eyeHeight)
-        : slide(pose, forward * way, right * way, 0);
-    hands.onMove(pose);
-    loop.current = requestAnimationFrame(step(now));
-  };
-
-  return {
-    onKeyDown: (event) => {
-      fast.current = event.shiftKey;
-      if (
-        !(event.code in KEYS) ||
-        event.ctrlKey ||
-        event.metaKey ||
-        event.altKey ||
-        event.target !== event.currentTarget
-      )
-        return;
-      event.preventDefault();
-      event.stopPropagation();
-      down.current.add(event.code);
-      if (loop.current === 0) loop.current = requestAnimationFrame(step(performance.now()));
-    },
-    onKeyUp: (event) => {
-      fast.current = event.shiftKey;
-      down.current.delete(event.code);
-    },
-    onBlur: stop,
-  };
 }

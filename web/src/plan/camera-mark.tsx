@@ -44,7 +44,9 @@ export function CameraMark({ sample, aspect, label, faint, aside = [0, 0], onPre
         })
       }
     >
+      {/* Only the number takes a press: who stands in another view's cone means the floor. */}
       <path
+        pointerEvents="none"
         d={
           sample.view.kind === 'parallel'
             ? strip(sample, aspect, reach)
@@ -54,7 +56,7 @@ export function CameraMark({ sample, aspect, label, faint, aside = [0, 0], onPre
         }
         fill={faint ? 'var(--ink-faint)' : 'var(--ochre)'}
         fillOpacity={faint ? 0.12 : 0.22}
-        stroke={faint ? 'none' : 'var(--ochre)'}
+        stroke={faint || walls ? 'none' : 'var(--ochre)'}
         strokeWidth={1}
         strokeDasharray="3 3"
         vectorEffect="non-scaling-stroke"
@@ -127,7 +129,7 @@ function fieldPath(walls: Blocking, wish: SeenWish): string {
   return `M${parts.join('L')}Z`;
 }
 /** How far it is shown, metres. */
-const SEEN = 25;
+const SEEN = 14;
 
 /** What a picture without perspective sees: as wide as it is, and of the same reach as a cone; from above all of it. */
 function strip({ position: [x, , z], orientation, view }: CameraSample, aspect: number, reach: number): string {

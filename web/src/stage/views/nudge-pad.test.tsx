@@ -16,7 +16,7 @@ function Pad() {
   useCommandKeys();
   return (
     <NudgePad
-      pose={now}
+      eye={() => pose}
       onMove={setNow}
       onRound={(angle) => rounds.push(angle)}
       onLens={(factor) => (lens *= factor)}
@@ -80,11 +80,11 @@ describe('nudging', () => {
 
   test('each nudge has a key; a key held down gains speed, and begins slowly again', async () => {
     render(<Pad />);
-    const key = (name: string) =>
-      act(() => void window.dispatchEvent(new KeyboardEvent('keydown', { key: name, altKey: true })));
-    key('ArrowRight');
+    const key = (name: string, how: KeyboardEventInit = { altKey: true }) =>
+      act(() => void window.dispatchEvent(new KeyboardEvent('keydown', { key: name, ...how })));
+    key('ArrowRight', { ctrlKey: true });
     expect(degrees(anglesOf(pose.orientation).pan)).toBeCloseTo(-1, 6);
-    key('ArrowUp');
+    key('ArrowUp', { ctrlKey: true });
     expect(degrees(anglesOf(pose.orientation).tilt)).toBeCloseTo(1, 6);
     key('PageUp');
     expect(pose.position[1]).toBeCloseTo(1.7, 6);

@@ -11,7 +11,7 @@ import {
   RotateCw,
   type LucideIcon,
 } from 'lucide-react';
-import { useRef, useState } from 'react';
+import { memo, useRef, useState } from 'react';
 import { useCommands } from '../../desk/commands.ts';
 import { keysInWords } from '../../desk/keys.ts';
 import { Button } from '../../kit/index.ts';
@@ -29,7 +29,8 @@ const REPEATS_A_STEP = 5;
 const HELD = 120;
 
 interface NudgePadProps {
-  pose: Pose;
+  /** The eye as it is when a nudge begins. */
+  eye: () => Pose;
   onMove: (pose: Pose) => void;
   /** Goes round what the picture is about, or what is in its middle. Radians, positive to the right. */
   onRound: (angle: number) => void;
@@ -47,28 +48,28 @@ interface Nudge {
 }
 
 /** Moves the camera by exact steps, in the words of film: pan, tilt, roll, truck, pedestal, dolly; each with keys. */
-export function NudgePad({ pose, onMove, onRound, onLens }: NudgePadProps) {
+export const NudgePad = memo(function NudgePad({ eye, onMove, onRound, onLens }: NudgePadProps) {
   const [distance, setDistance] = useState<number>(0.1);
   const [angle, setAngle] = useState<number>(1);
   const a = toRadians(angle);
   const turns: Nudge[] = [
     {
       name: 'Pan',
-      less: ['left', ArrowLeft, 'Alt+ArrowLeft'],
-      more: ['right', ArrowRight, 'Alt+ArrowRight'],
-      run: (by) => onMove(lookAround(pose, -by * a, 0)),
+      less: ['left', ArrowLeft, '$mod+ArrowLeft'],
+      more: ['right', ArrowRight, '$mod+ArrowRight'],
+      run: (by) => onMove(lookAround(eye(), -by * a, 0)),
     },
     {
       name: 'Tilt',
-      less: ['down', ArrowDown, 'Alt+ArrowDown'],
-      more: ['up', ArrowUp, 'Alt+ArrowUp'],
-      run: (by) => onMove(lookAround(pose, 0, by * a)),
+      less: ['down', ArrowDown, '$mod+ArrowDown'],
+      more: ['up', ArrowUp, '$mod+ArrowUp'],
+      run: (by) => onMove(lookAround(eye(), 0, by * a)),
     },
     {
       name: 'Roll',
       less: ['left', RotateCcw, 'Alt+Comma'],
       more: ['right', RotateCw, 'Alt+Period'],
-      run: (by) => onMove(rollBy(pose, -by * a)),
+      run: (by) => onMove(rollBy(eye(), -by * a)),
     },
     {
       name: 'Round',
@@ -80,21 +81,21 @@ export function NudgePad({ pose, onMove, onRound, onLens }: NudgePadProps) {
   const ways: Nudge[] = [
     {
       name: 'Truck',
-      less: ['left', ArrowLeft, 'Alt+Shift+ArrowLeft'],
-      more: ['right', ArrowRight, 'Alt+Shift+ArrowRight'],
-      run: (by) => onMove(slide(pose, 0, by * distance, 0)),
+      less: ['left', ArrowLeft, '$mod+Shift+ArrowLeft'],
+      more: ['right', ArrowRight, '$mod+Shift+ArrowRight'],
+      run: (by) => onMove(slide(eye(), 0, by * distance, 0)),
     },
     {
       name: 'Pedestal',
       less: ['down', ArrowDown, 'Alt+PageDown'],
       more: ['up', ArrowUp, 'Alt+PageUp'],
-      run: (by) => onMove(slide(pose, 0, 0, by * distance)),
+      run: (by) => onMove(slide(eye(), 0, 0, by * distance)),
     },
     {
       name: 'Dolly',
-      less: ['out', ArrowDown, 'Alt+Shift+ArrowDown'],
-      more: ['in', ArrowUp, 'Alt+Shift+ArrowUp'],
-      run: (by) => onMove(slide(pose, by * distance, 0, 0)),
+      less: ['out', ArrowDown, '$mod+Shift+ArrowDown'],
+      more: ['in', ArrowUp, '$mod+Shift+ArrowUp'],
+      run: (by) => onMove(slide(eye(), by * distance, 0, 0)),
     },
     {
       name: 'Lens',
@@ -116,7 +117,7 @@ export function NudgePad({ pose, onMove, onRound, onLens }: NudgePadProps) {
       <Steps label="Step of distances" values={DISTANCES} value={distance} unit="m" onChange={setDistance} />
     </div>
   );
-}
+});
 
 function rollBy(pose: Pose, by: number): Pose {
   const { pan, tilt, roll } = anglesOf(pose.orientation);

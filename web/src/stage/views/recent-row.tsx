@@ -13,10 +13,9 @@ export function RecentRow({ views }: { views: readonly Row<'view'>[] }) {
   const document = useProject();
   const { project } = document;
   const list = useRecent((state) => (state.projectId === project.id ? state.list : NONE));
-  const scout = useWorkbench((state) => state.scout);
+  const seen = useWorkbench(({ scout }) => (scout && list.find(({ pose }) => sameValues(pose, scout))?.id) ?? null);
   const shown = list.filter(
-    ({ pose, lens }) =>
-      !sameValues(pose, scout) && !views.some(({ body }) => sameValues([body.pose, body.lens], [pose, lens])),
+    ({ id, pose, lens }) => id !== seen && !views.some(({ body }) => sameValues([body.pose, body.lens], [pose, lens])),
   );
   if (shown.length === 0) return null;
   const keep = ({ id, pose, lens, light, frame }: Recent) => {

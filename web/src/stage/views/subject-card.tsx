@@ -27,7 +27,9 @@ const ROSE = [7, 0, 1, 6, null, 2, 5, 4, 3] as const;
 
 /** What the picture is about: framed from any side, looked at, and held while the lens changes. */
 export function SubjectCard({ pose, lens, aspect, north }: SubjectCardProps) {
-  const { subject, pressing, holding } = useWorkbench();
+  const subject = useWorkbench((state) => state.subject);
+  const pressing = useWorkbench((state) => state.pressing);
+  const holding = useWorkbench((state) => state.holding);
   const [fill, setFill] = useState(FIRST_FILL);
   const [down, setDown] = useState(FIRST_DOWN);
   const choosing = pressing === 'subject';

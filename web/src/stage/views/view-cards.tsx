@@ -1,6 +1,6 @@
 import { checkStill } from '@eskovan/core/check';
 import { aspectOf, frameOf, type Frame, type Pose, type Row } from '@eskovan/core/document';
-import { useDeferredValue, useMemo } from 'react';
+import { memo, useMemo } from 'react';
 import { toast } from 'sonner';
 import { editBody } from '../../data/edit-row.ts';
 import { useProject } from '../../data/use-project.ts';
@@ -27,25 +27,23 @@ interface ViewCardsProps {
 }
 
 /** Everything that makes a still, in numbers and words. */
-export function ViewCards({ row, rows, pose, site }: ViewCardsProps) {
+export const ViewCards = memo(function ViewCards({ row, rows, pose, site }: ViewCardsProps) {
   const { project } = useProject();
   const lens = useSeenLens(row);
   const { width, height } = frameOf(row?.body ?? null, project.body);
   const aspect = aspectOf({ frame: { width, height } });
   const measured = useSite();
   const subject = useWorkbench((state) => state.subject);
-  // What needs sight lines waits until nobody moves about.
-  const rested = useDeferredValue(pose);
   const findings = useMemo(() => {
     const size = measured ? Math.max(...[0, 1, 2].map((k) => measured.bounds.max[k]! - measured.bounds.min[k]!)) : 0;
     return checkStill(
-      { pose: rested, lens },
+      { pose, lens },
       aspect,
       site ? { footing: site.footing, size } : null,
       project.body.limits,
       subject?.bounds ?? null,
     );
-  }, [rested, lens, aspect, site, measured, project.body.limits, subject]);
+  }, [pose, lens, aspect, site, measured, project.body.limits, subject]);
   const setFrame = (frame: Frame | undefined) => {
     if (row?.body.locked) toast('This view is locked. Unlock it to give it another frame.');
     else if (row) editBody('view', row, 'Ratio', (body) => withFrame(body, frame));
@@ -82,4 +80,4 @@ export function ViewCards({ row, rows, pose, site }: ViewCardsProps) {
       </p>
     </div>
   );
-}
+});

@@ -5,7 +5,7 @@ import { useProject } from '../../data/use-project.ts';
 import { useFraming } from '../../desk/framing.ts';
 import { useWorkbench, workbench, type Pressing } from '../../desk/workbench.ts';
 import { useCommands } from '../../desk/commands.ts';
-import { Button } from '../../kit/index.ts';
+import { Button, useStable } from '../../kit/index.ts';
 import type { Ground } from '../../picture/eye.ts';
 import { PicturePane } from '../../picture/picture-pane.tsx';
 import { ScoutBar } from '../../picture/scout-bar.tsx';
@@ -35,6 +35,8 @@ interface ViewPictureProps {
   onCompare: () => void;
 }
 
+const move = (next: Pose) => workbench.set({ scout: next });
+
 /** The picture of a view, the hands in it, and what says how far off one is. */
 export function ViewPicture(props: ViewPictureProps) {
   const { row, number, sample, still, target, eye, ground, eyeHeight, guides, onGuides, onKeep, onUpdate, onCompare } =
@@ -45,9 +47,11 @@ export function ViewPicture(props: ViewPictureProps) {
   const { guide, safe, second, mask } = useFraming();
   const lens = useSeenLens(row);
   const frame = frameOf(row?.body ?? null, project.body);
-  const move = (next: Pose) => workbench.set({ scout: next });
   const seen = { row, pose: still, lens, frame, ground, eyeHeight };
   const onPress = usePresses(seen);
+  const nudged = useStable(() => workbench.get().scout ?? still);
+  const onRound = useStable((angle: number) => void roundSubject({ ...seen, pose: nudged() }, angle));
+  const onLonger = useStable((factor: number) => longerLens({ ...seen, pose: nudged() }, factor));
   const askFor = (what: Pressing) => workbench.set({ pressing: pressing === what ? null : what });
   useCommands([
     { id: 'view.stand', label: 'Stand there', group: 'Picture', keys: 'f', run: () => askFor('stand') },
@@ -131,12 +135,7 @@ export function ViewPicture(props: ViewPictureProps) {
           )}
         </PicturePane>
       </div>
-      <NudgePad
-        pose={still}
-        onMove={move}
-        onRound={(angle) => void roundSubject(seen, angle)}
-        onLens={(factor) => longerLens(seen, factor)}
-      />
+      <NudgePad eye={nudged} onMove={move} onRound={onRound} onLens={onLonger} />
     </div>
   );
 }

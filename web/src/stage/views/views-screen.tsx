@@ -1,30 +1,23 @@
 import { aspectOf, frameOf, type Pose } from '@eskovan/core/document';
 import { standing, type CameraSample } from '@eskovan/core/move';
-import { ArrowRightLeft, LayoutGrid, Lightbulb, Plus } from 'lucide-react';
 import { lazy, Suspense, useEffect, useMemo, useRef, useState } from 'react';
 import { toast } from 'sonner';
 import { useCommands } from '../../desk/commands.ts';
 import { useChosenRows, useLead } from '../../desk/selection.ts';
 import { useWorkbench, workbench } from '../../desk/workbench.ts';
-import { fileUrl } from '../../data/api.ts';
 import { liveRows } from '../../data/changes.ts';
 import { useProject } from '../../data/use-project.ts';
 import { useModels, usePictureScene, useSite, useSiteData } from '../../site/use-site.ts';
-import { Button, Empty, Panels } from '../../kit/index.ts';
+import { Empty, Panels, useStable, useThrottled } from '../../kit/index.ts';
 import { firstLook } from '@eskovan/core/site';
-import { roomOfEye } from '@eskovan/core/survey';
 import { Ground, worthSeeing } from '../../picture/eye.ts';
 import { LitBy } from '../shared/lit-by.tsx';
 import { NeedsModel } from '../shared/needs-model.tsx';
 import { SiteComing } from '../shared/site-coming.tsx';
 import { useScoutCommands } from '../shared/use-scout-commands.ts';
-import { RowShelf } from '../shared/row-shelf.tsx';
 import { keepView } from '../shared/keep-view.ts';
-import { lensText } from '../shared/lens-text.ts';
-import { STATUS } from './about-view-card.tsx';
 import { CompareViews, MOST_COMPARED } from './compare-views.tsx';
 import { ContactSheetDialog } from './contact-sheet-dialog.tsx';
-import { RecentRow } from './recent-row.tsx';
 import { StandPlan } from './stand-plan.tsx';
 import { SuggestDialog } from './suggest-dialog.tsx';
 import { UpdateDialog } from './update-dialog.tsx';
@@ -33,10 +26,14 @@ import { useRemembering } from './use-remembering.ts';
 import { useSeenLens } from './use-seen.ts';
 import { useThumbnails } from './use-thumbnails.ts';
 import { ViewCards } from './view-cards.tsx';
+import { ViewsShelf, type Gathering } from './views-shelf.tsx';
 import { ViewPicture } from './view-picture.tsx';
 
 /** Brings what other programs' formats need: nobody waits for that who only looks. */
 const CarryDialog = lazy(async () => ({ default: (await import('./carry-dialog.tsx')).CarryDialog }));
+
+/** How often cards follow a moving eye, milliseconds. */
+const CARDS_EVERY = 250;
 
 /** Stand somewhere, look somewhere, keep it. */
 export function ViewsScreen() {
@@ -44,7 +41,7 @@ export function ViewsScreen() {
   const { project } = document;
   const models = useModels();
   const measured = useSite();
-  const views = liveRows(document.view);
+  const views = useMemo(() => liveRows(document.view), [document.view]);
   const chosen = useLead('view');
   const row = views.find((view) => view.id === chosen) ?? views[0] ?? null;
   const light = row?.body.light;
@@ -66,23 +63,30 @@ export function ViewsScreen() {
   const lens = useSeenLens(row);
   const [updating, setUpdating] = useState(false);
   const [comparing, setComparing] = useState(false);
-  const [sheet, setSheet] = useState(false);
-  const [carrying, setCarrying] = useState(false);
-  const [suggesting, setSuggesting] = useState(false);
+  const [gathering, setGathering] = useState<Gathering | null>(null);
   const { ids } = useChosenRows('view');
-  const together = views.filter(({ id }) => ids.includes(id));
+  const together = useMemo(() => views.filter(({ id }) => ids.includes(id)), [views, ids]);
   const several = together.slice(0, MOST_COMPARED);
   const pose = scout ?? flown ?? target;
   const sample = useMemo<CameraSample | null>(() => (pose ? standing(pose, lens) : null), [pose, lens]);
   const ground = useMemo(() => (site ? new Ground(site.footing.floors, site.survey) : null), [site]);
-  const roomOf = ({ position }: Pose) => (site && roomOfEye(position, site.survey.storeys)?.name) ?? '';
   // After the flight has asked where it begins: at what was seen before.
   useEffect(() => {
     leaving.current = pose;
   });
   // Where a flight ends: what cards say and change.
   const still = scout ?? target;
-  const keep = () => void (sample && keepView(document, sample, light, row?.body.frame));
+  // Numbers and checks follow a few times a second while one moves.
+  const carded = useThrottled(still, CARDS_EVERY);
+  // The eye as it is, also where this screen has not been drawn again since it moved.
+  const keep = () => {
+    const now = workbench.get();
+    const eye = now.scout ?? pose;
+    const through = (now.scout && now.scoutLens) ?? row?.body.lens ?? lens;
+    if (eye) keepView(document, standing(eye, through), light, row?.body.frame);
+  };
+  const onKeep = useStable(keep);
+  const onGathered = () => setGathering(null);
   const compare = () => {
     if (several.length > 1) setComparing(true);
     else toast(`Choose two to ${MOST_COMPARED} views in the list first: hold Ctrl or Shift and press them.`);
@@ -102,10 +106,10 @@ export function ViewsScreen() {
       label: 'Contact sheet of the views',
       group: 'Picture',
       when: () => views.length > 0,
-      run: () => setSheet(true),
+      run: () => setGathering('sheet'),
     },
-    { id: 'view.suggest', label: 'Suggest views', group: 'Picture', run: () => setSuggesting(true) },
-    { id: 'view.carry', label: 'Views out and in', group: 'Picture', run: () => setCarrying(true) },
+    { id: 'view.suggest', label: 'Suggest views', group: 'Picture', run: () => setGathering('suggest') },
+    { id: 'view.carry', label: 'Views out and in', group: 'Picture', run: () => setGathering('carry') },
     { id: 'view.compare', label: 'Compare the chosen views', group: 'Picture', keys: 'c', run: compare },
     { id: 'view.guides', label: 'Show or hide the guides', group: 'Picture', keys: 'g', run: () => setGuides(!guides) },
   ]);
@@ -115,47 +119,7 @@ export function ViewsScreen() {
   if (!sample || !still) return <SiteComing />;
 
   const shelf = (
-    <RowShelf
-      kind="view"
-      title="Views"
-      rows={views}
-      selectedId={row?.id ?? null}
-      onSelect={workbench.selectView}
-      mark={(view, i) => <Thumbnail number={i + 1} sha256={view.body.thumbnail?.sha256 ?? null} />}
-      note={(view) =>
-        [
-          lensText(view.body.lens),
-          STATUS[view.body.status ?? 'draft'].toLowerCase(),
-          ...(view.body.locked ? ['locked'] : []),
-        ].join(' · ')
-      }
-      words={({ body }) => [...(body.tags ?? []), roomOf(body.pose), STATUS[body.status ?? 'draft']].join(' ')}
-      empty="No views yet. Look around in the picture and keep what you like, or let some be suggested."
-      footer={
-        <div className="grid min-w-0 gap-1.5">
-          <RecentRow views={views} />
-          <div className="grid grid-cols-2 gap-1.5">
-            <Button tone="primary" icon={<Plus size={14} />} className="justify-center" onClick={keep}>
-              Keep view
-            </Button>
-            <Button icon={<Lightbulb size={14} />} className="justify-center" onClick={() => setSuggesting(true)}>
-              Suggest
-            </Button>
-            <Button
-              icon={<LayoutGrid size={14} />}
-              className="justify-center"
-              disabled={views.length === 0}
-              onClick={() => setSheet(true)}
-            >
-              Contact sheet
-            </Button>
-            <Button icon={<ArrowRightLeft size={14} />} className="justify-center" onClick={() => setCarrying(true)}>
-              Out and in
-            </Button>
-          </div>
-        </div>
-      }
-    />
+    <ViewsShelf views={views} selectedId={row?.id ?? null} site={site} onKeep={onKeep} onGather={setGathering} />
   );
   const picture = (
     <ViewPicture
@@ -190,17 +154,13 @@ export function ViewsScreen() {
   );
   return (
     <LitBy light={light}>
-      {sheet && <ContactSheetDialog {...{ views, site }} chosen={together} onClose={() => setSheet(false)} />}
-      {suggesting && (
-        <SuggestDialog
-          {...{ lens, aspect, eyeHeight, light }}
-          frame={row?.body.frame}
-          onClose={() => setSuggesting(false)}
-        />
+      {gathering === 'sheet' && <ContactSheetDialog {...{ views, site }} chosen={together} onClose={onGathered} />}
+      {gathering === 'suggest' && (
+        <SuggestDialog {...{ lens, aspect, eyeHeight, light }} frame={row?.body.frame} onClose={onGathered} />
       )}
-      {carrying && (
+      {gathering === 'carry' && (
         <Suspense>
-          <CarryDialog views={views} chosen={together} onClose={() => setCarrying(false)} />
+          <CarryDialog views={views} chosen={together} onClose={onGathered} />
         </Suspense>
       )}
       {updating && row && scout && (
@@ -215,21 +175,10 @@ export function ViewsScreen() {
             id: 'cards',
             size: 270,
             min: 220,
-            content: <ViewCards row={row} rows={together} pose={still} site={site} />,
+            content: <ViewCards row={row} rows={together} pose={carded ?? still} site={site} />,
           },
         ]}
       />
     </LitBy>
-  );
-}
-
-function Thumbnail({ number, sha256 }: { number: number; sha256: string | null }) {
-  return (
-    <span className="relative h-[46px] w-[82px] shrink-0 overflow-hidden rounded-md bg-surround">
-      {sha256 && <img src={fileUrl(sha256)} alt="" className="h-full w-full object-contain" />}
-      <span className="absolute top-0.5 left-0.5 rounded bg-surround/85 px-1 text-xs font-semibold text-surround-ink">
-        {number}
-      </span>
-    </span>
   );
 }
