@@ -1,4 +1,5 @@
 export * from './move.ts';
 export * from './still.ts';
+export type { StillFinding } from './still-finding.ts';
 export * from './turn.ts';
 export * from './way.ts';

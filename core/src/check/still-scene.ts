@@ -3,7 +3,7 @@ import { cornersOf, fitted, lookingAt } from '../framing/index.ts';
 import { forwardOf, middle, toDegrees, toRadians, triangleNormal } from '../geometry/index.ts';
 import type { Projection } from '../optics/index.ts';
 import { SURFACE, type Footing } from '../survey/index.ts';
-import type { StillFinding } from './still.ts';
+import type { StillFinding } from './still-finding.ts';
 
 /** Places of the picture that are looked at, −1…1. */
 const ACROSS = [-0.85, -0.6, -0.35, -0.1, 0.1, 0.35, 0.6, 0.85];

@@ -3,7 +3,8 @@ import { DEFAULT_LENS, FIRST_LIMITS, type Vec3 } from '../document/index.ts';
 import { anglesOf, orientationOf, toRadians } from '../geometry/index.ts';
 import { box, footingFrom, slab } from '../move/floor-scenes.fixture.ts';
 import { Footing } from '../survey/index.ts';
-import { checkStill, type StillFinding } from './still.ts';
+import type { StillFinding } from './still-finding.ts';
+import { checkStill } from './still.ts';
 
 const ASPECT = 16 / 9;
 /** A floor of ten metres with a pillar on it. */

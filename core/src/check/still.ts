@@ -4,31 +4,8 @@ import { convergence, edgeStretch, reachOf, straightened } from '../framing/inde
 import { Projection, throughLens } from '../optics/index.ts';
 import type { Footing } from '../survey/index.ts';
 import { facadeFindings, insideFindings, subjectFindings } from './still-scene.ts';
-import { problemsFirst, type Severity } from './severity.ts';
-
-/** Something that would spoil a still, before it is rendered. */
-export interface StillFinding {
-  rule:
-    | 'converging'
-    | 'off level'
-    | 'stretched'
-    | 'eye too low'
-    | 'eye too high'
-    | 'too near'
-    | 'eye inside'
-    | 'straight on'
-    | 'subject cut'
-    | 'subject hidden'
-    | 'not looked at';
-  severity: Severity;
-  /** In the rule's own unit (degrees, metres, or a part of one); null where there is nothing to measure. */
-  worst: number | null;
-  limit: number | null;
-  /** A place of the scene that it is about, metres. */
-  point: Vec3 | null;
-  /** The camera that would be fine. Null where only a person can tell. */
-  fix: StillCamera | null;
-}
+import { problemsFirst } from './severity.ts';
+import type { StillFinding } from './still-finding.ts';
 
 /** An eye higher over the floor than this does not stand on it: it looks from above, metres. */
 const FROM_ABOVE = 3.5;

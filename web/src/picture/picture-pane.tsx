@@ -8,7 +8,8 @@ import { GuideLines, type Guides } from './guides.tsx';
 import { sceneKey } from './source.ts';
 import { PicturePump } from './pump.ts';
 import { useScene } from './scene.ts';
-import { useHands, type Hands } from './use-hands.ts';
+import type { Hands } from './hands.ts';
+import { useHands } from './use-hands.ts';
 
 interface PicturePaneProps {
   /** What to show; null shows nothing yet. */

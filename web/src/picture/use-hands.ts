@@ -1,29 +1,13 @@
-import type { Lens, Pose } from '@eskovan/core/document';
 import { Projection, throughLens } from '@eskovan/core/optics';
 import { useEffect, useRef, type HTMLAttributes, type PointerEvent as ReactPointerEvent, type RefObject } from 'react';
 import { pickSurface } from './client.ts';
-import type { PickedSurface } from './source.ts';
-import { alongPicture, approach, goRound, lookAround, rayThrough, type Ground } from './eye.ts';
+import { alongPicture, approach, goRound, lookAround, rayThrough } from './eye.ts';
+import type { Hands, Latest } from './hands.ts';
 import { useWalking } from './use-walking.ts';
 
-/** What the hands may do to the eye. */
-export interface Hands {
-  /** The eye as it is now; asked at the start of every gesture. */
-  eye: () => Pose | null;
-  /** Where the hands have put it. Never a view or a move: the scout. */
-  onMove: (pose: Pose) => void;
-  lens: Lens;
-  /** A picture without perspective is made larger and smaller by the wheel. */
-  onLens?: (lens: Lens, pose: Pose) => void;
-  ground: Ground | null;
-  eyeHeight: number;
-  /** A press that was no drag: what it met, or null. */
-  onPress?: (hit: PickedSurface | null) => void;
-}
-
 /**
- * Left drag looks around (a picture without perspective is moved by it), the wheel goes forward and back along the pointer, right drag goes round the point under
- * it, Shift-drag slides; W A S D and the arrows walk on the floor.
+ * Left drag looks around (a picture without perspective is moved by it), the wheel goes forward and back along the
+ * pointer, right drag goes round the point under it, Shift-drag slides; W A S D and the arrows walk on the floor.
  * @param time seconds into the move that the picture shows: where moving things are
  */
 export function useHands(
@@ -107,9 +91,6 @@ function placeIn(
     -(event.clientY - box.top - box.height / 2) / (frame.height / 2),
   ];
 }
-
-/** The hands as they are now. */
-export type Latest = RefObject<{ hands: Hands | undefined; frame: { width: number; height: number } }>;
 
 function useWheel(box: RefObject<HTMLDivElement | null>, latest: Latest): void {
   useEffect(() => {

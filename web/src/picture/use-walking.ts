@@ -1,7 +1,7 @@
 import type { Pose } from '@eskovan/core/document';
 import { useEffect, useRef, type HTMLAttributes } from 'react';
 import { alongPicture, lookAround, slide } from './eye.ts';
-import type { Hands, Latest } from './use-hands.ts';
+import type { Hands, Latest } from './hands.ts';
 
 /** Walking pace of the scout, m/s; Shift runs. */
 const WALK = 1.5;

@@ -1,0 +1,22 @@
+import type { Lens, Pose } from '@eskovan/core/document';
+import type { RefObject } from 'react';
+import type { Ground } from './eye.ts';
+import type { PickedSurface } from './source.ts';
+
+/** What the hands may do to the eye. */
+export interface Hands {
+  /** The eye as it is now; asked at the start of every gesture. */
+  eye: () => Pose | null;
+  /** Where the hands have put it. Never a view or a move: the scout. */
+  onMove: (pose: Pose) => void;
+  lens: Lens;
+  /** A picture without perspective is made larger and smaller by the wheel. */
+  onLens?: (lens: Lens, pose: Pose) => void;
+  ground: Ground | null;
+  eyeHeight: number;
+  /** A press that was no drag: what it met, or null. */
+  onPress?: (hit: PickedSurface | null) => void;
+}
+
+/** The hands as they are now. */
+export type Latest = RefObject<{ hands: Hands | undefined; frame: { width: number; height: number } }>;
