@@ -1,6 +1,6 @@
 import type { Bounds, CheckLimits, StillCamera, Vec3 } from '../document/index.ts';
 import { cornersOf, fitted, lookingAt } from '../framing/index.ts';
-import { forwardOf, middle, toDegrees, toRadians, triangleNormal } from '../geometry/index.ts';
+import { forwardOf, middle, nearestTurn, toDegrees, toRadians, triangleNormal } from '../geometry/index.ts';
 import type { Projection } from '../optics/index.ts';
 import { SURFACE, type Footing } from '../survey/index.ts';
 import type { StillFinding } from './still-finding.ts';
@@ -85,11 +85,11 @@ export function facadeFindings(
     }
   const [ax, , az] = forwardOf(pose.orientation);
   const looked = Math.atan2(-ax, -az);
-  const straight = walls.filter(({ facing }) => Math.abs(turned(facing - looked)) < toRadians(limits.straightOn));
-  const same = straight.filter(({ facing }) => Math.abs(turned(facing - straight[0]!.facing)) < SAME_PLANE);
+  const straight = walls.filter(({ facing }) => Math.abs(nearestTurn(facing - looked)) < toRadians(limits.straightOn));
+  const same = straight.filter(({ facing }) => Math.abs(nearestTurn(facing - straight[0]!.facing)) < SAME_PLANE);
   if (same.length < FILLS * ACROSS.length * UPWARD.length) return [];
   const centre = [0, 1, 2].map((k) => same.reduce((sum, { at }) => sum + at[k]!, 0) / same.length) as Vec3;
-  const off = toDegrees(Math.abs(turned(same[0]!.facing - looked)));
+  const off = toDegrees(Math.abs(nearestTurn(same[0]!.facing - looked)));
   const [s, c] = [Math.sin(ROUND), Math.cos(ROUND)];
   const [dx, dz] = [x - centre[0], z - centre[2]];
   const position: Vec3 = [centre[0] + dx * c + dz * s, y, centre[2] - dx * s + dz * c];
@@ -104,8 +104,6 @@ export function facadeFindings(
     }),
   ];
 }
-
-const turned = (angle: number): number => angle - 2 * Math.PI * Math.round(angle / (2 * Math.PI));
 
 /** What the picture is about: is it cut by the frame, or hidden behind something? @param aspect width over height */
 export function subjectFindings(

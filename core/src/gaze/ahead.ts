@@ -1,4 +1,5 @@
-import { nearestTurn, type GazeTables } from './tables.ts';
+import { nearestTurn } from '../geometry/index.ts';
+import type { GazeTables } from './tables.ts';
 
 /** Turning is averaged over this length to either side, so that a kink of the line does not jerk the gaze, metres. */
 export const GAZE_SMOOTHING = 0.9;

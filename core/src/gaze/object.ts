@@ -1,6 +1,6 @@
 import type { Bounds, GazeAtObject, Vec3, Walk } from '../document/index.ts';
-import { middle } from '../geometry/index.ts';
-import { nearestTurn, type GazeTables } from './tables.ts';
+import { middle, nearestTurn } from '../geometry/index.ts';
+import type { GazeTables } from './tables.ts';
 
 /** A part of the site, as far as finding it again needs. */
 export interface NamedPart {

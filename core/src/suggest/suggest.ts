@@ -1,11 +1,11 @@
 import type { Bounds, Lens, StillCamera, Vec3 } from '../document/index.ts';
-import { orientationOf } from '../geometry/index.ts';
+import { nearestTurn, orientationOf } from '../geometry/index.ts';
 import { Projection, throughLens } from '../optics/index.ts';
 import { joinExtents, OUTSIDE, type Footing, type Room, type Survey } from '../survey/index.ts';
 import { LookRound } from './look-round.ts';
 import { aroundIt } from './outside.ts';
 import { isClear, placesIn } from './places.ts';
-import { aheadOf, NEAREST, scoreOf, termsOf, turned, type Terms, type Thing } from './terms.ts';
+import { aheadOf, NEAREST, scoreOf, termsOf, type Terms, type Thing } from './terms.ts';
 
 /** A view that somebody could keep. */
 export interface Suggestion {
@@ -114,7 +114,7 @@ function inRoom(
     const eye: Vec3 = [x, floor + eyeHeight, z];
     const fan = look.fan(eye);
     for (let way = 0; way < WAYS; way += 1) {
-      const pan = turned((2 * Math.PI * way) / WAYS);
+      const pan = nearestTurn((2 * Math.PI * way) / WAYS);
       if (aheadOf(fan, pan) < NEAREST) continue;
       const pose = { position: eye, orientation: orientationOf({ pan, tilt: 0, roll: 0 }) };
       const projection = new Projection(throughLens(lens), aspect, eye, pose.orientation);

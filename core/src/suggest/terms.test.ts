@@ -1,8 +1,9 @@
 import { describe, expect, test } from '@jest/globals';
 import { DEFAULT_LENS } from '../document/index.ts';
+import { nearestTurn } from '../geometry/index.ts';
 import { Projection, throughLens } from '../optics/index.ts';
 import { at, AZIMUTHS, FAR, panOf, TILTS, type Fan } from './look-round.ts';
-import { aheadOf, depthOf, lightOf, scoreOf, sidesOf, subjectOf, turned, WEIGHTS, within } from './terms.ts';
+import { aheadOf, depthOf, lightOf, scoreOf, sidesOf, subjectOf, WEIGHTS, within } from './terms.ts';
 
 /** What somebody sees, by direction: radians to the left of −Z. */
 function fanOf(see: (pan: number, row: number) => { distance: number; open?: boolean; facing?: number }): Fan {
@@ -15,7 +16,7 @@ function fanOf(see: (pan: number, row: number) => { distance: number; open?: boo
   };
   for (let azimuth = 0; azimuth < AZIMUTHS; azimuth += 1)
     TILTS.forEach((_, row) => {
-      const { distance, open = false, facing = NaN } = see(turned(panOf(azimuth)), row);
+      const { distance, open = false, facing = NaN } = see(nearestTurn(panOf(azimuth)), row);
       const o = at(azimuth, row);
       fan.distance[o] = distance;
       fan.open[o] = open ? 1 : 0;

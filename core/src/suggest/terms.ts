@@ -1,5 +1,5 @@
 import type { Bounds, Vec3 } from '../document/index.ts';
-import { middle, toRadians } from '../geometry/index.ts';
+import { middle, nearestTurn, toRadians } from '../geometry/index.ts';
 import type { Projection } from '../optics/index.ts';
 import { at, AZIMUTHS, FAR, LEVEL_ROWS, panOf, TILTS, type Fan } from './look-round.ts';
 
@@ -33,12 +33,9 @@ const FILLS = { lost: 0.05, good: 0.14, much: 0.55, all: 0.95 } as const;
 export function within(pan: number, half: number, rows: readonly number[]): number[] {
   const found: number[] = [];
   for (let azimuth = 0; azimuth < AZIMUTHS; azimuth += 1)
-    if (Math.abs(turned(panOf(azimuth) - pan)) <= half) found.push(...rows.map((row) => at(azimuth, row)));
+    if (Math.abs(nearestTurn(panOf(azimuth) - pan)) <= half) found.push(...rows.map((row) => at(azimuth, row)));
   return found;
 }
-
-/** An angle brought to −π…π. */
-export const turned = (angle: number): number => angle - 2 * Math.PI * Math.round(angle / (2 * Math.PI));
 
 /** 0 up to `a`, 1 from `b` to `c`, falling to 0 at `d`. */
 const between = (value: number, a: number, b: number, c: number, d: number): number =>
@@ -67,7 +64,7 @@ export function sidesOf(fan: Fan, pan: number, half: number): number {
   for (const o of seen) {
     const facing = fan.facing[o]!;
     if (Number.isNaN(facing)) continue;
-    const known = sides.find((side) => Math.abs(turned(side.facing - facing)) < OTHER_SIDE);
+    const known = sides.find((side) => Math.abs(nearestTurn(side.facing - facing)) < OTHER_SIDE);
     if (known) known.count += 1;
     else sides.push({ facing, count: 1 });
   }

@@ -16,7 +16,7 @@ import {
 } from '@eskovan/core/document';
 import { QueryClient } from '@tanstack/react-query';
 import { create } from 'zustand';
-import { applyChanges, changing, findRow, making } from './changes.ts';
+import { applyChanges, changing, findRow, liveRows, making } from './changes.ts';
 import { sendEdit } from './door.ts';
 import { Outbox, type Conflict, type SavedState } from './outbox.ts';
 import { BrowserOutboxStorage, type OutboxEntry } from './outbox-storage.ts';
@@ -213,6 +213,12 @@ export function clashesNow(projectId: string, changes: readonly Change[]): Clash
 export function currentRow<K extends Kind>(projectId: string, kind: K, id: string): Row<K> | undefined {
   const document = queryClient.getQueryData<ProjectDocument>(projectKey(projectId));
   return document && (findRow(document, kind, id) as Row<K> | undefined);
+}
+
+/** The rows of a kind in their order, as they are at this instant, without the deleted ones. */
+export function currentRows<K extends Exclude<Kind, 'project'>>(projectId: string, kind: K): Row<K>[] {
+  const document = queryClient.getQueryData<ProjectDocument>(projectKey(projectId));
+  return liveRows<K>((document?.[kind] as Row<K>[] | undefined) ?? []);
 }
 
 /** The models of a project as they are at this instant, without the deleted ones. */

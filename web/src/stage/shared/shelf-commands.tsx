@@ -3,6 +3,7 @@ import { ArrowDown, ArrowUp, Copy, Pencil, Trash2 } from 'lucide-react';
 import { toast } from 'sonner';
 import { changing, making, removing } from '../../data/changes.ts';
 import { editRow } from '../../data/edit-row.ts';
+import { currentRows } from '../../data/edits.ts';
 import { orderBetween } from '../../data/order.ts';
 import { dispatch } from '../../data/undo.ts';
 import { useCommands } from '../../desk/commands.ts';
@@ -62,18 +63,21 @@ export function useShelfCommands<K extends Kind>(shelf: ShelfDeeds<K>) {
     shelf.onSelect(copies[0]!.id, 'only', []);
   };
   const move = (some: readonly Row<K>[], by: -1 | 1) => {
+    const [first] = some;
+    if (!first || kind === 'project') return;
     const changes: Change[] = [];
-    let list = [...rows];
+    // As they stand at this instant: a key pressed twice comes sooner than a screen that is drawn again.
+    let list = currentRows(first.projectId, kind) as Row<K>[];
     // From the end that they move towards, so that they do not jump over each other.
     for (const row of by < 0 ? some : [...some].reverse()) {
       const from = list.findIndex(({ id }) => id === row.id);
       const to = from + by;
       if (to < 0 || to >= list.length || some.some(({ id }) => id === list[to]!.id)) continue;
       const moved = { ...list[from]!, order: orderBetween(list, from, to) };
-      changes.push(...changing(kind, row, { order: moved.order }));
+      changes.push(...changing(kind, list[from]!, { order: moved.order }));
       list = list.map((other, i) => (i === from ? moved : other)).sort((a, b) => a.order - b.order);
     }
-    if (some[0]) dispatch(some[0].projectId, `Move ${about(some)}`, changes);
+    dispatch(first.projectId, `Move ${about(some)}`, changes);
   };
 
   const some = () => chosen.length > 0;
