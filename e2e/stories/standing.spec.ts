@@ -3,7 +3,7 @@ import { anglesOf, toDegrees } from '@eskovan/core/geometry';
 import { expect, test, type Page } from '@playwright/test';
 import { readFileSync } from 'node:fs';
 import { foreignModel } from '../support/foreign-model.ts';
-import { bringIn, choose, documentOf, newProject, pressPlan, saved, sharpPicture } from '../support/studio.ts';
+import { bringIn, documentOf, newProject, pressPlan, saved, sharpPicture } from '../support/studio.ts';
 
 const shelf = (page: Page) => page.getByRole('complementary', { name: 'Views' });
 const rows = (page: Page) => shelf(page).locator('[data-row]');
@@ -114,7 +114,7 @@ test('stood and sat by pressing, a subject framed and held, drawn without perspe
     const recent = page.getByRole('region', { name: 'Recent' });
     await page.waitForTimeout(3500);
     await page.getByRole('button', { name: 'Back', exact: true }).click();
-    await expect(recent.getByRole('img')).toHaveCount(1);
+    await expect(recent.getByRole('button', { name: 'Look from recent 1 again' })).toBeVisible();
     await page.reload();
     await sharpPicture(page);
     await recent.getByRole('button', { name: 'Look from recent 1 again' }).click();
@@ -122,13 +122,11 @@ test('stood and sat by pressing, a subject framed and held, drawn without perspe
     await page.getByRole('button', { name: 'Back', exact: true }).click();
     await recent.getByRole('button', { name: 'Keep recent 1' }).click();
     await expect(rows(page)).toHaveCount(3);
-    await expect(recent).toHaveCount(0);
   });
 
   await test.step('out as BCF and in again: the same poses; a wrong file is refused in words', async () => {
     await shelf(page).getByRole('button', { name: 'Out and in' }).click();
     const dialog = page.getByRole('dialog');
-    await choose(page, { As: /BCF/ });
     const coming = page.waitForEvent('download');
     await dialog.getByRole('button', { name: 'Save', exact: true }).click();
     const bytes = readFileSync(await (await coming).path());
