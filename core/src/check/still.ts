@@ -2,7 +2,7 @@ import type { Bounds, CheckLimits, StillCamera, Vec3 } from '../document/index.t
 import { anglesOf, orientationOf, toDegrees } from '../geometry/index.ts';
 import { convergence, edgeStretch, reachOf, straightened } from '../framing/index.ts';
 import { Projection, throughLens } from '../optics/index.ts';
-import type { Footing } from '../survey/index.ts';
+import { FOR_PEOPLE, type Footing } from '../survey/index.ts';
 import { facadeFindings, insideFindings, subjectFindings } from './still-scene.ts';
 import { problemsFirst } from './severity.ts';
 import type { StillFinding } from './still-finding.ts';
@@ -12,8 +12,6 @@ const FROM_ABOVE = 3.5;
 /** Places of the picture where something near is looked for, −1…1. */
 const LOOKED = [-0.9, -0.45, 0, 0.45, 0.9];
 
-/** In smaller sites than this nobody stands, metres: they are products. */
-const FOR_PEOPLE = 3;
 /** Near a product is this part of its size. */
 const NEAR_PART = 0.05;
 

@@ -1,7 +1,7 @@
 import type { Bounds, Lens, StillCamera, Vec3 } from '../document/index.ts';
 import { nearestTurn, orientationOf } from '../geometry/index.ts';
 import { Projection, throughLens } from '../optics/index.ts';
-import { joinExtents, OUTSIDE, type Footing, type Room, type Survey } from '../survey/index.ts';
+import { FOR_PEOPLE, joinExtents, OUTSIDE, type Footing, type Room, type Survey } from '../survey/index.ts';
 import { LookRound } from './look-round.ts';
 import { aroundIt } from './outside.ts';
 import { isClear, placesIn } from './places.ts';
@@ -51,8 +51,6 @@ const WAYS = 24;
 const APART = { metres: 2, radians: Math.PI / 3 } as const;
 /** A thing of a room: its sizes, metres, and how far over the floor it may be. */
 const THING = { least: 0.25, most: 4.5, over: 1.3 } as const;
-/** In a smaller site than this nobody stands, metres. */
-const FOR_PEOPLE = 3;
 /** Over the highest floor, about, metres. */
 const ROOF = 4;
 
@@ -110,7 +108,6 @@ function inRoom(
   for (const [x, z] of placesIn(look, footing, room)) {
     const floor = room.at[1];
     if (!isClear(look, footing, [x, floor, z], eyeHeight)) continue;
-
     const eye: Vec3 = [x, floor + eyeHeight, z];
     const fan = look.fan(eye);
     for (let way = 0; way < WAYS; way += 1) {

@@ -9,7 +9,7 @@ export * from './survey.ts';
 export * from './light/index.ts';
 export * from './blocking.ts';
 export { seenField, type SeenWish } from './seen-field.ts';
-export { roomOfEye, storeyOfEye } from './room-at.ts';
+export { FOR_PEOPLE, roomOfEye, storeyOfEye } from './room-at.ts';
 export type { Room, Void } from './rooms.ts';
 export { drawWalkway, Walkway } from './walkway.ts';
 export { Footing, footingOf, packFooting, SURFACE, unpackFooting } from './footing.ts';

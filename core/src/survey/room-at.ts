@@ -1,6 +1,9 @@
 import type { Vec3 } from '../document/index.ts';
 import type { Room } from './rooms.ts';
 
+/** In smaller sites than this nobody stands, metres: they are products. */
+export const FOR_PEOPLE = 3;
+
 /** An eye is at least this far above the floor it belongs to, metres: lower ones lie on the storey below. */
 const LOWEST_EYE = 0.3;
 /** Places of a room are about a metre apart: an eye this near to one is in the room, metres. */

@@ -5,6 +5,7 @@ import { toast } from 'sonner';
 import { editBody } from '../../data/edit-row.ts';
 import { useProject } from '../../data/use-project.ts';
 import { useWorkbench, workbench } from '../../desk/workbench.ts';
+import { useThrottled } from '../../kit/index.ts';
 import { useSite, type SiteData } from '../../site/use-site.ts';
 import { LightCard } from '../shared/light-card.tsx';
 import { AboutViewCard } from './about-view-card.tsx';
@@ -26,8 +27,15 @@ interface ViewCardsProps {
   site: SiteData | null;
 }
 
-/** Everything that makes a still, in numbers and words. */
-export const ViewCards = memo(function ViewCards({ row, rows, pose, site }: ViewCardsProps) {
+/** How often numbers and checks follow a moving eye, milliseconds. */
+const EVERY = 250;
+
+/** Everything that makes a still, in numbers and words. While one moves they follow a few times a second. */
+export function ViewCards({ pose, ...others }: ViewCardsProps) {
+  return <Cards {...others} pose={useThrottled(pose, EVERY)} />;
+}
+
+const Cards = memo(function Cards({ row, rows, pose, site }: ViewCardsProps) {
   const { project } = useProject();
   const lens = useSeenLens(row);
   const { width, height } = frameOf(row?.body ?? null, project.body);

@@ -8,7 +8,7 @@ import { useWorkbench, workbench } from '../../desk/workbench.ts';
 import { liveRows } from '../../data/changes.ts';
 import { useProject } from '../../data/use-project.ts';
 import { useModels, usePictureScene, useSite, useSiteData } from '../../site/use-site.ts';
-import { Empty, Panels, useStable, useThrottled } from '../../kit/index.ts';
+import { Empty, Panels, useStable } from '../../kit/index.ts';
 import { firstLook } from '@eskovan/core/site';
 import { Ground, worthSeeing } from '../../picture/eye.ts';
 import { LitBy } from '../shared/lit-by.tsx';
@@ -31,9 +31,6 @@ import { ViewPicture } from './view-picture.tsx';
 
 /** Brings what other programs' formats need: nobody waits for that who only looks. */
 const CarryDialog = lazy(async () => ({ default: (await import('./carry-dialog.tsx')).CarryDialog }));
-
-/** How often cards follow a moving eye, milliseconds. */
-const CARDS_EVERY = 250;
 
 /** Stand somewhere, look somewhere, keep it. */
 export function ViewsScreen() {
@@ -76,8 +73,6 @@ export function ViewsScreen() {
   });
   // Where a flight ends: what cards say and change.
   const still = scout ?? target;
-  // Numbers and checks follow a few times a second while one moves.
-  const carded = useThrottled(still, CARDS_EVERY);
   // The eye as it is, also where this screen has not been drawn again since it moved.
   const keep = () => {
     const now = workbench.get();
@@ -175,7 +170,7 @@ export function ViewsScreen() {
             id: 'cards',
             size: 270,
             min: 220,
-            content: <ViewCards row={row} rows={together} pose={carded ?? still} site={site} />,
+            content: <ViewCards row={row} rows={together} pose={still} site={site} />,
           },
         ]}
       />
