@@ -115,7 +115,8 @@ export function PicturePane({
       tabIndex={hands ? 0 : -1}
       role="group"
       aria-label={label}
-      className="on-surround relative h-full w-full touch-none overflow-hidden bg-surround focus-visible:-outline-offset-2"
+      // A layer of its own: what changes with every picture must not make the browser paint its neighbours again.
+      className="on-surround relative h-full w-full touch-none overflow-hidden bg-surround will-change-transform focus-visible:-outline-offset-2"
     >
       <canvas ref={canvas} className="absolute" style={placed(picture)} data-testid="picture-canvas" aria-hidden />
       {size.width > 0 && (
