@@ -16,12 +16,14 @@ const { benchFilm } = await import('../bench/film.mjs');
 const { benchInteraction } = await import('../bench/interaction.mjs');
 const { benchSite } = await import('../bench/site.mjs');
 const { benchHeavy } = await import('../bench/heavy.mjs');
+const { benchViews } = await import('../bench/views.mjs');
 const { benchServer } = await import('../bench/server.mjs');
 
 const rows = [...benchPath(), ...(await benchRays()), ...(await benchSite()), ...(await benchFilm(DEMO_CACHE))];
 rows.push(
   ...(await withStudio({ pictures: false }, async ({ address, database }) => [
     ...(await benchInteraction(address)),
+    ...(await benchViews(address)),
     ...(await benchHeavy(address)),
     ...(await benchServer(address, database.url)),
   ])),

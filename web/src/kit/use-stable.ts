@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useRef } from 'react';
+import { useCallback, useEffect, useRef, useState } from 'react';
 
 /** A deed that stays the same for whoever gets it, and always does the newest: what it reaches is not drawn again. */
 export function useStable<A extends unknown[], R>(deed: (...given: A) => R): (...given: A) => R {
@@ -7,4 +7,12 @@ export function useStable<A extends unknown[], R>(deed: (...given: A) => R): (..
     newest.current = deed;
   });
   return useCallback((...given: A) => newest.current(...given), []);
+}
+
+/** The same list as long as the same things are in it. */
+export function useKept<T>(list: readonly T[]): readonly T[] {
+  const [kept, setKept] = useState(list);
+  if (kept === list || (kept.length === list.length && kept.every((item, i) => item === list[i]))) return kept;
+  setKept(list);
+  return list;
 }

@@ -14,7 +14,7 @@ import { useRef, useState, type ReactNode } from 'react';
 import { editRow } from '../../data/edit-row.ts';
 import { orderBetween } from '../../data/order.ts';
 import { useChosenRows, type How } from '../../desk/selection.ts';
-import type { MenuItem } from '../../kit/index.ts';
+import { useKept, useStable, type MenuItem } from '../../kit/index.ts';
 import { ShelfItem } from './shelf-item.tsx';
 import { useShelfCommands } from './shelf-commands.tsx';
 import { useSlice } from './use-slice.ts';
@@ -50,7 +50,7 @@ export function RowShelf<K extends Kind>(props: RowShelfProps<K>) {
   const shown = typed
     ? rows.filter((row) => `${row.name} ${props.words?.(row) ?? ''}`.toLowerCase().includes(typed))
     : rows;
-  const order = shown.map(({ id }) => id);
+  const order = useKept(shown.map(({ id }) => id));
   const slice = useSlice(scroll, shown.length);
   // The shown one counts as chosen, also before anybody has pressed it.
   const ids = chosen.ids.length > 0 && selectedId === chosen.lead ? chosen.ids : selectedId ? [selectedId] : [];
@@ -72,6 +72,10 @@ export function RowShelf<K extends Kind>(props: RowShelfProps<K>) {
     slice.bringIn(order.indexOf(id));
     requestAnimationFrame(() => scroll.current?.querySelector<HTMLElement>(`[data-row="${id}"]`)?.focus());
   };
+  const menuOf = useStable((row: Row<K>) => [...(props.menu?.(row) ?? []), ...deeds.menuOf(row)]);
+  const onRename = useStable(deeds.rename);
+  const onChoose = useStable((id: string, how: How) => onSelect(id, how, order));
+  const onGo = useStable((id: string, by: number, how: How) => goTo(order[order.indexOf(id) + by], how));
   return (
     <aside aria-label={title} className="flex h-full flex-col bg-paper">
       <header className="flex items-baseline justify-between px-3.5 pt-3 pb-1.5">
@@ -96,22 +100,23 @@ export function RowShelf<K extends Kind>(props: RowShelfProps<K>) {
         {rows.length === 0 && <div className="p-2 text-ink-soft">{empty}</div>}
         {rows.length > 0 && shown.length === 0 && <p className="p-2 text-ink-soft">Nothing is called that.</p>}
         <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
-          <SortableContext items={order} strategy={verticalListSortingStrategy}>
+          <SortableContext items={order as string[]} strategy={verticalListSortingStrategy}>
             <ul className="grid grid-cols-[minmax(0,1fr)] gap-0.5" style={slice.space}>
               {shown.slice(slice.from, slice.to).map((row) => (
                 <ShelfItem
                   key={row.id}
                   row={row}
-                  mark={props.mark(row, rows.indexOf(row))}
-                  note={props.note(row)}
+                  index={rows.indexOf(row)}
+                  mark={props.mark}
+                  note={props.note}
                   shown={row.id === selectedId}
                   chosen={ids.includes(row.id)}
                   renaming={renaming === row.id}
-                  menu={[...(props.menu?.(row) ?? []), ...deeds.menuOf(row)]}
-                  onRename={(name) => deeds.rename(row, name)}
-                  onRenaming={(on) => setRenaming(on ? row.id : null)}
-                  onSelect={(how) => onSelect(row.id, how, order)}
-                  onGo={(by, how) => goTo(order[order.indexOf(row.id) + by], how)}
+                  menuOf={menuOf}
+                  onRename={onRename}
+                  onRenaming={setRenaming}
+                  onSelect={onChoose}
+                  onGo={onGo}
                 />
               ))}
             </ul>

@@ -1,49 +1,58 @@
-import type { Row } from '@eskovan/core/document';
+import type { Kind, Row } from '@eskovan/core/document';
 import { useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { GripVertical, MoreHorizontal } from 'lucide-react';
-import { useState, type KeyboardEvent, type ReactNode } from 'react';
+import { memo, useState, type KeyboardEvent, type ReactElement, type ReactNode } from 'react';
 import { howOf, type How } from '../../desk/selection.ts';
 import { Button, cx, Menu, type MenuItem } from '../../kit/index.ts';
 
-interface ShelfItemProps {
-  row: Row;
-  mark: ReactNode;
-  note: ReactNode;
+interface ShelfItemProps<K extends Kind> {
+  row: Row<K>;
+  /** Its place in the whole list. */
+  index: number;
+  mark: (row: Row<K>, index: number) => ReactNode;
+  note: (row: Row<K>) => ReactNode;
   /** The one that the stage shows. */
   shown: boolean;
   chosen: boolean;
   renaming: boolean;
-  menu: readonly MenuItem[];
-  onRename: (name: string) => void;
-  onRenaming: (on: boolean) => void;
-  onSelect: (how: How) => void;
+  /** What can be done with it, asked for when its menu opens. */
+  menuOf: (row: Row<K>) => readonly MenuItem[];
+  onRename: (row: Row<K>, name: string) => void;
+  onRenaming: (id: string | null) => void;
+  onSelect: (id: string, how: How) => void;
   /** Goes to the entry so many further. */
-  onGo: (by: number, how: How) => void;
+  onGo: (id: string, by: number, how: How) => void;
 }
 
-/** One entry of a shelf: chosen by press, Enter or Space; moved by its own handle, or by Alt and arrows. */
-export function ShelfItem({
+/**
+ * One entry of a shelf: chosen by press, Enter or Space; moved by its own handle, or by Alt and arrows. While a long
+ * list scrolls by, only entries that come in are drawn.
+ */
+export const ShelfItem = memo(Item) as <K extends Kind>(props: ShelfItemProps<K>) => ReactElement;
+
+function Item<K extends Kind>({
   row,
+  index,
   mark,
   note,
   shown,
   chosen,
   renaming,
-  menu,
+  menuOf,
   onRename,
   onRenaming,
   onSelect,
   onGo,
-}: ShelfItemProps) {
+}: ShelfItemProps<K>) {
   const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } = useSortable({
     id: row.id,
   });
   const onKeyDown = (event: KeyboardEvent) => {
     if (event.altKey) return;
     const by = { ArrowUp: -1, ArrowDown: 1 }[event.key];
-    if (by !== undefined) onGo(by, event.shiftKey ? 'range' : 'only');
-    else if (event.key === ' ' || event.key === 'Enter') onSelect(howOf(event));
+    if (by !== undefined) onGo(row.id, by, event.shiftKey ? 'range' : 'only');
+    else if (event.key === ' ' || event.key === 'Enter') onSelect(row.id, howOf(event));
     else return;
     event.preventDefault();
     event.stopPropagation();
@@ -74,17 +83,17 @@ export function ShelfItem({
         aria-current={shown}
         aria-pressed={chosen}
         className="flex min-w-0 flex-1 items-center gap-2.5 rounded-md text-left"
-        onClick={(event) => onSelect(howOf(event))}
-        onDoubleClick={() => onRenaming(true)}
+        onClick={(event) => onSelect(row.id, howOf(event))}
+        onDoubleClick={() => onRenaming(row.id)}
         onKeyDown={onKeyDown}
       >
-        {mark}
+        {mark(row, index)}
         <span className="min-w-0 flex-1">
           <span className={cx('block truncate font-medium', renaming && 'invisible')}>{row.name}</span>
-          <span className="block truncate font-mono text-xs text-ink-faint">{note}</span>
+          <span className="block truncate font-mono text-xs text-ink-faint">{note(row)}</span>
         </span>
       </button>
-      {renaming && <NewName name={row.name} onName={onRename} onDone={() => onRenaming(false)} />}
+      {renaming && <NewName name={row.name} onName={(name) => onRename(row, name)} onDone={() => onRenaming(null)} />}
       <Menu
         trigger={
           <Button
@@ -95,7 +104,7 @@ export function ShelfItem({
             className="absolute! top-1.5 right-1.5 border-rule! bg-paper! opacity-0 group-focus-within:opacity-100 group-hover:opacity-100 data-[state=open]:opacity-100"
           />
         }
-        items={menu}
+        items={() => menuOf(row)}
       />
     </li>
   );
