@@ -56,7 +56,7 @@ export class SolidCells {
         (cell) => {
           for (let k = cells.starts[cell]!; k < cells.starts[cell + 1]!; k += 1) {
             const o = cells.entries[k]!;
-            const at = this.meets(o, a, b, low, high);
+            const at = this.crosses(o, a, b, low, high);
             if (at >= 0) hits.push({ triangle: o / TRIANGLE, at });
           }
         },
@@ -88,8 +88,16 @@ export class SolidCells {
     return null;
   }
 
+  /** Is anything between two points, metres? */
+  meets(a: readonly [number, number, number], b: readonly [number, number, number]): boolean {
+    const way = [b[0] - a[0], b[1] - a[1], b[2] - a[2]] as const;
+    const length = Math.hypot(...way);
+    if (length === 0) return false;
+    return this.first(a, [way[0] / length, way[1] / length, way[2] / length], length) !== null;
+  }
+
   /** Möller & Trumbore 1997, both sides; −1 where the line misses. */
-  private meets(
+  private crosses(
     o: number,
     a: readonly [number, number, number],
     b: readonly [number, number, number],

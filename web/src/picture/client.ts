@@ -103,6 +103,15 @@ export const drawStill = (sample: CameraSample, size: PictureSize, subframes: nu
 export const pickSurface = (origin: Vec3, direction: Vec3, time = 0): Promise<PickedSurface | null> =>
   pictureWorker().pick(origin, direction, time);
 
+/** What is met along a ray of the picture within its reach, metres. */
+export async function pickSeen(
+  { from, direction, reach }: { from: Vec3; direction: Vec3; reach: number },
+  time = 0,
+): Promise<PickedSurface | null> {
+  const hit = await pickSurface(from, direction, time);
+  return hit && Math.hypot(...hit.point.map((value, k) => value - from[k]!)) <= reach ? hit : null;
+}
+
 export const standPerson = (at: [number, number, number] | null) => pictureWorker().standPerson(at);
 /** Draws the outline of some parts of a model, by name. */
 export const markParts = (model: string, names: readonly string[]) => pictureWorker().mark(model, names);

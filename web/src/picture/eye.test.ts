@@ -50,6 +50,18 @@ describe('the hands', () => {
     expect(y / -z2).toBeCloseTo(10.125 / 24, 6);
   });
 
+  test('what a lens cuts off is not pressed', () => {
+    const eye: Pose = { position: [1, 2, 3], orientation: orientationOf({ pan: 0.3, tilt: -0.2, roll: 0 }) };
+    const lens = { ...DEFAULT_LENS, nearCut: 2, farCut: 5 };
+    const { from, direction, reach } = rayThrough(eye, lens, 16 / 9, 0.7, -0.4);
+    const ahead = forwardOf(eye.orientation);
+    const depth = (point: readonly number[]) =>
+      point.reduce((sum, value, k) => sum + (value - eye.position[k]!) * ahead[k]!, 0);
+    expect(depth(from)).toBeCloseTo(2, 9);
+    expect(depth(from.map((value, k) => value + direction[k]! * reach))).toBeCloseTo(5, 9);
+    expect(rayThrough(eye, DEFAULT_LENS, 1, 0, 0).reach).toBe(Infinity);
+  });
+
   test('a flight starts and ends at its poses', () => {
     const end = lookingAt({ position: [4, 2, 0], orientation: [0, 0, 0, 1] }, [0, 0, 0]);
     expect(poseDistance(blendPoses(start, end, 0), start)).toEqual({

@@ -97,9 +97,25 @@ function rotateAbout(v: Triple, axis: Triple, angle: number): Triple {
   return [0, 1, 2].map((k) => v[k]! * c + cross[k]! * s + axis[k]! * dot * (1 - c)) as Triple;
 }
 
-/** The ray through a place in the picture, −1…1 from the centre to the frame's right and upper edge. */
-export function rayThrough({ position, orientation }: Pose, lens: Lens, aspect: number, x: number, y: number): Ray {
-  return new Projection(throughLens(lens), aspect, position, orientation).ray(x, y);
+/** A ray through the picture, and how far along it things are still shown, metres. */
+interface SeenRay extends Ray {
+  reach: number;
+}
+
+/**
+ * The ray through a place in the picture, −1…1 from the centre to the frame's right and upper edge. It begins where
+ * the lens cuts off what is near, and reaches to where it cuts off what is far: what is not shown cannot be pressed.
+ */
+export function rayThrough({ position, orientation }: Pose, lens: Lens, aspect: number, x: number, y: number): SeenRay {
+  const { from, direction } = new Projection(throughLens(lens), aspect, position, orientation).ray(x, y);
+  const ahead = forwardOf(orientation);
+  const along = direction.reduce((sum, value, k) => sum + value * ahead[k]!, 0);
+  const near = (lens.nearCut ?? 0) / along;
+  return {
+    from: from.map((value, k) => value + direction[k]! * near) as Triple,
+    direction,
+    reach: lens.farCut === undefined ? Infinity : lens.farCut / along - near,
+  };
 }
 
 /** Does one of these triangles, six numbers each, hold a place of the plan? */

@@ -1,6 +1,6 @@
 import { Projection, throughLens } from '@eskovan/core/optics';
 import { useEffect, useRef, type HTMLAttributes, type PointerEvent as ReactPointerEvent, type RefObject } from 'react';
-import { pickSurface } from './client.ts';
+import { pickSeen } from './client.ts';
 import { alongPicture, approach, goRound, lookAround, rayThrough } from './eye.ts';
 import type { Hands, Latest } from './hands.ts';
 import { useWalking } from './use-walking.ts';
@@ -44,9 +44,10 @@ export function useHands(
       const eye = hands.eye();
       if (mode !== 'round' || !eye) return;
       const [x, y] = placeIn(event, frame);
-      const { from, direction } = rayThrough(eye, hands.lens, frame.width / frame.height, x, y);
+      const ray = rayThrough(eye, hands.lens, frame.width / frame.height, x, y);
+      const { from, direction } = ray;
       const started = drag.current;
-      void pickSurface(from, direction, time).then((hit) => {
+      void pickSeen(ray, time).then((hit) => {
         // Nothing under the pointer: go round a point a few steps ahead.
         started.centre = hit?.point ?? (from.map((value, k) => value + direction[k]! * 4) as [number, number, number]);
       });
@@ -73,8 +74,7 @@ export function useHands(
       const eye = hands.eye();
       if (!done || !eye || !hands.onPress || done.mode === 'round' || done.way > 4) return;
       const [x, y] = placeIn(event, frame);
-      const { from, direction } = rayThrough(eye, hands.lens, frame.width / frame.height, x, y);
-      void pickSurface(from, direction, time).then(hands.onPress);
+      void pickSeen(rayThrough(eye, hands.lens, frame.width / frame.height, x, y), time).then(hands.onPress);
     },
     onPointerCancel: () => (drag.current = null),
   };

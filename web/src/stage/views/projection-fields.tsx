@@ -5,8 +5,8 @@ import { Projection, throughLens } from '@eskovan/core/optics';
 import { useProject } from '../../data/use-project.ts';
 import { useWorkbench } from '../../desk/workbench.ts';
 import { Button, Line, NumberField, Segmented } from '../../kit/index.ts';
-import { pickSurface } from '../../picture/client.ts';
-import { worthSeeing } from '../../picture/eye.ts';
+import { pickSeen } from '../../picture/client.ts';
+import { rayThrough, worthSeeing } from '../../picture/eye.ts';
 import { useSite, type SiteData } from '../../site/use-site.ts';
 import { windOf } from '../shared/winds.ts';
 import { CutFields } from './cut-fields.tsx';
@@ -49,8 +49,7 @@ export function ProjectionFields({ pose, lens, aspect, site, onCamera }: Project
   const subject = useWorkbench((state) => state.subject);
   const withoutPerspective = async () => {
     const projection = new Projection(throughLens(lens), aspect, pose.position, pose.orientation);
-    const { from, direction } = projection.ray(0, 0);
-    const hit = await pickSurface(from, direction);
+    const hit = await pickSeen(rayThrough(pose, lens, aspect, 0, 0));
     const depth = hit ? projection.project(hit.point).depth : SOMEWHERE;
     // What is in the middle keeps its size.
     const { height } = projection.footprint(depth);

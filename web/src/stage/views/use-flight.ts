@@ -3,13 +3,23 @@ import { minimumJerk } from '@eskovan/core/pace';
 import { useEffect, useRef, useState } from 'react';
 import { blendPoses } from '../../picture/eye.ts';
 
-const SECONDS = 0.7;
+/** Who chose a view wants to see it, not the way to it. */
+const SECONDS = 0.35;
+
+interface Flight {
+  /** What is flown to; another key with the same target is another one. */
+  key: string | null;
+  target: Pose | null;
+  from: () => Pose | null;
+  /** May it be flown from one place to the other? */
+  free: (from: Pose, to: Pose) => boolean;
+}
 
 /**
- * The eye on its way: when the target becomes another one, it flies there from where it was. With reduced motion it
- * is there at once.
+ * The eye on its way: when the target becomes another one, it flies there from where it was. With reduced motion, and
+ * where a wall is in between, it is there at once.
  */
-export function useFlight(key: string | null, target: Pose | null, from: () => Pose | null): Pose | null {
+export function useFlight({ key, target, from, free }: Flight): Pose | null {
   const [pose, setPose] = useState<Pose | null>(target);
   const last = useRef<string | null>(key);
   const shown = useRef<Pose | null>(target);
@@ -21,7 +31,7 @@ export function useFlight(key: string | null, target: Pose | null, from: () => P
       shown.current = next;
       setPose(next);
     };
-    if (last.current === key || !start || still) {
+    if (last.current === key || !start || still || !free(start, target)) {
       last.current = key;
       put(target);
       return;

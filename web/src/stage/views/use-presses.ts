@@ -5,8 +5,8 @@ import { FOCAL_LENGTHS } from '@eskovan/core/move';
 import { Projection, throughLens } from '@eskovan/core/optics';
 import { toast } from 'sonner';
 import { useWorkbench, workbench, type Pressing } from '../../desk/workbench.ts';
-import { pickSurface } from '../../picture/client.ts';
-import { goRound, type Ground } from '../../picture/eye.ts';
+import { pickSeen } from '../../picture/client.ts';
+import { goRound, rayThrough, type Ground } from '../../picture/eye.ts';
 import type { PickedSurface } from '../../picture/source.ts';
 import { pressedPart } from '../shared/find-part.tsx';
 import { FIRST_F_NUMBER } from '../shared/focus-fields.tsx';
@@ -68,11 +68,13 @@ export function usePresses({ row, pose, lens, frame, ground, eyeHeight }: Seen) 
 const projectionOf = ({ pose, lens, frame }: Pick<Seen, 'pose' | 'lens' | 'frame'>) =>
   new Projection(throughLens(lens), aspectOf({ frame }), pose.position, pose.orientation);
 
+const middleRay = ({ pose, lens, frame }: Pick<Seen, 'pose' | 'lens' | 'frame'>) =>
+  rayThrough(pose, lens, aspectOf({ frame }), 0, 0);
+
 /** Goes round what the picture is about, else round what is in its middle. @param angle radians */
 export async function roundSubject(seen: Pick<Seen, 'pose' | 'lens' | 'frame'>, angle: number): Promise<void> {
   const { subject } = workbench.get();
-  const { from, direction } = projectionOf(seen).ray(0, 0);
-  const centre = subject ? middle(subject.bounds) : (await pickSurface(from, direction))?.point;
+  const centre = subject ? middle(subject.bounds) : (await pickSeen(middleRay(seen)))?.point;
   if (centre) workbench.set({ scout: goRound(seen.pose, centre, angle, 0) });
   else toast('There is nothing in the middle of the picture to go round. Choose a subject.');
 }

@@ -3,6 +3,7 @@ import { standing, type CameraSample } from '@eskovan/core/move';
 import { lazy, Suspense, useEffect, useMemo, useRef, useState } from 'react';
 import { toast } from 'sonner';
 import { useCommands } from '../../desk/commands.ts';
+import { setFraming, useFraming } from '../../desk/framing.ts';
 import { useChosenRows, useLead } from '../../desk/selection.ts';
 import { useWorkbench, workbench } from '../../desk/workbench.ts';
 import { liveRows } from '../../data/changes.ts';
@@ -55,7 +56,13 @@ export function ViewsScreen() {
   );
   const target = row?.body.pose ?? home;
   const leaving = useRef<Pose | null>(null);
-  const flown = useFlight(row?.id ?? 'home', target, () => leaving.current);
+  const flights = useFraming((state) => state.flights);
+  const flown = useFlight({
+    key: row?.id ?? 'home',
+    target,
+    from: () => leaving.current,
+    free: (from, to) => flights && (!site || !site.footing.solids.meets(from.position, to.position)),
+  });
   const [guides, setGuides] = useState(true);
   const lens = useSeenLens(row);
   const [updating, setUpdating] = useState(false);
@@ -106,6 +113,12 @@ export function ViewsScreen() {
     { id: 'view.suggest', label: 'Suggest views', group: 'Picture', run: () => setGathering('suggest') },
     { id: 'view.carry', label: 'Views out and in', group: 'Picture', run: () => setGathering('carry') },
     { id: 'view.compare', label: 'Compare the chosen views', group: 'Picture', keys: 'c', run: compare },
+    {
+      id: 'view.flights',
+      label: flights ? 'Go from view to view at once' : 'Fly from view to view',
+      group: 'Picture',
+      run: () => setFraming({ flights: !flights }),
+    },
     { id: 'view.guides', label: 'Show or hide the guides', group: 'Picture', keys: 'g', run: () => setGuides(!guides) },
   ]);
 
