@@ -102,7 +102,7 @@ describe('a gaze at something that moves', () => {
   // Reference: the projection of three.js with the camera that a sample describes.
   test('keeps it in the middle of the picture at every instant', () => {
     const target = followTarget(gaze, parts, new SiteMotion(site, [cross({ repeat: 'to and fro', speed: 1.7 })]))!;
-    const compiled = new CompiledWalk(walk, new Footing(new Float32Array(0)), { target });
+    const compiled = new CompiledWalk(walk, new Footing(new Float32Array(0)), { targetOf: () => target });
     fc.assert(
       fc.property(fc.double({ min: 0, max: compiled.duration, noNaN: true }), (time) => {
         const { position, orientation } = compiled.sampleAt(time);
@@ -120,7 +120,7 @@ describe('a gaze at something that moves', () => {
 
   test('turns the eye without a jump', () => {
     const target = followTarget(gaze, parts, new SiteMotion(site, [cross({ speed: 5 })]))!;
-    const compiled = new CompiledWalk(walk, new Footing(new Float32Array(0)), { target });
+    const compiled = new CompiledWalk(walk, new Footing(new Float32Array(0)), { targetOf: () => target });
     let before = compiled.sampleAt(0).orientation;
     for (let time = 0.04; time < compiled.duration; time += 0.04) {
       const { orientation } = compiled.sampleAt(time);

@@ -2,7 +2,9 @@ import { z } from 'zod';
 import { lensSchema } from './lens.ts';
 import { lightChoiceSchema } from './light.ts';
 import { orbitSchema } from './orbit.ts';
-import { finite, idSchema, vec3Schema } from './primitives.ts';
+import { gazeSchema, gazeSpanSchema, MOST_SPANS } from './gaze.ts';
+import { finite, idSchema } from './primitives.ts';
+import { paceSchema } from './pace.ts';
 import { tracksSchema } from './track.ts';
 
 /** No site reaches farther than this, nor rises higher, metres: what is said beyond it is damage. */
@@ -33,50 +35,15 @@ export const pathSchema = z.object({
 });
 export type Path = z.infer<typeof pathSchema>;
 
-export const paceShapeSchema = z.enum(['constant', 'soft', 'ease both']);
-export type PaceShape = z.infer<typeof paceShapeSchema>;
-
-export const paceSchema = z.object({
-  /** Which of the two numbers leads; the other follows. */
-  by: z.enum(['speed', 'duration']),
-  /** Walking speed between the ends, m/s. */
-  speed: finite.min(0.05).max(50),
-  /** Length of the move, seconds. */
-  duration: finite.min(0.1).max(3600),
-  /** constant: one speed throughout; soft: starts and stops within the acceleration limit; ease both: minimum jerk. */
-  shape: paceShapeSchema,
-});
-export type Pace = z.infer<typeof paceSchema>;
-
-const gazeAheadSchema = z.object({
-  kind: z.literal('ahead'),
-  /** How far along the path the eye looks, metres. */
-  distance: finite.min(0.3).max(20).default(2),
-});
-
-/** A gaze at a place on a named part, which is found again wherever the part has gone. */
-const gazeAtObjectSchema = z.object({
-  kind: z.literal('object'),
-  model: idSchema,
-  /** Name of the part within its model. */
-  name: z.string().min(1).max(2000),
-  /** What is looked at, metres, as it was when it was chosen. */
-  point: vec3Schema,
-  /** Middle of the part at that time: the point keeps its place beside it. */
-  centre: vec3Schema,
-});
-export type GazeAtObject = z.infer<typeof gazeAtObjectSchema>;
-
-export const gazeSchema = z.discriminatedUnion('kind', [gazeAheadSchema, gazeAtObjectSchema]);
-export type Gaze = z.infer<typeof gazeSchema>;
-
 export const walkSchema = z.object({
   kind: z.literal('walk'),
   path: pathSchema,
   /** Metres above the floor under the eye. */
   eyeHeight: finite.min(0.3).max(3),
   pace: paceSchema,
+  /** Where the eye looks wherever no span says otherwise. */
   gaze: gazeSchema,
+  gazeSpans: z.array(gazeSpanSchema).max(MOST_SPANS).optional(),
   lens: lensSchema,
   light: lightChoiceSchema,
   tracks: tracksSchema.optional(),

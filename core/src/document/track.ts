@@ -1,16 +1,23 @@
 import { z } from 'zod';
 import { finite, idSchema } from './primitives.ts';
 
+/** Metres along the path. */
+const stationSchema = z.object({ by: z.literal('station'), station: finite.min(0).max(100_000) });
+/** Metres along the path behind a node (before it, where negative). */
+const nodeSchema = z.object({ by: z.literal('node'), node: idSchema, offset: finite.min(-100_000).max(100_000) });
+
 /** Where a key is: at a time, at a place of the path, or a way behind one of its nodes, so that it goes along with it. */
 export const anchorSchema = z.discriminatedUnion('by', [
   /** Seconds into the move. */
   z.object({ by: z.literal('time'), time: finite.min(0).max(36_000) }),
-  /** Metres along the path. */
-  z.object({ by: z.literal('station'), station: finite.min(0).max(100_000) }),
-  /** Metres along the path behind a node (before it, where negative). */
-  z.object({ by: z.literal('node'), node: idSchema, offset: finite.min(-100_000).max(100_000) }),
+  stationSchema,
+  nodeSchema,
 ]);
 export type Anchor = z.infer<typeof anchorSchema>;
+
+/** A place of the path: a station, or a way behind one of its nodes. */
+export const wayAnchorSchema = z.discriminatedUnion('by', [stationSchema, nodeSchema]);
+export type WayAnchor = z.infer<typeof wayAnchorSchema>;
 
 /** How a value goes on from a key: softly, straight, or not at all until the next one. */
 export const easeSchema = z.enum(['smooth', 'straight', 'hold']);
@@ -34,6 +41,15 @@ const keysOf = (least: number, most: number) =>
 export const tracksSchema = z.object({
   /** mm */
   focalLength: keysOf(1, 2000).optional(),
+  /** Metres added to the eye height of a walk. */
+  lift: keysOf(-10, 100).optional(),
+  /** Lean to the left (positive), degrees. */
+  roll: keysOf(-180, 180).optional(),
+  /** Distance that is sharp, metres. */
+  focus: keysOf(0.01, 100_000).optional(),
+  fNumber: keysOf(0.5, 128).optional(),
+  /** Lighter (positive) or darker, stops. */
+  exposure: keysOf(-10, 10).optional(),
 });
 export type Tracks = z.infer<typeof tracksSchema>;
 export type TrackName = keyof Tracks;

@@ -1,3 +1,5 @@
 export * from './ahead.ts';
 export * from './object.ts';
+export * from './spans.ts';
+export type { GazeTables } from './tables.ts';
 export * from './turn-limit.ts';

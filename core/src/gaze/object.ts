@@ -1,4 +1,4 @@
-import type { Bounds, GazeAtObject, Vec3, Walk } from '../document/index.ts';
+import type { Bounds, Gaze, GazeAtObject, Vec3, Walk } from '../document/index.ts';
 import { middle, nearestTurn } from '../geometry/index.ts';
 import type { GazeTables } from './tables.ts';
 
@@ -17,12 +17,20 @@ export function findTarget(gaze: GazeAtObject, parts: readonly NamedPart[]): Vec
   return gaze.point.map((value, k) => value + now[k]! - gaze.centre[k]!) as Vec3;
 }
 
-/** A walk that looks where its object is now; one whose object is gone goes on looking where it was. */
+/** A walk that looks where its objects are now; where one is gone, the eye goes on looking where it was. */
 export function aimWalk(walk: Walk, parts: readonly NamedPart[]): Walk {
-  const { gaze } = walk;
-  if (gaze.kind !== 'object') return walk;
-  const point = findTarget(gaze, parts);
-  return point ? { ...walk, gaze: { ...gaze, point, centre: shift(gaze, point) } } : walk;
+  const gaze = aimed(walk.gaze, parts);
+  const spans = walk.gazeSpans?.map((span) => {
+    const now = aimed(span.gaze, parts);
+    return now === span.gaze ? span : { ...span, gaze: now };
+  });
+  const same = gaze === walk.gaze && (spans ?? []).every((span, i) => span === walk.gazeSpans![i]);
+  return same ? walk : { ...walk, gaze, ...(spans && { gazeSpans: spans }) };
+}
+
+function aimed(gaze: Gaze, parts: readonly NamedPart[]): Gaze {
+  const point = gaze.kind === 'object' ? findTarget(gaze, parts) : null;
+  return gaze.kind === 'object' && point ? { ...gaze, point, centre: shift(gaze, point) } : gaze;
 }
 
 /** The middle that belongs to a moved point. */

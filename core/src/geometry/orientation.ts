@@ -25,13 +25,14 @@ export function orientationOf({ pan, tilt, roll }: Angles): Quaternion {
   ];
 }
 
-/** Writes the orientation of a level camera that is panned and tilted, without allocating; see {@link orientationOf}. */
-export function writeOrientation(pan: number, tilt: number, out: Float64Array, offset: number): void {
+/** Writes the orientation of a camera that is panned, tilted and rolled, without allocating; see {@link orientationOf}. */
+export function writeOrientation(pan: number, tilt: number, roll: number, out: Float64Array, offset: number): void {
   const [cy, sy, cx, sx] = [Math.cos(pan / 2), Math.sin(pan / 2), Math.cos(tilt / 2), Math.sin(tilt / 2)];
-  out[offset] = cy * sx;
-  out[offset + 1] = sy * cx;
-  out[offset + 2] = -sy * sx;
-  out[offset + 3] = cy * cx;
+  const [cz, sz] = roll === 0 ? [1, 0] : [Math.cos(roll / 2), Math.sin(roll / 2)];
+  out[offset] = cy * sx * cz + sy * cx * sz;
+  out[offset + 1] = sy * cx * cz - cy * sx * sz;
+  out[offset + 2] = cy * cx * sz - sy * sx * cz;
+  out[offset + 3] = cy * cx * cz + sy * sx * sz;
 }
 
 /** Straight up or down for all purposes: the sine of the tilt is so near to 1 that pan and roll are one turn. */

@@ -1,5 +1,5 @@
 import { followTarget, type MovablePart, type SiteMotion } from '../action/index.ts';
-import type { CheckLimits, MoveBody, Pivot, Vec3, Walker } from '../document/index.ts';
+import type { CheckLimits, GazeAtObject, MoveBody, Pivot, Vec3, Walker } from '../document/index.ts';
 import { aimWalk, type NamedPart } from '../gaze/index.ts';
 import { joinBounds, middle, toRadians } from '../geometry/index.ts';
 import type { Footing } from '../survey/index.ts';
@@ -23,7 +23,8 @@ export interface MoveSite {
 
 /** Does compiling it need the parts of the site? Without, it is not worth waiting for them. */
 export function needsParts(body: MoveBody): boolean {
-  return body.kind === 'walk' ? body.gaze.kind === 'object' : body.pivot.kind === 'object';
+  if (body.kind === 'orbit') return body.pivot.kind === 'object';
+  return body.gaze.kind === 'object' || (body.gazeSpans ?? []).some(({ gaze }) => gaze.kind === 'object');
 }
 
 /** A move, ready to be played; null while there is not enough of it: a path of one place has no direction. */
@@ -31,10 +32,9 @@ export function compileMove(body: MoveBody, site: MoveSite): CompiledMove | null
   if (body.kind === 'orbit') return new CompiledOrbit(body, findPivot(body.pivot, site), site.aspect);
   const { footing, walker, parts, motion, limits } = site;
   const turning = { rate: toRadians(limits.turnProblem), acceleration: toRadians(limits.turnAcceleration) };
-  const { gaze } = body;
-  const target = motion && gaze.kind === 'object' ? followTarget(gaze, parts, motion) : null;
+  const targetOf = (gaze: GazeAtObject) => motion && followTarget(gaze, parts, motion);
   try {
-    return new CompiledWalk(aimWalk(body, parts), footing, { walker, target, turning });
+    return new CompiledWalk(aimWalk(body, parts), footing, { walker, targetOf, turning });
   } catch (error) {
     if (error instanceof RangeError) return null;
     throw error;

@@ -3,7 +3,7 @@ import { orientationOf, toDegrees, writeOrientation } from '../geometry/index.ts
 import { Projection, throughLens } from '../optics/index.ts';
 import { paceProfile, timeAtStation, type PaceProfile } from '../pace/index.ts';
 import type { Channel } from '../track/index.ts';
-import { MoveLens } from './move-lens.ts';
+import { CameraTracks } from './camera-tracks.ts';
 import { SAMPLE_STRIDE, sampleOf, within, type CameraSample, type CompiledMove, type MovePath } from './sample.ts';
 
 /** What an orbit goes round, as it is found on the site. */
@@ -35,7 +35,7 @@ export class CompiledOrbit implements CompiledMove {
   readonly channels: readonly Channel[];
   readonly path: MovePath;
   private readonly pace: PaceProfile;
-  private readonly lens: MoveLens;
+  private readonly tracks: CameraTracks;
   private readonly scratch = new Float64Array(SAMPLE_STRIDE);
 
   /** @param aspect width over height of its pictures, for fitting */
@@ -50,26 +50,32 @@ export class CompiledOrbit implements CompiledMove {
     this.loops = !pivot.moves && turns > 0.5 && Math.abs(turns - Math.round(turns)) < WHOLE;
     // Its stations are radians of sweep; a camera that only stands still has no pace.
     const angle = Math.max(Math.abs(sweep), 1e-9);
-    this.pace = paceProfile({ by: 'duration', speed: 1, duration, shape }, angle);
-    this.lens = new MoveLens(orbit.lens, orbit.tracks, { duration, timeAt: null, stationOf: null }, this.loops);
+    this.pace = paceProfile({ by: 'duration', speed: 1, duration, shape }, { length: angle });
+    this.tracks = new CameraTracks(orbit.lens, orbit.tracks, { duration, timeAt: null, stationOf: null }, this.loops);
     this.radius =
       orbit.distance.by === 'radius'
         ? orbit.distance.radius
-        : fittingRadius(orbit, pivot, { ...orbit.lens, focalLengthMm: this.lens.longest }, orbit.distance.fill, aspect);
+        : fittingRadius(
+            orbit,
+            pivot,
+            { ...orbit.lens, focalLengthMm: this.tracks.longest },
+            orbit.distance.fill,
+            aspect,
+          );
     this.channels = [
       { id: 'turn', title: 'Turn', unit: '°/s', at: (time) => (sweep === 0 ? 0 : toDegrees(this.pace.speedAt(time))) },
-      ...this.lens.channels,
+      ...this.tracks.channels,
     ];
     this.path = this.ring();
   }
 
   get lostKeys(): number {
-    return this.lens.lostKeys;
+    return this.tracks.lostKeys;
   }
 
   sampleAt(time: number): CameraSample {
     this.write(time, this.scratch, 0);
-    return sampleOf(this.scratch, this.lens.viewAt(within(time, this)), time);
+    return sampleOf(this.scratch, this.tracks.viewAt(within(time, this)), time);
   }
 
   fill(times: ArrayLike<number>, out: Float64Array): void {
@@ -89,9 +95,9 @@ export class CompiledOrbit implements CompiledMove {
     out[offset] = x + flat * Math.sin(pan);
     out[offset + 1] = y + this.radius * Math.sin(inclination);
     out[offset + 2] = z + flat * Math.cos(pan);
-    writeOrientation(pan, -inclination, out, offset + 3);
-    this.lens.write(within(time, this), out, offset + 7);
-    out[offset + 10] = 0;
+    writeOrientation(pan, -inclination, this.tracks.rollAt(within(time, this)), out, offset + 3);
+    this.tracks.write(within(time, this), out, offset + 7);
+    out[offset + 10] = this.tracks.exposureAt(within(time, this));
   }
 
   /** The way of the camera as it is seen from above, about where the pivot is at first. */

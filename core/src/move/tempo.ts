@@ -4,5 +4,15 @@ import type { MoveBody } from '../document/index.ts';
 export function atTempo<B extends MoveBody>(body: B, factor: number): B {
   if (body.kind === 'orbit') return { ...body, duration: body.duration / factor };
   const { pace } = body;
-  return { ...body, pace: { ...pace, speed: pace.speed * factor, duration: pace.duration / factor } };
+  const { marks, pins } = pace;
+  return {
+    ...body,
+    pace: {
+      ...pace,
+      speed: pace.speed * factor,
+      duration: pace.duration / factor,
+      ...(marks && { marks: marks.map((mark) => ({ ...mark, speed: mark.speed * factor })) }),
+      ...(pins && { pins: pins.map((pin) => ({ ...pin, time: pin.time / factor })) }),
+    },
+  };
 }

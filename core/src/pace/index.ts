@@ -1,2 +1,6 @@
+export * from './comfort.ts';
+export * from './pace-profile.ts';
+export * from './paced-way.ts';
 export * from './profile.ts';
 export * from './shapes.ts';
+export * from './time-at-station.ts';

@@ -10,7 +10,7 @@ import {
   paceProfile,
 } from './index.ts';
 
-const shapes = ['constant', 'soft', 'ease both'] as const;
+const shapes = ['constant', 'soft', 'ease both', 'ease out of rest', 'ease to rest', 'carry'] as const;
 const anyPace: fc.Arbitrary<Pace> = fc.record({
   by: fc.constantFrom('speed' as const, 'duration' as const),
   speed: fc.double({ min: 0.1, max: 5, noNaN: true }),
@@ -46,7 +46,7 @@ describe('pace profiles', () => {
   test('never run backward, start at the start and end at the end', () => {
     fc.assert(
       fc.property(anyPace, anyLength, (pace, length) => {
-        const profile = paceProfile(pace, length);
+        const profile = paceProfile(pace, { length });
         expect(profile.stationAt(0)).toBe(0);
         expect(Math.abs(profile.stationAt(profile.duration) - length)).toBeLessThan(1e-9 * length + 1e-9);
         let before = 0;
@@ -62,7 +62,7 @@ describe('pace profiles', () => {
   test('speed integrates to the length of the path', () => {
     fc.assert(
       fc.property(anyPace, anyLength, (pace, length) => {
-        const profile = paceProfile(pace, length);
+        const profile = paceProfile(pace, { length });
         const steps = 4000;
         let way = 0;
         for (let i = 0; i < steps; i += 1) way += profile.speedAt((profile.duration * (i + 0.5)) / steps);
@@ -75,7 +75,7 @@ describe('pace profiles', () => {
   test('by duration lasts exactly that; by speed never exceeds it', () => {
     fc.assert(
       fc.property(anyPace, anyLength, (pace, length) => {
-        const profile = paceProfile(pace, length);
+        const profile = paceProfile(pace, { length });
         if (pace.by === 'duration')
           expect(Math.abs(profile.duration - pace.duration)).toBeLessThan(1e-9 * pace.duration);
         else expect(profile.cruise).toBeLessThanOrEqual(pace.speed * (1 + 1e-12));
@@ -86,7 +86,7 @@ describe('pace profiles', () => {
   test('a soft start keeps the acceleration limit', () => {
     fc.assert(
       fc.property(anyLength, fc.double({ min: 0.1, max: 5, noNaN: true }), (length, speed) => {
-        const profile = paceProfile({ by: 'speed', speed, duration: 1, shape: 'soft' }, length);
+        const profile = paceProfile({ by: 'speed', speed, duration: 1, shape: 'soft' }, { length });
         const dt = profile.duration / 2000;
         for (let t = dt; t < profile.duration; t += dt) {
           const acceleration = Math.abs(profile.speedAt(t) - profile.speedAt(t - dt)) / dt;
@@ -98,12 +98,12 @@ describe('pace profiles', () => {
   });
 
   test('constant speed and duration are each other’s inverse', () => {
-    const profile = paceProfile({ by: 'speed', speed: 1.25, duration: 1, shape: 'constant' }, 25);
+    const profile = paceProfile({ by: 'speed', speed: 1.25, duration: 1, shape: 'constant' }, { length: 25 });
     expect(profile.duration).toBe(20);
     expect(profile.stationAt(10)).toBe(12.5);
   });
 
   test.each([0, -1, Number.NaN, Infinity])('refuses a path of %p m', (length) => {
-    expect(() => paceProfile({ by: 'speed', speed: 1, duration: 1, shape: 'soft' }, length)).toThrow(RangeError);
+    expect(() => paceProfile({ by: 'speed', speed: 1, duration: 1, shape: 'soft' }, { length })).toThrow(RangeError);
   });
 });

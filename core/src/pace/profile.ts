@@ -1,43 +1,21 @@
 import type { Pace } from '../document/index.ts';
-import { minimumJerk, MINIMUM_JERK_PEAK, minimumJerkArea, minimumJerkSpeed } from './shapes.ts';
-
-/** A walker's comfortable limit, m/s² (common practice, no source). */
-export const ACCELERATION_LIMIT = 0.5;
-
-/** Station and speed as functions of time. Times outside the move are clamped to its ends. */
-export interface PaceProfile {
-  /** metres */
-  length: number;
-  /** seconds */
-  duration: number;
-  /** Highest speed reached, m/s. */
-  cruise: number;
-  /** Metres along the path at a time in seconds; never decreases. */
-  stationAt(time: number): number;
-  /** m/s */
-  speedAt(time: number): number;
-}
+import { ACCELERATION_LIMIT } from './comfort.ts';
+import type { PaceProfile } from './pace-profile.ts';
+import type { PacedWay } from './paced-way.ts';
+import { isPlanned, plannedProfile } from './planned.ts';
+import { MINIMUM_JERK_PEAK, minimumJerk, minimumJerkArea, unitShape, type UnitShape } from './shapes.ts';
 
 const clamp = (value: number, low: number, high: number) => Math.min(Math.max(value, low), high);
 
-function constantProfile(length: number, duration: number): PaceProfile {
-  const cruise = length / duration;
+/** A named shape over the whole time. */
+function shapedProfile(length: number, duration: number, { speed, way, whole }: UnitShape): PaceProfile {
+  const top = length / (duration * whole);
   return {
     length,
     duration,
-    cruise,
-    stationAt: (time) => clamp(time, 0, duration) * cruise,
-    speedAt: () => cruise,
-  };
-}
-
-function easeBothProfile(length: number, duration: number): PaceProfile {
-  return {
-    length,
-    duration,
-    cruise: (MINIMUM_JERK_PEAK * length) / duration,
-    stationAt: (time) => length * minimumJerk(clamp(time / duration, 0, 1)),
-    speedAt: (time) => (length / duration) * minimumJerkSpeed(clamp(time / duration, 0, 1)),
+    cruise: top,
+    stationAt: (time) => Math.min(length, (length * way(clamp(time / duration, 0, 1))) / whole),
+    speedAt: (time) => top * speed(clamp(time / duration, 0, 1)),
   };
 }
 
@@ -85,30 +63,16 @@ function softByDuration(length: number, duration: number): PaceProfile {
 }
 
 /**
- * The pace of a move over a path of `length` metres. By speed, the duration follows; by duration, the speed.
+ * The pace of a move over a path. By speed, the duration follows; by duration, the speed.
  * @throws RangeError when the length is not a positive finite number
  */
-export function paceProfile(pace: Pace, length: number): PaceProfile {
+export function paceProfile(pace: Pace, way: PacedWay): PaceProfile {
+  const { length } = way;
   if (!(length > 0) || !Number.isFinite(length)) throw new RangeError(`path length must be above 0 m, got ${length}`);
+  if (isPlanned(pace)) return plannedProfile(pace, way);
   const bySpeed = pace.by === 'speed';
-  switch (pace.shape) {
-    case 'constant':
-      return constantProfile(length, bySpeed ? length / pace.speed : pace.duration);
-    case 'ease both':
-      // "Walking speed" of a shape without a level stretch is its peak: nobody should see more than was asked for.
-      return easeBothProfile(length, bySpeed ? (MINIMUM_JERK_PEAK * length) / pace.speed : pace.duration);
-    case 'soft':
-      return bySpeed ? softBySpeed(length, pace.speed) : softByDuration(length, pace.duration);
-  }
-}
-
-/** When a station is passed first, seconds: a pace never runs backward, so halving finds it. */
-export function timeAtStation({ duration, stationAt }: PaceProfile, station: number): number {
-  let [low, high] = [0, duration];
-  for (let i = 0; i < 50; i += 1) {
-    const middle = (low + high) / 2;
-    if (stationAt(middle) < station) low = middle;
-    else high = middle;
-  }
-  return (low + high) / 2;
+  if (pace.shape === 'soft') return bySpeed ? softBySpeed(length, pace.speed) : softByDuration(length, pace.duration);
+  const shape = unitShape(pace);
+  // "Walking speed" of a shape without a level stretch is its peak: nobody should see more than was asked for.
+  return shapedProfile(length, bySpeed ? length / (pace.speed * shape.whole) : pace.duration, shape);
 }

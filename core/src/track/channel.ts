@@ -12,7 +12,7 @@ export interface ChannelKey {
 export interface Channel {
   id: string;
   title: string;
-  unit: 'm' | 'm/s' | 'mm' | '°/s';
+  unit: 'm' | 'm/s' | 'mm' | '°/s' | '°' | 'f/' | 'stops';
   /** Value at a time in seconds. */
   at(time: number): number;
   /** A second line under the first: the floor under the eye. */
@@ -20,5 +20,12 @@ export interface Channel {
   /** Values that feel right. */
   band?: readonly [number, number];
   /** Where a hand may put keys and between which values; a channel without is a result. */
-  track?: { name: TrackName; keys: readonly ChannelKey[]; limits: readonly [number, number]; step: number };
+  track?: {
+    name: TrackName;
+    keys: readonly ChannelKey[];
+    limits: readonly [number, number];
+    step: number;
+    /** What the value of a key is added to at a time: a lift rides on the eye line. */
+    base?: (time: number) => number;
+  };
 }

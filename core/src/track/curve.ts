@@ -1,4 +1,4 @@
-import type { Anchor, Key } from '../document/index.ts';
+import type { Anchor, Key, WayAnchor } from '../document/index.ts';
 import type { ChannelKey } from './channel.ts';
 
 /** How anchors find their time. */
@@ -11,13 +11,19 @@ export interface AnchorTimes {
   stationOf: ((node: string) => number | null) | null;
 }
 
+/** The station that an anchor of the path holds on to, metres; null where its node is gone. */
+export function stationOf(anchor: WayAnchor, nodeAt: (node: string) => number | null): number | null {
+  if (anchor.by === 'station') return anchor.station;
+  const station = nodeAt(anchor.node);
+  return station === null ? null : station + anchor.offset;
+}
+
 /** The time of an anchor, within the move; null where there is nothing that it could hold on to. */
-export function timeOf(anchor: Anchor, { duration, timeAt, stationOf }: AnchorTimes): number | null {
+export function timeOf(anchor: Anchor, { duration, timeAt, stationOf: nodeAt }: AnchorTimes): number | null {
   const within = (time: number) => Math.min(Math.max(time, 0), duration);
   if (anchor.by === 'time') return within(anchor.time);
-  if (anchor.by === 'station') return timeAt ? within(timeAt(anchor.station)) : null;
-  const station = stationOf?.(anchor.node) ?? null;
-  return station === null || !timeAt ? null : within(timeAt(station + anchor.offset));
+  const station = stationOf(anchor, nodeAt ?? (() => null));
+  return station === null || !timeAt ? null : within(timeAt(station));
 }
 
 /** A track that is ready to be asked: values between keys never leave the range of the two keys beside them. */

@@ -1,0 +1,54 @@
+import { z } from 'zod';
+import { finite, idSchema, vec3Schema } from './primitives.ts';
+import { anchorSchema } from './track.ts';
+
+const gazeAheadSchema = z.object({
+  kind: z.literal('ahead'),
+  /** How far along the path the eye looks, metres. */
+  distance: finite.min(0.3).max(20).default(2),
+});
+
+/** A gaze at a place on a named part, which is found again wherever the part has gone. */
+const gazeAtObjectSchema = z.object({
+  kind: z.literal('object'),
+  model: idSchema,
+  /** Name of the part within its model. */
+  name: z.string().min(1).max(2000),
+  /** What is looked at, metres, as it was when it was chosen. */
+  point: vec3Schema,
+  /** Middle of the part at that time: the point keeps its place beside it. */
+  centre: vec3Schema,
+});
+export type GazeAtObject = z.infer<typeof gazeAtObjectSchema>;
+
+/** A gaze at a place that belongs to nothing. */
+const gazeAtPointSchema = z.object({ kind: z.literal('point'), point: vec3Schema });
+
+/** A gaze that keeps a direction, radians: to the left from −Z, and up. */
+const gazeOnBearingSchema = z.object({
+  kind: z.literal('bearing'),
+  pan: finite.min(-1000).max(1000),
+  tilt: finite.min(-Math.PI / 2).max(Math.PI / 2),
+});
+
+export const gazeSchema = z.discriminatedUnion('kind', [
+  gazeAheadSchema,
+  gazeAtObjectSchema,
+  gazeAtPointSchema,
+  gazeOnBearingSchema,
+]);
+export type Gaze = z.infer<typeof gazeSchema>;
+
+/** A stretch of a walk with a gaze of its own. */
+export const gazeSpanSchema = z.object({
+  id: idSchema,
+  from: anchorSchema,
+  to: anchorSchema,
+  gaze: gazeSchema,
+  /** How long the eye takes to turn there and away again, within the span, seconds. */
+  handOver: finite.min(0).max(60).default(1.2),
+});
+export type GazeSpan = z.infer<typeof gazeSpanSchema>;
+
+/** Spans of one move at most. */
+export const MOST_SPANS = 100;
