@@ -9,3 +9,4 @@ export * from './sample.ts';
 export { tableAt, type UniformTable } from './uniform-table.ts';
 export * from './tempo.ts';
 export * from './walk.ts';
+export { gazeText } from './channel-items.ts';

@@ -122,6 +122,7 @@ export class CompiledOrbit implements CompiledMove {
         y + this.radius * Math.sin(inclination),
         z + flat * Math.cos(panOf(station)),
       ],
+      anchorAt: (station) => ({ by: 'station', station: Math.max(0, station) }),
       nearest: (px, pz) => {
         const off = Math.sign(sweep || 1) * (Math.atan2(px - x, pz - z) - start);
         const turned = ((off % TURN) + TURN) % TURN;

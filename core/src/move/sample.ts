@@ -1,4 +1,4 @@
-import type { Lens, Pose, Quaternion, Vec3 } from '../document/index.ts';
+import type { Lens, Pose, Quaternion, Vec3, WayAnchor } from '../document/index.ts';
 import { throughLens, type CameraView } from '../optics/index.ts';
 import type { Channel } from '../track/index.ts';
 import type { GazeOff } from './gaze-off.ts';
@@ -49,6 +49,8 @@ export interface MovePath {
   pointAt(station: number, out: Float64Array): void;
   /** What is under it: the floor for who walks, else the camera itself, metres. */
   placeAt(station: number): Vec3;
+  /** What holds on to a station when the path is changed: the node before it, where there are nodes. */
+  anchorAt(station: number): WayAnchor;
   /** Station nearest to a place in the plan. */
   nearest(x: number, z: number): number;
 }

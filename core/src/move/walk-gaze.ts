@@ -33,6 +33,7 @@ export interface SpanTimes {
   /** seconds */
   from: number;
   to: number;
+  gaze: Gaze;
 }
 
 interface WalkGazeInput {
@@ -67,7 +68,7 @@ export function walkGaze(input: WalkGazeInput): Looked {
     const [from, to] = [timeOf(span.from, anchors), timeOf(span.to, anchors)];
     return from === null || to === null ? [] : [{ span, from, to }];
   });
-  const spans = placed.map(({ span, from, to }) => ({ id: span.id, from, to }));
+  const spans = placed.map(({ span, from, to }) => ({ id: span.id, from, to, gaze: span.gaze }));
   const lost = (walk.gazeSpans?.length ?? 0) - placed.length;
   if (placed.length === 0 && !turning) return { gaze: base, off: [], spans, lost };
   const { instants, step } = evenTimes(input.pace.duration);

@@ -1,11 +1,12 @@
-import { FIRST_WALKER, type Vec3, type Walk, type Walker } from '../document/index.ts';
+import { FIRST_LIMITS, FIRST_WALKER, type Vec3, type Walk, type Walker, type WayAnchor } from '../document/index.ts';
 import type { TurnLimit } from '../gaze/index.ts';
-import { writeOrientation } from '../geometry/index.ts';
+import { toDegrees, writeOrientation } from '../geometry/index.ts';
 import { paceProfile, timeAtStation, type PaceProfile } from '../pace/index.ts';
 import { PlanCurve } from '../path/index.ts';
 import type { Footing } from '../survey/index.ts';
 import { stationOf, TrackCurve, type AnchorTimes, type Channel } from '../track/index.ts';
 import { CameraTracks } from './camera-tracks.ts';
+import { gazeText, paceItems } from './channel-items.ts';
 import { profileFloor, type FloorProfile } from './floor-profile.ts';
 import { findObstacles, type Obstacle } from './in-the-way.ts';
 import type { GazeOff } from './gaze-off.ts';
@@ -29,6 +30,9 @@ interface WalkOptions {
   /** How fast the eye may turn; without it, it turns as its gaze asks. */
   turning?: TurnLimit | null;
 }
+
+/** Turning is measured over so long, seconds. */
+const TURNED = 0.08;
 
 /** Lifts that a hand can give, metres. */
 const LIFTS = [-1.5, 20] as const;
@@ -131,7 +135,29 @@ export class CompiledWalk implements CompiledMove {
         track: { name: 'lift', keys: this.lift?.keys ?? [], limits: LIFTS, step: 0.05, base: along(this.eyeLine) },
         under: { title: 'Floor', at: along(this.profile.floor) },
       },
-      { id: 'pace', title: 'Pace', unit: 'm/s', at: (time) => this.pace.speedAt(time), band: COMFORT },
+      {
+        id: 'pace',
+        title: 'Pace',
+        unit: 'm/s',
+        at: (time) => this.pace.speedAt(time),
+        band: COMFORT,
+        items: paceItems(this.pace, (station) => this.timeAt(station)),
+      },
+      {
+        id: 'gaze',
+        title: 'Gaze',
+        unit: '°/s',
+        at: (time) => toDegrees(this.turnRateAt(time)),
+        band: [0, FIRST_LIMITS.turnNote],
+        items: this.gazeSpans.map(({ id, from, to, gaze }) => ({
+          id,
+          kind: 'gaze',
+          from,
+          to,
+          value: null,
+          about: gazeText(gaze),
+        })),
+      },
       ...this.tracks.channels,
     ];
   }
@@ -145,6 +171,7 @@ export class CompiledWalk implements CompiledMove {
       timeAt: (station) => this.timeAt(station),
       pointAt: (station, out) => this.curve.pointAt(station, out),
       placeAt: (station) => this.placeAt(station),
+      anchorAt: (station) => this.anchorAt(station),
       nearest: (x, z) => this.curve.nearest(x, z).station,
     };
   }
@@ -174,6 +201,27 @@ export class CompiledWalk implements CompiledMove {
   /** When the walker passes a station, seconds. */
   timeAt(station: number): number {
     return timeAtStation(this.pace, station);
+  }
+
+  /** How fast the eye turns, radians a second. */
+  private turnRateAt(time: number): number {
+    const { by, pan, tilt } = this.gaze;
+    const [from, to] = [Math.max(0, time - TURNED / 2), Math.min(this.duration, time + TURNED / 2)];
+    const at = (table: UniformTable, when: number) => tableAt(table, by === 'time' ? when : this.pace.stationAt(when));
+    const across = (at(pan, to) - at(pan, from)) * Math.cos(at(tilt, time));
+    return Math.hypot(across, at(tilt, to) - at(tilt, from)) / Math.max(to - from, 1e-6);
+  }
+
+  private anchorAt(station: number): WayAnchor {
+    const { nodeStations } = this.curve;
+    let before = -1;
+    nodeStations.forEach((at, i) => {
+      if (at <= station && (before < 0 || at > nodeStations[before]!)) before = i;
+    });
+    const node = this.walk.path.nodes[before];
+    return node
+      ? { by: 'node', node: node.id, offset: station - nodeStations[before]! }
+      : { by: 'station', station: Math.max(0, station) };
   }
 
   private stationOfNode(id: string): number | null {

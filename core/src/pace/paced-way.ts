@@ -16,7 +16,9 @@ export interface PlacedMark {
   /** Stations, metres. */
   from: number;
   to: number;
-  /** Its speed as a part of the walking speed. */
+  /** m/s, as it was asked for. */
+  speed: number;
+  /** The same as a part of the walking speed. */
   part: number;
 }
 

@@ -83,6 +83,7 @@ function placeItems({ marks = [], pauses = [], pins = [], speed }: Pace, { lengt
       id: mark.id,
       from: Math.max(0, mark.station - mark.length / 2),
       to: Math.min(length, mark.station + mark.length / 2),
+      speed: mark.speed,
       part: mark.speed / speed,
     })),
     pauses: place(pauses)

@@ -41,6 +41,8 @@ export interface Workbench {
   lightKey: string | null;
   /** The next press in the picture chooses what the walk looks at. */
   aiming: boolean;
+  /** What is chosen so is looked at for a while from the time on, not all the way. */
+  forAWhile: boolean;
   pressing: Pressing | null;
   subject: Subject | null;
   /** Another focal length moves the camera, so that the subject keeps its size. */
@@ -62,6 +64,7 @@ const fresh: Workbench = {
   light: null,
   lightKey: null,
   aiming: false,
+  forAWhile: false,
   pressing: null,
   subject: null,
   holding: false,

@@ -13,6 +13,8 @@ interface ScoutBarProps {
   onUpdate?: () => void;
   /** What is seen is kept beside a view, or is the first one. */
   keepLabel?: string;
+  /** What else may be done with what is seen. */
+  also?: { label: string; run: () => void };
 }
 
 const away = (metres: number, degrees: number): string => {
@@ -21,7 +23,16 @@ const away = (metres: number, degrees: number): string => {
 };
 
 /** Says that we are only looking, how far away, and how to get back. */
-export function ScoutBar({ from, scout, name, onBack, onKeep, onUpdate, keepLabel = 'Keep view' }: ScoutBarProps) {
+export function ScoutBar({
+  from,
+  scout,
+  name,
+  onBack,
+  onKeep,
+  onUpdate,
+  keepLabel = 'Keep view',
+  also,
+}: ScoutBarProps) {
   const { metres, degrees } = poseDistance(from, scout);
   return (
     <div className="absolute inset-x-2.5 bottom-2 flex flex-wrap items-center gap-1.5 rounded-lg bg-surround/90 px-2 py-1.5 text-surround-ink">
@@ -34,6 +45,11 @@ export function ScoutBar({ from, scout, name, onBack, onKeep, onUpdate, keepLabe
       {onUpdate && (
         <Button tone="surround" small onClick={onUpdate}>
           Update view
+        </Button>
+      )}
+      {also && (
+        <Button tone="surround" small onClick={also.run}>
+          {also.label}
         </Button>
       )}
       <Button tone="surround" small onClick={onKeep}>

@@ -49,7 +49,7 @@ export function rangeOf(
   if (under) return [Math.min(...under) - 0.35, Math.max(...values) + 0.35];
   const most = Math.max(...values, channel.band ? channel.band[1] * 1.28 : 0);
   // What has keys is pulled up and down: it needs room above, and shows no more below than there is.
-  if (channel.track) {
+  if (channel.track?.keys.length) {
     const least = Math.min(...values);
     const room = Math.max(5 * channel.track.step, 0.25 * (most - least), 0.1 * most);
     return [Math.max(channel.track.limits[0] - channel.track.step, least - room), most + room];

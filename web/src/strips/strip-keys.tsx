@@ -31,7 +31,7 @@ export function StripKeys(props: StripKeysProps) {
       at={key}
       number={i + 1}
       left={LABELS + (key.time / duration) * width}
-      y={top + height - ((key.value - low) / (high - low)) * height}
+      y={top + height - ((key.value + (track.base?.(key.time) ?? 0) - low) / (high - low)) * height}
       perPixel={{ time: duration / width, value: (high - low) / height }}
     />
   ));

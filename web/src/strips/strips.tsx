@@ -7,6 +7,7 @@ import { Table2 } from 'lucide-react';
 import { useMemo, useRef, useState, type PointerEvent } from 'react';
 import { Playhead } from './playhead.tsx';
 import { StripChart, StripRuler, type StripMark } from './strip-chart.tsx';
+import { StripItems, type OnItem } from './strip-items.tsx';
 import { StripKeys } from './strip-keys.tsx';
 import { LABELS, RULER, stripScale, timeScale } from './scales.ts';
 import { StripTable } from './strip-table.tsx';
@@ -19,12 +20,14 @@ interface StripsProps {
   onTime: (time: number) => void;
   /** Changes the keys of a track; without it strips only show. */
   onKeys?: (label: string, track: TrackName, change: (keys: Key[]) => Key[]) => void;
+  /** Changes what lies in a strip; without it strips only show. */
+  onItem?: OnItem;
 }
 
 const NO_MARKS: readonly StripMark[] = [];
 
 /** What a move does over time, a strip for each of its channels, on one time axis. */
-export function Strips({ move, rate, marks = NO_MARKS, onTime, onKeys }: StripsProps) {
+export function Strips({ move, rate, marks = NO_MARKS, onTime, onKeys, onItem }: StripsProps) {
   const box = useRef<HTMLDivElement>(null);
   const size = useSize(box);
   const [table, setTable] = useState<string | null>(null);
@@ -55,7 +58,7 @@ export function Strips({ move, rate, marks = NO_MARKS, onTime, onKeys }: StripsP
         const key: Key = {
           id: crypto.randomUUID(),
           anchor: { by: 'time', time },
-          value: channel.at(time),
+          value: channel.at(time) - (channel.track.base?.(time) ?? 0),
           ease: 'smooth',
         };
         onKeys(`${channel.title} key`, channel.track.name, (keys) => insertKey(keys, key));
@@ -79,6 +82,18 @@ export function Strips({ move, rate, marks = NO_MARKS, onTime, onKeys }: StripsP
               onClick={() => setTable(id)}
             />
           ))}
+          {onItem &&
+            channels.map((channel, i) =>
+              channel.items ? (
+                <StripItems
+                  key={channel.id}
+                  {...{ channel, duration, rate, x, onTime, onItem }}
+                  width={inner}
+                  top={strip.top(i)}
+                  height={strip.height}
+                />
+              ) : null,
+            )}
           {onKeys &&
             channels.map((channel, i) =>
               channel.track ? (

@@ -1,18 +1,21 @@
 import type { Row, Vec3, Walk } from '@eskovan/core/document';
 import { findTarget } from '@eskovan/core/gaze';
 import { middle } from '@eskovan/core/geometry';
-import { Crosshair } from 'lucide-react';
+import type { CompiledMove } from '@eskovan/core/move';
+import { Crosshair, Eye, Trash2 } from 'lucide-react';
 import { useWorkbench, workbench } from '../../desk/workbench.ts';
 import { Button, Card, Line, NumberField, Segmented } from '../../kit/index.ts';
 import type { PickedSurface } from '../../picture/source.ts';
 import { useParts } from '../../site/use-parts.ts';
 import type { PartInfo } from '../../worker/parts.ts';
+import { addGazeSpan, editItem } from './edit-items.ts';
 import { editMove } from './edit-move.ts';
 import { FindPart, GonePart, pressedPart } from '../shared/find-part.tsx';
 
 /** Where a walk looks: along its path, or at something. */
-export function GazeCard({ row, body }: { row: Row<'move'>; body: Walk }) {
+export function GazeCard({ row, body, move }: { row: Row<'move'>; body: Walk; move: CompiledMove | null }) {
   const aiming = useWorkbench((state) => state.aiming);
+  const forAWhile = useWorkbench((state) => state.forAWhile);
   const { gaze } = body;
   return (
     <Card
@@ -20,13 +23,13 @@ export function GazeCard({ row, body }: { row: Row<'move'>; body: Walk }) {
       note={
         <Segmented
           label="Where the eye looks"
-          value={aiming ? 'object' : gaze.kind}
+          value={aiming && !forAWhile ? 'object' : gaze.kind}
           options={[
             { value: 'ahead', label: 'Ahead' },
             { value: 'object', label: 'At an object' },
           ]}
           onChange={(kind) => {
-            workbench.set({ aiming: kind === 'object', playing: false });
+            workbench.set({ aiming: kind === 'object', forAWhile: false, playing: false });
             if (kind === 'ahead' && gaze.kind !== 'ahead')
               editMove(row, 'walk', 'Gaze', (now) => ({ ...now, gaze: { kind: 'ahead', distance: 2 } }));
           }}
@@ -54,14 +57,30 @@ export function GazeCard({ row, body }: { row: Row<'move'>; body: Walk }) {
           Press in the picture what the eye is to look at, or find it by its name. Escape leaves the gaze as it is.
         </p>
       )}
-      {aiming && <FindPart onPart={(part) => aimAt(row, part, middle(part.bounds))} />}
+      {aiming && <FindPart onPart={(part) => aimAt(row, part, middle(part.bounds), move)} />}
       {gaze.kind === 'object' && !aiming && (
         <div className="mt-1.5">
-          <Button small icon={<Crosshair size={13} />} onClick={() => workbench.set({ aiming: true, playing: false })}>
+          <Button
+            small
+            icon={<Crosshair size={13} />}
+            onClick={() => workbench.set({ aiming: true, forAWhile: false, playing: false })}
+          >
             Another object
           </Button>
         </div>
       )}
+      {!aiming && move?.path && (
+        <div className="mt-1.5">
+          <Button
+            small
+            icon={<Eye size={13} />}
+            onClick={() => workbench.set({ aiming: true, forAWhile: true, playing: false })}
+          >
+            Look at something from here
+          </Button>
+        </div>
+      )}
+      {move && <GazeSpans row={row} body={body} move={move} />}
     </Card>
   );
 }
@@ -81,17 +100,67 @@ function Target({ gaze }: { gaze: Extract<Walk['gaze'], { kind: 'object' }> }) {
   );
 }
 
-/** Lets a walk look at what was pressed. */
-export async function lookAt(row: Row<'move'>, hit: PickedSurface): Promise<void> {
-  workbench.set({ aiming: false });
-  const part = await pressedPart(hit);
-  if (part) aimAt(row, part, hit.rest);
+/** What is looked at for a while, and how softly. */
+function GazeSpans({ row, body, move }: { row: Row<'move'>; body: Walk; move: CompiledMove }) {
+  const items = move.channels.find(({ id }) => id === 'gaze')?.items ?? [];
+  if (items.length === 0) return null;
+  return (
+    <ul aria-label="Looks for a while" className="mt-2 grid gap-1">
+      {items.map((item) => (
+        <li key={item.id} className="flex items-center gap-1.5">
+          <button
+            type="button"
+            className="min-w-0 flex-1 truncate rounded text-left hover:underline"
+            title={`${item.about}, ${item.from.toFixed(2)} s to ${item.to.toFixed(2)} s`}
+            onClick={() => workbench.set({ time: item.from, playing: false, scout: null })}
+          >
+            {item.about}
+            <span className="ml-1.5 font-mono text-xs text-ink-faint">
+              {item.from.toFixed(1)}–{item.to.toFixed(1)} s
+            </span>
+          </button>
+          <span className="w-24 shrink-0" title="How long the eye takes to turn there and away">
+            <NumberField
+              label={`Hand-over of ${item.about} at ${item.from.toFixed(1)} s`}
+              bare
+              unit="s"
+              measure="time"
+              value={body.gazeSpans?.find(({ id }) => id === item.id)?.handOver ?? 0}
+              step={0.1}
+              min={0}
+              max={60}
+              onChange={(handOver) =>
+                editMove(row, 'walk', 'Hand-over of a gaze', (now) => ({
+                  ...now,
+                  gazeSpans: (now.gazeSpans ?? []).map((span) => (span.id === item.id ? { ...span, handOver } : span)),
+                }))
+              }
+            />
+          </span>
+          <Button
+            small
+            tone="quiet"
+            icon={<Trash2 size={13} />}
+            aria-label={`Take away: ${item.about} at ${item.from.toFixed(1)} s`}
+            onClick={() => editItem(row, move, item, { by: 'remove' })}
+          />
+        </li>
+      ))}
+    </ul>
+  );
 }
 
-function aimAt(row: Row<'move'>, { model, name, bounds }: PartInfo, point: Vec3): void {
+/** Lets a walk look at what was pressed: all the way, or for a while from where it is. */
+export async function lookAt(row: Row<'move'>, hit: PickedSurface, move: CompiledMove | null): Promise<void> {
   workbench.set({ aiming: false });
-  editMove(row, 'walk', `Look at ${name.split(' / ').at(-1)}`, (now) => ({
-    ...now,
-    gaze: { kind: 'object', model, name, point, centre: middle(bounds) },
-  }));
+  const part = await pressedPart(hit);
+  if (part) aimAt(row, part, hit.rest, move);
+}
+
+function aimAt(row: Row<'move'>, { model, name, bounds }: PartInfo, point: Vec3, move: CompiledMove | null): void {
+  const { forAWhile, time } = workbench.get();
+  workbench.set({ aiming: false, forAWhile: false, scout: null });
+  const gaze = { kind: 'object' as const, model, name, point, centre: middle(bounds) };
+  if (forAWhile && move) addGazeSpan(row, move, Math.min(time, move.duration), gaze);
+  else editMove(row, 'walk', `Look at ${name.split(' / ').at(-1)}`, (now) => ({ ...now, gaze }));
 }

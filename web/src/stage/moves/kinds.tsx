@@ -1,4 +1,5 @@
 import type { MoveBody, Row } from '@eskovan/core/document';
+import type { CompiledMove } from '@eskovan/core/move';
 import type { ComponentType } from 'react';
 import { OrbitIcon, WalkIcon } from '../../kit/index.ts';
 import type { PickedSurface } from '../../picture/source.ts';
@@ -19,7 +20,7 @@ interface MoveKind<B extends MoveBody> {
   cards: ComponentType<MoveCardsProps<B>>;
   plan: ComponentType<MovePlanProps<B>>;
   /** What a press in the picture chooses while it is asked for, and what is said meanwhile. */
-  aim: (row: Row<'move'>, hit: PickedSurface) => void;
+  aim: (row: Row<'move'>, hit: PickedSurface, move: CompiledMove | null) => void;
   aimHint: string;
 }
 
@@ -29,7 +30,7 @@ const KINDS: { [K in MoveBody['kind']]: MoveKind<BodyOfKind<K>> } = {
     eyeHeight: (body) => body.eyeHeight,
     cards: WalkCards,
     plan: WalkPlan,
-    aim: (row, hit) => void lookAt(row, hit),
+    aim: (row, hit, move) => void lookAt(row, hit, move),
     aimHint: 'Press what the eye is to look at',
   },
   orbit: {

@@ -6,6 +6,7 @@ import type { Ground } from '../../picture/eye.ts';
 import { PicturePane } from '../../picture/picture-pane.tsx';
 import type { PickedSurface } from '../../picture/source.ts';
 import { ScoutBar } from '../../picture/scout-bar.tsx';
+import { keepAsGaze } from './edit-items.ts';
 import { kindOf } from './kinds.tsx';
 import { useMoveSample } from './move-sample.ts';
 
@@ -33,7 +34,7 @@ export function MovePicture({ row, body, move, ground, onKeep }: MovePictureProp
       lens: body.lens,
       ground,
       eyeHeight: kind.eyeHeight(body) ?? project.body.eyeHeight,
-      ...(aiming && row ? { onPress: (hit: PickedSurface | null) => void (hit && kind.aim(row, hit)) } : {}),
+      ...(aiming && row ? { onPress: (hit: PickedSurface | null) => void (hit && kind.aim(row, hit, move)) } : {}),
     };
   return (
     <PicturePane label="Picture" sample={sample} {...(hands ? { hands } : {})}>
@@ -44,6 +45,11 @@ export function MovePicture({ row, body, move, ground, onKeep }: MovePictureProp
           name={row?.name ?? ''}
           onBack={() => workbench.set({ scout: null })}
           onKeep={onKeep}
+          {...(row &&
+            move &&
+            body?.kind === 'walk' && {
+              also: { label: 'Keep as gaze', run: () => keepAsGaze(row, move) },
+            })}
         />
       )}
       {aiming && (

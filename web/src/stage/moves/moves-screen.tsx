@@ -25,6 +25,7 @@ import { keepView } from '../shared/keep-view.ts';
 import { MovePicture } from './move-picture.tsx';
 import { addOrbit, addWalk, MovesShelf } from './moves-shelf.tsx';
 import { moveSample, useMoveSample } from './move-sample.ts';
+import { editItem } from './edit-items.ts';
 import { editTrack } from './edit-move.ts';
 import { kindOf } from './kinds.tsx';
 import { useCompiledMove, useSelectedMove } from '../shared/use-compiled-move.ts';
@@ -190,7 +191,10 @@ export function MovesScreen() {
       rate={rate}
       marks={findings}
       onTime={(next) => workbench.set({ time: next, playing: false, scout: null })}
-      {...(row ? { onKeys: (label, track, change) => editTrack(row, label, track, change) } : {})}
+      {...(row && {
+        onKeys: (label, track, change) => editTrack(row, label, track, change),
+        onItem: (item, change) => editItem(row, calmMove, item, change),
+      })}
     />
   ) : (
     <p className="flex h-full items-center justify-center bg-desk text-ink-faint">
@@ -204,7 +208,7 @@ export function MovesScreen() {
         direction="vertical"
         panels={[
           { id: 'upper', min: 300, content: upper },
-          { id: 'strips', size: 200, min: 110, content: strips },
+          { id: 'strips', size: 230, min: 110, content: strips },
         ]}
       />
     </LitBy>

@@ -1,13 +1,21 @@
-import type { PaceShape, Row, Walk } from '@eskovan/core/document';
+import { FIRST_LIMITS, type Pace, type PaceShape, type Row, type Walk } from '@eskovan/core/document';
 import type { CompiledMove } from '@eskovan/core/move';
+import { FIRST_CARRY } from '@eskovan/core/pace';
 import { Card, Line, NumberField, Segmented, Select, Value } from '../../kit/index.ts';
 import { editMove } from './edit-move.ts';
+import { PaceItems } from './pace-items.tsx';
 
 const SHAPES: readonly { value: PaceShape; label: string }[] = [
   { value: 'soft', label: 'Soft start and stop' },
   { value: 'constant', label: 'Constant' },
   { value: 'ease both', label: 'Ease both' },
+  { value: 'ease out of rest', label: 'Ease out of rest' },
+  { value: 'ease to rest', label: 'Ease to rest' },
+  { value: 'carry', label: 'Carry: slow in the middle' },
 ];
+
+/** What corners are slowed down to first, degrees a second: no faster than the note of the checks. */
+const FIRST_TURNING = FIRST_LIMITS.turnNote;
 
 interface PaceCardProps {
   row: Row<'move'>;
@@ -83,6 +91,56 @@ export function PaceCard({ row, body, move, frames }: PaceCardProps) {
       <Line label="Shape">
         <Select label="Shape of the pace" value={pace.shape} options={SHAPES} onChange={(shape) => set({ shape })} />
       </Line>
+      {pace.shape === 'carry' && <CarryFields carry={pace.carry ?? FIRST_CARRY} onCarry={(carry) => set({ carry })} />}
+      <Line label="Slower at corners">
+        <Segmented
+          label="Slower at corners"
+          value={pace.turning === undefined ? 'no' : 'yes'}
+          options={[
+            { value: 'no', label: 'No' },
+            { value: 'yes', label: 'Yes' },
+          ]}
+          onChange={(slower) =>
+            editMove(row, 'walk', 'Corners', (now) => {
+              const { turning: _, ...others } = now.pace;
+              return { ...now, pace: slower === 'yes' ? { ...others, turning: FIRST_TURNING } : others };
+            })
+          }
+        />
+      </Line>
+      {pace.turning !== undefined && (
+        <NumberField
+          label="Turns at most"
+          unit="°/s"
+          value={pace.turning}
+          step={5}
+          min={2}
+          max={360}
+          onChange={(turning) => set({ turning })}
+        />
+      )}
+      {move?.path && <PaceItems row={row} pace={pace} move={move} frames={frames} />}
     </Card>
   );
 }
+
+function CarryFields({ carry, onCarry }: { carry: Carry; onCarry: (carry: Carry) => void }) {
+  const part = (label: string, value: number, least: number, change: (part: number) => Carry) => (
+    <NumberField
+      label={label}
+      unit="%"
+      value={Number((100 * value).toFixed(1))}
+      step={5}
+      min={100 * least}
+      max={label === 'Slowest at' ? 90 : 100}
+      onChange={(percent) => onCarry(change(percent / 100))}
+    />
+  );
+  return (
+    <>
+      {part('Slowest at', carry.at, 0.1, (at) => ({ ...carry, at }))}
+      {part('Slow is', carry.slow, 0.05, (slow) => ({ ...carry, slow }))}
+    </>
+  );
+}
+type Carry = NonNullable<Pace['carry']>;

@@ -6,6 +6,7 @@ import { editMove } from './edit-move.ts';
 import { GazeCard } from './gaze-card.tsx';
 import { MoveLensCard } from './move-lens-card.tsx';
 import type { MoveCardsProps } from './move-props.ts';
+import { OverTimeCard } from './over-time-card.tsx';
 import { PaceCard } from './pace-card.tsx';
 import { NodeCard, PathCard } from './path-cards.tsx';
 
@@ -32,7 +33,8 @@ export const WalkCards = memo(function WalkCards({ row, body, move, findings, as
         onEyeHeight={(eyeHeight) => editMove(row, 'walk', 'Eye height', (now) => ({ ...now, eyeHeight }))}
       />
       <PaceCard row={row} body={body} move={move} frames={frames} />
-      <GazeCard row={row} body={body} />
+      <GazeCard row={row} body={body} move={move} />
+      <OverTimeCard row={row} body={body} move={move} />
       <PathCard row={row} body={body} move={move} />
     </div>
   );

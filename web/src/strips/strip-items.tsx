@@ -1,0 +1,170 @@
+import type { Rate } from '@eskovan/core/document';
+import { frameAt, frameTime, timecodeOf } from '@eskovan/core/reel';
+import type { Channel, ChannelItem } from '@eskovan/core/track';
+import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
+import { beginEdit, type Gesture } from '../data/undo.ts';
+import { useHeldKey } from '../desk/use-held-key.ts';
+import { cx } from '../kit/index.ts';
+import { rangeOf, valuesOf } from './scales.ts';
+
+/** What a hand does with an item: moved by seconds from where it was, ended elsewhere, given another value, or taken away. */
+export type ItemChange =
+  | { by: 'shift'; seconds: number }
+  | { by: 'from' | 'to'; seconds: number }
+  | { by: 'value'; value: number }
+  | { by: 'remove' };
+
+/** @param item as it was when the hand took hold of it */
+export type OnItem = (item: ChannelItem, change: ItemChange) => void;
+
+interface StripItemsProps {
+  channel: Channel;
+  duration: number;
+  rate: Rate;
+  /** Of the strip without its names, pixels. */
+  width: number;
+  x: (time: number) => number;
+  top: number;
+  height: number;
+  onTime: (time: number) => void;
+  onItem: OnItem;
+}
+
+/** What lies in a strip: pauses, marks, pins and gazes, moved and ended elsewhere by dragging, or by keys. */
+export function StripItems(props: StripItemsProps) {
+  const { channel, duration, width, top, height } = props;
+  const { values, under } = valuesOf(channel, duration, width);
+  const [low, high] = rangeOf(channel, values, under);
+  return (channel.items ?? []).map((item) => (
+    <Item
+      key={item.id}
+      {...props}
+      item={item}
+      y={item.value === null ? null : top + height - ((item.value - low) / (high - low)) * height}
+      perPixel={{ time: duration / width, value: (high - low) / height }}
+    />
+  ));
+}
+
+interface ItemProps extends StripItemsProps {
+  item: ChannelItem;
+  y: number | null;
+  perPixel: { time: number; value: number };
+}
+
+type Hold = 'all' | 'from' | 'to';
+
+/** Room at an item's ends by which they are taken hold of, pixels. */
+const EDGE = 7;
+const LEAST = 14;
+const VALUE_STEP = 0.05;
+
+function Item({ item, y, perPixel, channel, rate, x, top, height, onTime, onItem }: ItemProps) {
+  const drag = useRef<{
+    x: number;
+    y: number;
+    item: ChannelItem;
+    hold: Hold;
+    gesture: Gesture | null;
+    /** Of the time when it was taken hold of, with the move as it was. */
+    onItem: OnItem;
+  } | null>(null);
+  const keys = useHeldKey();
+  const left = x(item.from);
+  const width = Math.max(LEAST, x(item.to) - left);
+  const text = item.to > item.from ? `${item.about}, ${(item.to - item.from).toFixed(1)} s` : item.about;
+  const label = `${text} at ${timecodeOf(frameAt(item.from, rate), rate)}`;
+  const onPointerMove = (event: PointerEvent<HTMLDivElement>) => {
+    const held = drag.current;
+    if (!held) return;
+    const [dx, dy] = [event.clientX - held.x, event.clientY - held.y];
+    if (!held.gesture && Math.hypot(dx, dy) < 2) return;
+    held.gesture ??= beginEdit();
+    if (!held.gesture.open) return;
+    const seconds = dx * perPixel.time;
+    if (held.hold !== 'all') held.onItem(held.item, { by: held.hold, seconds });
+    else if (held.item.value !== null && Math.abs(dy) > Math.abs(dx))
+      held.onItem(held.item, {
+        by: 'value',
+        value: Math.round((held.item.value - dy * perPixel.value) / VALUE_STEP) * VALUE_STEP,
+      });
+    else held.onItem(held.item, { by: 'shift', seconds });
+  };
+  const onKeyDown = (event: KeyboardEvent<HTMLDivElement>) => {
+    if (event.altKey || event.ctrlKey || event.metaKey) return;
+    const frames = frameTime(event.shiftKey ? 10 : 1, rate);
+    const change: Record<string, ItemChange> = {
+      ArrowLeft: { by: 'shift', seconds: -frames },
+      ArrowRight: { by: 'shift', seconds: frames },
+      ...(item.value !== null && {
+        ArrowUp: { by: 'value', value: item.value + VALUE_STEP },
+        ArrowDown: { by: 'value', value: item.value - VALUE_STEP },
+      }),
+      Delete: { by: 'remove' },
+      Backspace: { by: 'remove' },
+    };
+    const wanted = change[event.key];
+    if (wanted) {
+      if (wanted.by !== 'remove') keys.onKeyDown(event);
+      onItem(item, wanted);
+    } else if (event.key === 'Enter') onTime(item.from);
+    else return;
+    event.preventDefault();
+    event.stopPropagation();
+  };
+  const holdAt = (event: PointerEvent<HTMLDivElement>): Hold => {
+    if (item.kind === 'pin' || width < 3 * EDGE) return 'all';
+    const at = event.clientX - event.currentTarget.getBoundingClientRect().left;
+    return at < EDGE && item.kind !== 'pause' ? 'from' : at > width - EDGE ? 'to' : 'all';
+  };
+  return (
+    <div
+      role="slider"
+      tabIndex={0}
+      aria-label={label}
+      aria-valuenow={Number((item.value ?? item.from).toFixed(2))}
+      aria-valuetext={item.value === null ? text : `${text}, ${item.value.toFixed(2)} ${channel.unit}`}
+      title={item.value === null ? text : `${text}, ${item.value.toFixed(2)} ${channel.unit}`}
+      data-item={item.kind}
+      className={cx(
+        'absolute flex touch-none items-center overflow-hidden rounded-[5px] px-1.5 text-xs whitespace-nowrap text-ink',
+        LOOK[item.kind],
+      )}
+      style={{
+        left: item.kind === 'pin' ? left - LEAST / 2 : left,
+        width,
+        ...(y === null ? { top: top + height - 19, height: 17 } : { top: y - 8, height: 16 }),
+      }}
+      onPointerDown={(event) => {
+        if (event.button !== 0) return;
+        event.stopPropagation();
+        event.currentTarget.setPointerCapture(event.pointerId);
+        drag.current = { x: event.clientX, y: event.clientY, item, hold: holdAt(event), gesture: null, onItem };
+      }}
+      onDoubleClick={(event) => event.stopPropagation()}
+      onPointerMove={onPointerMove}
+      onPointerUp={(event) => {
+        onPointerMove(event);
+        drag.current?.gesture?.commit();
+        drag.current = null;
+      }}
+      onPointerCancel={() => {
+        drag.current?.gesture?.cancel();
+        drag.current = null;
+      }}
+      onKeyDown={onKeyDown}
+      onKeyUp={keys.onKeyUp}
+      onBlur={keys.onBlur}
+    >
+      {item.kind !== 'pin' && width > 40 && <span className="truncate">{item.about}</span>}
+    </div>
+  );
+}
+
+const LOOK: Record<ChannelItem['kind'], string> = {
+  pause:
+    'cursor-grab border border-ink-soft/50 bg-[repeating-linear-gradient(45deg,var(--rule)_0_4px,var(--paper)_4px_8px)]',
+  mark: 'cursor-grab border border-lagoon bg-lagoon-wash',
+  pin: 'cursor-ew-resize rounded-b-full border border-madder bg-madder/75',
+  gaze: 'cursor-grab border border-ochre bg-ochre/25',
+};
