@@ -3,7 +3,7 @@ import type { PlanLine } from './floor-line.ts';
 import { tableAt, type UniformTable } from './uniform-table.ts';
 
 /** Heights of a body that must pass, as parts of its eye height: knee and shoulder (common practice, no source). */
-const KNEE = 0.28;
+export const KNEE = 0.28;
 const SHOULDER = 0.86;
 /** The body is moved along in pieces of this length, metres. */
 const PIECE = 0.2;

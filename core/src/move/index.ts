@@ -2,7 +2,7 @@ export * from './compile-move.ts';
 export { CRAWL } from './floor-line.ts';
 export type { FloorGap, GapReason } from './floor-line.ts';
 export * from './floor-profile.ts';
-export { findObstacles, type Obstacle, type ObstacleKind } from './in-the-way.ts';
+export { findObstacles, KNEE, type Obstacle, type ObstacleKind } from './in-the-way.ts';
 export { FOCAL_LENGTHS } from './camera-tracks.ts';
 export { CompiledOrbit } from './orbit.ts';
 export * from './sample.ts';

@@ -1,4 +1,5 @@
 import { TRIANGLE, type TriangleSoup } from '../geometry/index.ts';
+import { clipToHeights, distanceInPlan } from './plan-clip.ts';
 import { PlanCells, planExtents } from './plan-cells.ts';
 
 /** Sides of plan cells for small and for wide triangles, and what counts as wide, metres. */
@@ -86,6 +87,29 @@ export class SolidCells {
       if (hit) return { triangle: hit.triangle, distance: start + hit.at * length };
     }
     return null;
+  }
+
+  /**
+   * Everything that reaches into a height range beside a place, as the plan shows it: how far away each surface is, and
+   * the nearest place of its outline. Over and under what is level the distance is 0.
+   * @param heights lowest and highest, metres @param reach what is farther away is left out, metres
+   */
+  beside(
+    x: number,
+    z: number,
+    [low, high]: readonly [number, number],
+    reach: number,
+    found: (x: number, z: number, distance: number) => void,
+  ): void {
+    for (const cells of this.cells)
+      cells.forEachCell(x - reach, z - reach, x + reach, z + reach, (cell) => {
+        for (let k = cells.starts[cell]!; k < cells.starts[cell + 1]!; k += 1) {
+          const corners = clipToHeights(this.triangles, cells.entries[k]!, low, high);
+          if (corners === 0) continue;
+          const { distance, px, pz } = distanceInPlan(corners, x, z);
+          if (distance <= reach) found(px, pz, distance);
+        }
+      });
   }
 
   /** Is anything between two points, metres? */

@@ -1,0 +1,237 @@
+import { beforeAll, describe, expect, test } from '@jest/globals';
+import { Triangle, Vector3 } from 'three';
+import { DEFAULT_LENS, FIRST_WALKER, type Path, type Vec3 } from '../document/index.ts';
+import { box } from '../move/floor-scenes.fixture.ts';
+import { CompiledWalk } from '../move/index.ts';
+import { BUILDINGS, modelOfBuilding, plain, type Building } from '../survey/buildings.fixture.ts';
+import { footingOf, surveyModel, Walkway, type Footing, type Survey } from '../survey/index.ts';
+import { findWay, type FoundWay } from './index.ts';
+
+const walker = { ...FIRST_WALKER, eyeHeight: 1.6 };
+/** The ways below may be so much nearer to things than the shoulders need: a rounded bend is no polygon. Metres. */
+const SLACK = 0.01;
+/** In doors that are exactly as wide as the walker, entered from aside. */
+const TIGHT = 0.03;
+/** Longer than the shortest clear path at most. */
+const DETOUR = 1.08;
+
+let serial = 0;
+const newId = () => `00000000-0000-4000-8000-${String((serial += 1)).padStart(12, '0')}`;
+
+interface Made {
+  survey: Survey;
+  walkway: Walkway;
+  footing: Footing;
+  triangles: readonly Triangle[];
+}
+
+async function make(building: Building): Promise<Made> {
+  const model = modelOfBuilding(building);
+  const { survey } = surveyModel(model, FIRST_WALKER);
+  const { triangles: t } = building;
+  return {
+    survey,
+    walkway: (await Walkway.build(model, survey, FIRST_WALKER))!,
+    footing: footingOf(model, FIRST_WALKER),
+    triangles: Array.from({ length: t.length / 9 }, (_, i) => {
+      const corner = (o: number) => new Vector3(t[9 * i + o], t[9 * i + o + 1], t[9 * i + o + 2]);
+      return new Triangle(corner(0), corner(3), corner(6));
+    }),
+  };
+}
+
+const find = ({ walkway, footing }: Made, places: readonly Vec3[]) => findWay(walkway, places, footing, walker, newId);
+
+const walkOn = (path: Path, footing: Footing) =>
+  new CompiledWalk(
+    {
+      kind: 'walk',
+      path,
+      eyeHeight: 1.6,
+      pace: { by: 'speed', speed: 1.2, duration: 10, shape: 'soft' },
+      gaze: { kind: 'ahead', distance: 2 },
+      lens: DEFAULT_LENS,
+    },
+    footing,
+  );
+
+/** Heights that a body reaches through over its floor, every so often, metres. */
+const HEIGHTS = Array.from({ length: 30 }, (_, i) => 0.46 + i * 0.05);
+const nearest = new Vector3();
+const at = new Vector3();
+/** Level distance to everything beside a body on a floor, by brute force: every triangle, at many heights. Metres. */
+function freeAt(triangles: readonly Triangle[], x: number, y: number, z: number): number {
+  let free = Infinity;
+  for (const triangle of triangles) {
+    const { a, b, c } = triangle;
+    if (Math.max(a.y, b.y, c.y) < y + 0.45 || Math.min(a.y, b.y, c.y) > y + walker.height) continue;
+    for (const height of HEIGHTS) {
+      at.set(x, y + height, z);
+      triangle.closestPointToPoint(at, nearest);
+      if (Math.abs(nearest.y - at.y) < 0.03) free = Math.min(free, Math.hypot(nearest.x - x, nearest.z - z));
+    }
+  }
+  return free;
+}
+
+/** The least room beside a walk. */
+function leastRoom(path: Path, { footing, triangles }: Made): number {
+  const walk = walkOn(path, footing);
+  let least = Infinity;
+  for (let s = 0; s <= walk.curve.length; s += 0.05) {
+    const [x, y, z] = walk.placeAt(s);
+    least = Math.min(least, freeAt(triangles, x, y, z));
+  }
+  return least;
+}
+
+/**
+ * Length of the shortest path on one floor that keeps the shoulders free: Dijkstra over a grid of 10 cm with sixteen
+ * directions, drawn taut afterwards by leaving out what can be seen past.
+ */
+function bruteForce(from: Vec3, to: Vec3, { triangles }: Made): number {
+  const cell = 0.1;
+  const size = 140;
+  const [x0, z0] = [Math.min(from[0], to[0]) - 5, Math.min(from[2], to[2]) - 5];
+  const free = new Int8Array(size * size).fill(-1);
+  const isFree = (k: number) => {
+    if (free[k]! < 0) {
+      const [x, z] = [x0 + (k % size) * cell, z0 + Math.floor(k / size) * cell];
+      free[k] = freeAt(triangles, x, from[1], z) >= walker.radius - 0.02 ? 1 : 0;
+    }
+    return free[k] === 1;
+  };
+  const cellOf = (p: Vec3) => Math.round((p[2] - z0) / cell) * size + Math.round((p[0] - x0) / cell);
+  const steps = [-2, -1, 0, 1, 2].flatMap((i) => [-2, -1, 0, 1, 2].map((j) => [i, j] as const));
+  const goal = cellOf(to);
+  const reached = new Float64Array(size * size).fill(Infinity);
+  const open: [cost: number, k: number][] = [[0, cellOf(from)]];
+  reached[cellOf(from)] = 0;
+  while (open.length > 0) {
+    let best = 0;
+    for (let i = 1; i < open.length; i += 1) if (open[i]![0] < open[best]![0]) best = i;
+    const [cost, k] = open[best]!;
+    open[best] = open.at(-1)!;
+    open.pop();
+    if (cost > reached[k]!) continue;
+    if (k === goal) return cost * cell;
+    for (const [i, j] of steps) {
+      const next = k + j * size + i;
+      const [x, z] = [(k % size) + i, Math.floor(k / size) + j];
+      if ((i === 0 && j === 0) || x < 0 || z < 0 || x >= size || z >= size || !isFree(next)) continue;
+      // A step over two cells passes the ones between.
+      if (Math.max(Math.abs(i), Math.abs(j)) === 2 && !isFree(k + Math.trunc(j / 2) * size + Math.trunc(i / 2)))
+        continue;
+      const there = cost + Math.hypot(i, j);
+      if (there < reached[next]! - 1e-9) {
+        reached[next] = there;
+        open.push([there, next]);
+      }
+    }
+  }
+  return Infinity;
+}
+
+describe.each(BUILDINGS)('$name', (building) => {
+  let made: Made;
+  beforeAll(async () => {
+    made = await make(building);
+  });
+
+  test('through every door the way is clear and keeps the shoulders free', () => {
+    for (const { from, to } of building.doors) {
+      const way = find(made, [from, to]) as FoundWay;
+      expect(way).toMatchObject({ found: true, clear: true });
+      const ends = Math.min(...[from, to].map(([x, y, z]) => freeAt(made.triangles, x, y, z)));
+      expect(leastRoom(way.path, made)).toBeGreaterThan(Math.min(walker.radius, ends) - SLACK);
+    }
+  });
+
+  const tight = /as wide as the walker|stair well/.test(building.name);
+  test('from room to room on one floor it is no more than 8 % longer than the shortest clear path', () => {
+    for (const { rooms } of made.survey.storeys)
+      rooms.slice(1).forEach(({ at: to }, i) => {
+        const from = rooms[i]!.at;
+        const shortest = bruteForce(from, to, made);
+        const way = find(made, [from, to]);
+        // A grid does not come through doors that are as wide as the walker; the way does.
+        if (shortest < Infinity) expect(way.found).toBe(true);
+        if (!way.found) return;
+        expect(way.clear).toBe(true);
+        expect(way.length).toBeLessThan(shortest * DETOUR + 0.05);
+        expect(leastRoom(way.path, made)).toBeGreaterThan(walker.radius - (tight ? TIGHT : SLACK));
+      });
+  });
+});
+
+/** Two rooms over each other, 2.8 m apart, joined by a stair that turns back on itself: 8 and 8 risers of 175 mm. */
+function dogLeg(width: number): Building {
+  const riser = 0.175;
+  const going = 0.28;
+  const [x1, z1, high] = [8, 6, 16 * riser];
+  const run = 8 * going;
+  const flights: number[] = [];
+  for (let k = 0; k < 8; k += 1) {
+    const [a, b] = [2 + k * going, 2 + (k + 1) * going];
+    flights.push(...box(a, b, 0, (k + 1) * riser, 0, width));
+    flights.push(...box(a, b, (15 - k) * riser - 0.2, (16 - k) * riser, width + 0.1, 2 * width + 0.1));
+  }
+  const landing = box(2 + run, 2 + run + width, 8 * riser - 0.2, 8 * riser, 0, 2 * width + 0.1);
+  return {
+    name: `a dog-leg stair of ${width} m`,
+    triangles: [
+      ...flights,
+      ...landing,
+      ...box(0, x1, -0.25, 0, 0, z1),
+      // The upper floor, open over the stair; walls all round, and a roof.
+      ...box(0, 2, high - 0.25, high, 0, z1),
+      ...box(2, x1, high - 0.25, high, 2 * width + 0.1, z1),
+      ...box(-0.3, 0, 0, 5.6, -0.3, z1 + 0.3),
+      ...box(x1, x1 + 0.3, 0, 5.6, -0.3, z1 + 0.3),
+      ...box(0, x1, 0, 5.6, -0.3, 0),
+      ...box(0, x1, 0, 5.6, z1, z1 + 0.3),
+      ...box(-0.3, x1 + 0.3, 5.6, 5.85, -0.3, z1 + 0.3),
+    ],
+    storeys: [],
+    doors: [],
+    nowhere: [],
+  };
+}
+
+describe('stairs', () => {
+  test.each([0.8, 1, 1.2])(
+    'up a dog-leg stair of %s m and down again: on its treads, clear, as long as it is',
+    async (width) => {
+      const made = await make(dogLeg(width));
+      const [below, above]: [Vec3, Vec3] = [
+        [1, 0, width / 2],
+        [1, 2.8, 1.5 * width + 0.1],
+      ];
+      for (const places of [
+        [below, above],
+        [above, below],
+      ]) {
+        const way = find(made, places) as FoundWay;
+        expect(way).toMatchObject({ found: true, clear: true });
+        const walk = walkOn(way.path, made.footing);
+        expect(walk.placeAt(0)[1]).toBeCloseTo(places[0]![1], 2);
+        expect(walk.placeAt(walk.curve.length)[1]).toBeCloseTo(places[1]![1], 2);
+        // Along both flights, and round the landing by no more than its middle line.
+        const flight = 8 * 0.28 + 1;
+        expect(way.length).toBeGreaterThan(2 * flight);
+        expect(way.length).toBeLessThan((2 * flight + (Math.PI / 2) * (width + 0.1)) * DETOUR);
+      }
+    },
+  );
+
+  test('places in their order, with a node at each; where there is no way it says between which', async () => {
+    const made = await make(plain('A house'));
+    const [a, b] = made.survey.storeys.flatMap(({ rooms }) => rooms.map(({ at: middle }) => middle));
+    const way = find(made, [a!, b!, a!]) as FoundWay;
+    expect(way.stops).toHaveLength(3);
+    const [first, second, third] = way.stops.map((i) => way.path.nodes[i]!);
+    expect(Math.hypot(first!.x - third!.x, first!.z - third!.z)).toBeLessThan(0.01);
+    expect(Math.hypot(second!.x - b![0], second!.z - b![2])).toBeLessThan(1.2);
+    expect(find(made, [a!, b!, [a![0], 40, a![2]]])).toEqual({ found: false, from: 1, to: 2 });
+  });
+});

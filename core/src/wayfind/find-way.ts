@@ -1,0 +1,151 @@
+import type { Path, PathNode, Vec3 } from '../document/index.ts';
+import { findObstacles, profileFloor } from '../move/index.ts';
+import { PlanCurve } from '../path/index.ts';
+import type { Footing, Walkway } from '../survey/index.ts';
+import { drawBand, mainPoints, settle, type WayWalker } from './band.ts';
+import { roomAbout } from './clearance.ts';
+
+/**
+ * What bends less than this is drawn straight, and corners are rounded by no more than that, metres: as few nodes and as
+ * round as the room about them allows.
+ */
+const DRAWN = [
+  { straight: 0.06, rounding: 1.2 },
+  { straight: 0.03, rounding: 1.2 },
+  { straight: 0.015, rounding: 0.6 },
+  { straight: 0.006, rounding: 0.2 },
+] as const;
+/** Two places are one, metres. */
+const SAME_PLACE = 0.05;
+
+/** A way through all places, as a path to walk on. */
+export interface FoundWay {
+  found: true;
+  path: Path;
+  /** Index of the node at each place. */
+  stops: number[];
+  /** metres */
+  length: number;
+  /** Is there floor all the way, and nothing in it? */
+  clear: boolean;
+}
+
+/** No way: between which two of the places, by number. */
+export interface NoWay {
+  found: false;
+  from: number;
+  to: number;
+}
+
+/**
+ * A path through places in their order, as a person walks it: the shortest way on the navigation mesh, drawn taut and
+ * kept off from what stands beside it, with rounded bends.
+ * @param places on the floor, metres
+ * @param newId names the nodes
+ */
+export function findWay(
+  walkway: Walkway,
+  places: readonly Vec3[],
+  footing: Footing,
+  walker: WayWalker,
+  newId: () => string,
+): FoundWay | NoWay {
+  const legs: Vec3[][] = [];
+  for (let i = 1; i < places.length; i += 1) {
+    const corners = walkway.way(places[i - 1]!, places[i]!);
+    if (!corners) return { found: false, from: i - 1, to: i };
+    const leg = onFloor(corners, footing);
+    // A place under a table is beside it.
+    leg[0] = legs.at(-1)?.at(-1) ?? settle(leg[0]!, footing, walker);
+    if (leg.length > 1) leg[leg.length - 1] = settle(leg.at(-1)!, footing, walker);
+    legs.push(leg);
+  }
+  const bands = legs.map((leg) => drawBand(leg, footing, walker));
+  let best: FoundWay | null = null;
+  let room = -Infinity;
+  for (const { straight, rounding } of DRAWN) {
+    const made = judged(pathOf(bands, straight, rounding, newId), footing, walker);
+    const { free } = narrowest(made.path, footing, walker, walker.radius);
+    if (!best || (made.clear && (!best.clear || free > room))) [best, room] = [made, free];
+    if (made.clear && free >= walker.radius) return made;
+  }
+  if (best?.clear) return best;
+  // A bend that does not fit: the plain way, without any.
+  const plain = judged(pathOf(legs, DRAWN[3].straight, 0, newId), footing, walker);
+  return plain.clear ? plain : best!;
+}
+
+/** A mesh is a little above or below its floor. */
+const onFloor = (corners: readonly Vec3[], footing: Footing): Vec3[] =>
+  corners
+    .map(([x, y, z]): Vec3 => [x, footing.surfaceNear(x, z, y) ?? y, z])
+    .filter((p, i, all) => i === 0 || Math.hypot(p[0] - all[i - 1]![0], p[2] - all[i - 1]![2]) > SAME_PLACE);
+
+interface Drawn {
+  path: Path;
+  stops: number[];
+}
+
+function pathOf(legs: readonly Vec3[][], straight: number, rounding: number, newId: () => string): Drawn {
+  const places: Vec3[] = [];
+  const stops = [0];
+  for (const leg of legs) {
+    const kept = mainPoints(leg, straight).map((i) => leg[i]!);
+    places.push(...(places.length > 0 ? kept.slice(1) : kept));
+    stops.push(places.length - 1);
+  }
+  const nodes = places.map(([x, y, z], i): PathNode => {
+    const legLength = (k: number) => {
+      const [a, b] = [places[k], places[k + 1]];
+      return a && b ? Math.hypot(b[0] - a[0], b[2] - a[2]) : Infinity;
+    };
+    const turn = turnAt(places, i);
+    // A rounding takes r · tan(θ / 2) of either leg: half of the shorter one at most.
+    const most = Math.min(legLength(i - 1), legLength(i)) / 2 / Math.max(Math.tan(turn / 2), 1e-3);
+    const radius = Number(Math.max(0, Math.min(rounding, Number.isFinite(most) ? most : rounding)).toFixed(3));
+    return { id: newId(), x: tidy(x), y, z: tidy(z), surface: true, kind: 'corner', radius };
+  });
+  return { path: { nodes, closed: false }, stops };
+}
+
+const tidy = (value: number) => Number(value.toFixed(3));
+
+/** By how much a line turns at a point, radians. */
+function turnAt(places: readonly Vec3[], i: number): number {
+  const [a, p, b] = [places[i - 1], places[i]!, places[i + 1]];
+  if (!a || !b) return 0;
+  const [u, v] = [Math.atan2(p[2] - a[2], p[0] - a[0]), Math.atan2(b[2] - p[2], b[0] - p[0])];
+  const turn = Math.abs(v - u) % (2 * Math.PI);
+  return Math.min(turn, 2 * Math.PI - turn);
+}
+
+function judged({ path, stops }: Drawn, footing: Footing, walker: WayWalker): FoundWay {
+  const curve = new PlanCurve(path);
+  const anchors = path.nodes.map(({ y }, i) => ({ station: curve.nodeStations[i]!, y, loose: false }));
+  const { gaps, walkLine } = profileFloor(curve, footing, walker, anchors, false);
+  const clear = gaps.length === 0 && findObstacles(curve, footing, walkLine, walker.eyeHeight).length === 0;
+  return { found: true, path, stops, length: curve.length, clear };
+}
+
+/** The least room beside a path, metres, up to `reach`; and where. @param spacing of the places looked at, metres */
+export function narrowest(
+  path: Path,
+  footing: Footing,
+  walker: WayWalker,
+  reach: number,
+  spacing = 0.05,
+): { free: number; at: Vec3 } {
+  const curve = new PlanCurve(path);
+  const anchors = path.nodes.map(({ y }, i) => ({ station: curve.nodeStations[i]!, y, loose: false }));
+  const { floor } = profileFloor(curve, footing, walker, anchors, false);
+  const count = Math.max(1, Math.ceil(curve.length / spacing));
+  const point = new Float64Array(2);
+  let worst = { free: Infinity, at: [0, 0, 0] as Vec3 };
+  for (let i = 0; i <= count; i += 1) {
+    curve.pointAt((curve.length * i) / count, point);
+    const y = floor.values[Math.round(((floor.values.length - 1) * i) / count)]!;
+    const { free } = roomAbout(footing, point[0]!, y, point[1]!, walker, reach);
+    if (free < worst.free) worst = { free, at: [point[0]!, y, point[1]!] };
+  }
+  return worst;
+}

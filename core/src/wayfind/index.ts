@@ -1,0 +1,3 @@
+export type { WayWalker } from './band.ts';
+export * from './clearance.ts';
+export * from './find-way.ts';
