@@ -99,7 +99,7 @@ export class SolidCells {
     z: number,
     [low, high]: readonly [number, number],
     reach: number,
-    found: (x: number, z: number, distance: number) => void,
+    found: (x: number, z: number, distance: number, triangle: number) => void,
   ): void {
     for (const cells of this.cells)
       cells.forEachCell(x - reach, z - reach, x + reach, z + reach, (cell) => {
@@ -107,7 +107,7 @@ export class SolidCells {
           const corners = clipToHeights(this.triangles, cells.entries[k]!, low, high);
           if (corners === 0) continue;
           const { distance, px, pz } = distanceInPlan(corners, x, z);
-          if (distance <= reach) found(px, pz, distance);
+          if (distance <= reach) found(px, pz, distance, cells.entries[k]! / TRIANGLE);
         }
       });
   }

@@ -79,9 +79,34 @@ export class Walkway {
     return Float32Array.from(polygonsOf(this.mesh).flatMap(({ triangles }) => triangles));
   }
 
-  /** The shortest way between two places on the floor, as corners; null where there is none. Metres. */
-  way(from: Vec3, to: Vec3): Vec3[] | null {
+  /**
+   * The shortest way between two places on the floor, as corners; null where there is none. Metres.
+   * @param without places that it must not lead over
+   */
+  way(from: Vec3, to: Vec3, without: readonly Vec3[] = []): Vec3[] | null {
     const query = new NavMeshQuery(this.mesh);
+    const closed = this.close(query, without);
+    try {
+      return this.shortest(query, from, to);
+    } finally {
+      for (const [ref, flags] of closed) this.mesh.setPolyFlags(ref, flags);
+      query.destroy();
+    }
+  }
+
+  /** Takes the polygons at some places out. @returns what they were */
+  private close(query: NavMeshQuery, places: readonly Vec3[]): Map<number, number> {
+    const closed = new Map<number, number>();
+    for (const [x, y, z] of places) {
+      const { success, nearestRef } = query.findNearestPoly({ x, y, z }, { halfExtents: { x: 0.3, y: 2, z: 0.3 } });
+      if (!success || nearestRef === 0) continue;
+      closed.set(nearestRef, this.mesh.getPolyFlags(nearestRef).flags);
+    }
+    for (const ref of closed.keys()) this.mesh.setPolyFlags(ref, 0);
+    return closed;
+  }
+
+  private shortest(query: NavMeshQuery, from: Vec3, to: Vec3): Vec3[] | null {
     const at = ([x, y, z]: Vec3) => ({ x, y, z });
     const { success, path } = query.computePath(at(from), at(to), {
       halfExtents: { x: 0.4, y: 0.6, z: 0.4 },

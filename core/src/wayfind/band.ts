@@ -16,6 +16,8 @@ const SAME_FLOOR = 0.3;
 /** Who a way is for. */
 export interface WayWalker extends Pick<Walker, 'radius' | 'height' | 'step'> {
   eyeHeight: number;
+  /** See {@link Body}. */
+  leaves?: boolean;
 }
 
 /**

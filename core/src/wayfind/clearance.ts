@@ -1,5 +1,5 @@
 import { KNEE } from '../move/index.ts';
-import type { Footing } from '../survey/index.ts';
+import { SURFACE, type Footing } from '../survey/index.ts';
 
 /** What is near is told apart by so many directions. */
 const DIRECTIONS = 8;
@@ -17,6 +17,8 @@ export interface Body {
   eyeHeight: number;
   /** metres */
   height: number;
+  /** Are door leaves in the way where they stand? Else they open. */
+  leaves?: boolean;
 }
 
 /**
@@ -27,7 +29,8 @@ export function roomAbout(footing: Footing, x: number, y: number, z: number, bod
   const near = new Float64Array(DIRECTIONS).fill(reach);
   const ways = new Float64Array(2 * DIRECTIONS);
   const heights = [y + KNEE * body.eyeHeight, y + body.height] as const;
-  footing.solids.beside(x, z, heights, reach, (px, pz, distance) => {
+  footing.solids.beside(x, z, heights, reach, (px, pz, distance, triangle) => {
+    if (!body.leaves && footing.kindOf(triangle) === SURFACE.door) return;
     const [dx, dz] = [px - x, pz - z];
     const k = Math.floor(((Math.atan2(dz, dx) + Math.PI) / (2 * Math.PI)) * DIRECTIONS) % DIRECTIONS;
     if (distance >= near[k]!) return;

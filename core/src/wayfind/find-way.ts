@@ -4,17 +4,24 @@ import { PlanCurve } from '../path/index.ts';
 import type { Footing, Walkway } from '../survey/index.ts';
 import { drawBand, mainPoints, settle, type WayWalker } from './band.ts';
 import { roomAbout } from './clearance.ts';
+import { pastLeaf } from './past-leaf.ts';
 
 /**
  * What bends less than this is drawn straight, and corners are rounded by no more than that, metres: as few nodes and as
  * round as the room about them allows.
  */
 const DRAWN = [
+  { straight: 0.2, rounding: 2 },
+  { straight: 0.12, rounding: 1.5 },
   { straight: 0.06, rounding: 1.2 },
   { straight: 0.03, rounding: 1.2 },
   { straight: 0.015, rounding: 0.6 },
   { straight: 0.006, rounding: 0.2 },
 ] as const;
+/** More nodes are worth so much room, metres. */
+const WORTH_NODES = 0.01;
+/** Leaves that one way goes past at most. */
+const MOST_LEAVES = 8;
 /** Two places are one, metres. */
 const SAME_PLACE = 0.05;
 
@@ -26,8 +33,18 @@ export interface FoundWay {
   stops: number[];
   /** metres */
   length: number;
-  /** Is there floor all the way, and nothing in it? */
+  /** Is there floor all the way, and nothing in it but doors? */
   clear: boolean;
+  /** Doors that are shut. */
+  shut: Shut[];
+}
+
+/** A door in the way. */
+export interface Shut {
+  /** Where the eye meets it, metres. */
+  at: Vec3;
+  /** Index of the place that the way leads to from there. */
+  stop: number;
 }
 
 /** No way: between which two of the places, by number. */
@@ -50,9 +67,43 @@ export function findWay(
   walker: WayWalker,
   newId: () => string,
 ): FoundWay | NoWay {
+  // A leaf that stands open is gone past; one that is shut is gone round where there is another way, else opened.
+  const leaves = { ...walker, leaves: true };
+  let past = wayPast([], walkway, places, footing, leaves, newId);
+  const via = [...places];
+  for (let k = 0; k < MOST_LEAVES && past.found && past.shut.length > 0; k += 1) {
+    const [{ at, stop }] = past.shut as [Shut];
+    const end = pastLeaf(at, at[1] - walker.eyeHeight, footing, walker);
+    if (!end) break;
+    via.splice(stop, 0, end);
+    past = wayPast([], walkway, via, footing, leaves, newId);
+  }
+  if (past.found && via.length > places.length) past = withoutVia(past, via, places);
+  if (!past.found || (past.clear && past.shut.length === 0)) return past;
+  const shut = past.shut.map(({ at }) => at);
+  const round = wayPast(shut, walkway, places, footing, leaves, newId);
+  if (round.found && round.clear && round.shut.length < shut.length) return round;
+  return past.clear ? past : wayPast([], walkway, places, footing, { ...walker, leaves: false }, newId);
+}
+
+/** What was led past on the way is no place of it. */
+const withoutVia = (way: FoundWay, via: readonly Vec3[], places: readonly Vec3[]): FoundWay => ({
+  ...way,
+  stops: way.stops.filter((_, i) => places.includes(via[i]!)),
+});
+
+/** @param shut places that are kept away from, metres */
+function wayPast(
+  shut: readonly Vec3[],
+  walkway: Walkway,
+  places: readonly Vec3[],
+  footing: Footing,
+  walker: WayWalker,
+  newId: () => string,
+): FoundWay | NoWay {
   const legs: Vec3[][] = [];
   for (let i = 1; i < places.length; i += 1) {
-    const corners = walkway.way(places[i - 1]!, places[i]!);
+    const corners = walkway.way(places[i - 1]!, places[i]!, shut);
     if (!corners) return { found: false, from: i - 1, to: i };
     const leg = onFloor(corners, footing);
     // A place under a table is beside it.
@@ -61,18 +112,16 @@ export function findWay(
     legs.push(leg);
   }
   const bands = legs.map((leg) => drawBand(leg, footing, walker));
-  let best: FoundWay | null = null;
-  let room = -Infinity;
-  for (const { straight, rounding } of DRAWN) {
-    const made = judged(pathOf(bands, straight, rounding, newId), footing, walker);
-    const { free } = narrowest(made.path, footing, walker, walker.radius);
-    if (!best || (made.clear && (!best.clear || free > room))) [best, room] = [made, free];
-    if (made.clear && free >= walker.radius) return made;
-  }
-  if (best?.clear) return best;
+  const made = DRAWN.map(({ straight, rounding }) => {
+    const way = judged(pathOf(bands, straight, rounding, newId), footing, walker);
+    return { way, free: way.clear ? narrowest(way.path, footing, walker, walker.radius).free : -1 };
+  });
+  const most = Math.max(...made.map(({ free }) => free));
+  const best = made.find(({ free }) => free >= most - (most < walker.radius ? WORTH_NODES : 0))!.way;
+  if (best.clear) return best;
   // A bend that does not fit: the plain way, without any.
-  const plain = judged(pathOf(legs, DRAWN[3].straight, 0, newId), footing, walker);
-  return plain.clear ? plain : best!;
+  const plain = judged(pathOf(legs, DRAWN.at(-1)!.straight, 0, newId), footing, walker);
+  return plain.clear ? plain : best;
 }
 
 /** A mesh is a little above or below its floor. */
@@ -122,9 +171,16 @@ function turnAt(places: readonly Vec3[], i: number): number {
 function judged({ path, stops }: Drawn, footing: Footing, walker: WayWalker): FoundWay {
   const curve = new PlanCurve(path);
   const anchors = path.nodes.map(({ y }, i) => ({ station: curve.nodeStations[i]!, y, loose: false }));
-  const { gaps, walkLine } = profileFloor(curve, footing, walker, anchors, false);
-  const clear = gaps.length === 0 && findObstacles(curve, footing, walkLine, walker.eyeHeight).length === 0;
-  return { found: true, path, stops, length: curve.length, clear };
+  const { floor, gaps, walkLine } = profileFloor(curve, footing, walker, anchors, false);
+  const met = findObstacles(curve, footing, walkLine, walker.eyeHeight);
+  const shut = met
+    .filter(({ kind }) => kind === 'closed door')
+    .map(({ point: [x, , z], from }): Shut => {
+      const y = floor.values[Math.round((from / curve.length) * (floor.values.length - 1))]! + walker.eyeHeight;
+      return { at: [x, y, z], stop: stops.findIndex((node) => curve.nodeStations[node]! >= from) };
+    });
+  const clear = gaps.length === 0 && met.length === shut.length;
+  return { found: true, path, stops, length: curve.length, clear, shut };
 }
 
 /** The least room beside a path, metres, up to `reach`; and where. @param spacing of the places looked at, metres */

@@ -3,7 +3,7 @@ import { aspectOf, type MoveBody } from '@eskovan/core/document';
 import { joinBounds } from '@eskovan/core/geometry';
 import { placeBounds } from '@eskovan/core/site';
 import type { CompiledMove } from '@eskovan/core/move';
-import { useDeferredValue, useMemo } from 'react';
+import { useDeferredValue, useMemo, useState } from 'react';
 import { useCommands } from '../../desk/commands.ts';
 import { goToFrame, togglePlaying, usePlayback } from '../../desk/playing.ts';
 import { selection } from '../../desk/selection.ts';
@@ -11,7 +11,7 @@ import { workbench } from '../../desk/workbench.ts';
 import { editBody } from '../../data/edit-row.ts';
 import { useProject } from '../../data/use-project.ts';
 import { useModels, useSiteData } from '../../site/use-site.ts';
-import { Empty, Panels } from '../../kit/index.ts';
+import { Empty, Panels, useStable } from '../../kit/index.ts';
 import { Ground, worthSeeing } from '../../picture/eye.ts';
 import { Transport } from '../../picture/transport.tsx';
 import { frameAt } from '@eskovan/core/reel';
@@ -23,10 +23,11 @@ import { SiteComing } from '../shared/site-coming.tsx';
 import { useScoutCommands } from '../shared/use-scout-commands.ts';
 import { keepView } from '../shared/keep-view.ts';
 import { MovePicture } from './move-picture.tsx';
-import { addOrbit, addWalk, MovesShelf } from './moves-shelf.tsx';
+import { addFoundWalk, addOrbit, addWalk, MovesShelf } from './moves-shelf.tsx';
 import { moveSample, useMoveSample } from './move-sample.ts';
 import { editItem } from './edit-items.ts';
 import { editTrack } from './edit-move.ts';
+import { WayDialog } from './way-dialog.tsx';
 import { kindOf } from './kinds.tsx';
 import { useCompiledMove, useSelectedMove } from '../shared/use-compiled-move.ts';
 
@@ -69,11 +70,15 @@ export function MovesScreen() {
     if (all) addOrbit(document, worthSeeing(all, site?.survey ?? null));
   };
 
+  const onOrbit = useStable(orbit);
+  const [finding, setFinding] = useState(false);
+  const onWay = useStable(() => setFinding(true));
   const frame = () => frameAt(workbench.get().time, rate);
   const playable = () => duration > 0;
   useScoutCommands({ canKeep: body !== null, onKeep: keepShown });
   useCommands([
     { id: 'move.new', label: 'New walk', group: 'Moves', run: () => addWalk(document) },
+    { id: 'move.way', label: 'Find the way', group: 'Moves', run: onWay },
     { id: 'move.orbit', label: 'New orbit', group: 'Moves', run: orbit },
     {
       id: 'time.play',
@@ -119,7 +124,7 @@ export function MovesScreen() {
   const { plan: MovePlan } = kind;
   // The cards follow a moment later, and so does their kind.
   const { cards: MoveCards } = kindOf(calmBody);
-  const shelf = <MovesShelf selectedId={row?.id ?? null} onOrbit={orbit} />;
+  const shelf = <MovesShelf selectedId={row?.id ?? null} onOrbit={onOrbit} onWay={onWay} />;
   const plan = <MovePlan row={row} body={body} move={move} site={site} aspect={aspect} onDraw={draw} />;
   const eyeHeight = body && kind.eyeHeight(body);
   const picture = (
@@ -203,6 +208,16 @@ export function MovesScreen() {
   );
   return (
     <LitBy light={body?.light}>
+      {finding && (
+        <WayDialog
+          site={site}
+          onClose={() => setFinding(false)}
+          onWalk={(found, name) => {
+            addFoundWalk(document, found, name);
+            setFinding(false);
+          }}
+        />
+      )}
       <Panels
         id="moves"
         direction="vertical"

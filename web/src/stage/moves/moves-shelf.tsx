@@ -1,4 +1,5 @@
 import type { Bounds, MoveBody, ProjectDocument, Row } from '@eskovan/core/document';
+import { Route } from 'lucide-react';
 import { memo, useDeferredValue } from 'react';
 import { workbench } from '../../desk/workbench.ts';
 import { makeRow } from '../../data/edit-row.ts';
@@ -11,9 +12,9 @@ import { emptyWalk, firstOrbit } from './edit-move.ts';
 import { kindOf } from './kinds.tsx';
 import { useCompiledMove } from '../shared/use-compiled-move.ts';
 
-function addMove({ project, move }: ProjectDocument, label: string, word: string, body: MoveBody): void {
+function addMove({ project, move }: ProjectDocument, label: string, word: string, body: MoveBody, own?: string): void {
   const moves = liveRows(move);
-  const name = `${word} ${moves.length + 1}`;
+  const name = own?.slice(0, 120) ?? `${word} ${moves.length + 1}`;
   workbench.selectMove(makeRow('move', project.id, label, { name, order: orderAfter(moves), body }));
 }
 
@@ -21,6 +22,11 @@ function addMove({ project, move }: ProjectDocument, label: string, word: string
 export function addWalk(document: ProjectDocument): void {
   addMove(document, 'New walk', 'Walk', emptyWalk(document.project.body.eyeHeight));
   workbench.set({ tool: 'draw' });
+}
+
+/** Makes a walk of a way that was found. */
+export function addFoundWalk(document: ProjectDocument, body: MoveBody, name: string): void {
+  addMove(document, 'New walk', 'Walk', body, name);
 }
 
 /** Makes an orbit round everything and asks what it is to go round. */
@@ -33,9 +39,11 @@ export function addOrbit(document: ProjectDocument, site: Bounds): void {
 export const MovesShelf = memo(function MovesShelf({
   selectedId,
   onOrbit,
+  onWay,
 }: {
   selectedId: string | null;
   onOrbit: () => void;
+  onWay: () => void;
 }) {
   const document = useProject();
   // May follow a dragging hand a moment later.
@@ -57,6 +65,9 @@ export const MovesShelf = memo(function MovesShelf({
         <div className="grid grid-cols-2 gap-1.5">
           <Button onClick={() => addWalk(document)}>New walk</Button>
           <Button onClick={onOrbit}>New orbit</Button>
+          <Button icon={<Route size={14} />} className="col-span-2 justify-center" onClick={onWay}>
+            Find the way
+          </Button>
         </div>
       }
     />

@@ -10,6 +10,7 @@ import { itemsOf, selection, useItems } from '../../desk/selection.ts';
 import { useWorkbench, workbench } from '../../desk/workbench.ts';
 import { useProject } from '../../data/use-project.ts';
 import { Button } from '../../kit/index.ts';
+import { ItemMarks } from '../../plan/item-marks.tsx';
 import { PathLayer } from '../../plan/path-layer.tsx';
 import { Plan } from '../../plan/plan.tsx';
 import type { PlanHands } from '../../plan/plan-hands.ts';
@@ -172,6 +173,7 @@ export function WalkPlan({ row, body, move, site, aspect, onDraw }: MovePlanProp
         </>
       }
     >
+      {move && <ItemMarks move={move} />}
       {row && body && nodes.length > 0 && (
         <PathLayer
           walk={body}

@@ -1,0 +1,54 @@
+import type { Vec3 } from '@eskovan/core/document';
+import type { FoundWay, NoWay } from '@eskovan/core/wayfind';
+import { useQuery } from '@tanstack/react-query';
+import * as Comlink from 'comlink';
+import { useEffect, useRef } from 'react';
+import { fileUrl } from '../../data/api.ts';
+import { useProject } from '../../data/use-project.ts';
+import { useSite } from '../../site/use-site.ts';
+import type { WayWorker } from '../../worker/way.worker.ts';
+
+interface Way {
+  way: FoundWay | NoWay | null;
+  looking: boolean;
+  failed: boolean;
+  /** Is it known where one can walk? */
+  walkable: boolean;
+}
+
+/** The way through some places of the site, in their order; found by a worker that knows the site from one question to the next. */
+export function useWay(places: readonly Vec3[]): Way {
+  const { project } = useProject();
+  const site = useSite();
+  const { walker, eyeHeight } = project.body;
+  const asked = useRef<{ worker: Worker; remote: Comlink.Remote<WayWorker> } | null>(null);
+  useEffect(
+    () => () => {
+      asked.current?.worker.terminate();
+      asked.current = null;
+    },
+    [],
+  );
+  const walkway = site?.walkway ?? null;
+  const { data, isFetching, isError } = useQuery({
+    queryKey: ['way', site?.floor.sha256, walkway?.sha256, places, walker, eyeHeight],
+    enabled: walkway !== null && places.length > 1,
+    staleTime: Infinity,
+    retry: false,
+    queryFn: async (): Promise<FoundWay | NoWay> => {
+      asked.current ??= startWorker();
+      return await asked.current.remote.find({
+        floorUrl: fileUrl(site!.floor.sha256),
+        walkwayUrl: fileUrl(walkway!.sha256),
+        places,
+        walker: { ...walker, eyeHeight },
+      });
+    },
+  });
+  return { way: data ?? null, looking: isFetching, failed: isError, walkable: walkway !== null };
+}
+
+function startWorker() {
+  const worker = new Worker(new URL('../../worker/way.worker.ts', import.meta.url), { type: 'module', name: 'way' });
+  return { worker, remote: Comlink.wrap<WayWorker>(worker) };
+}

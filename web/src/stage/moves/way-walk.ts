@@ -1,0 +1,85 @@
+import {
+  FIRST_LIMITS,
+  type GazeSpan,
+  type Pause,
+  type ProjectDocument,
+  type Row,
+  type Vec3,
+  type Walk,
+} from '@eskovan/core/document';
+import { anglesOf } from '@eskovan/core/geometry';
+import type { FoundWay } from '@eskovan/core/wayfind';
+import type { SiteData } from '../../site/use-site.ts';
+import { emptyWalk } from './edit-move.ts';
+
+/** Somewhere that a way may lead through: a room, or where somebody stood for a view. */
+export interface WayPlace {
+  key: string;
+  name: string;
+  /** What it is, and on which storey. */
+  about: string;
+  /** On the floor, metres. */
+  at: Vec3;
+  /** Where a view looks, radians; null for a room. */
+  look: { pan: number; tilt: number } | null;
+}
+
+/** A place of a way, and how long one stays there, seconds. */
+export interface WayStop {
+  id: string;
+  place: WayPlace;
+  pause: number;
+}
+
+/** Before and after a place of which one looks where its view does, metres along the path. */
+const LOOK_BEFORE = 1.5;
+const LOOK_AFTER = 0.8;
+/** A way has bends where rooms have doors: nobody is turned through them in haste. Degrees a second. */
+const BENDS = 1.5 * FIRST_LIMITS.turnNote;
+/** An eye higher over its floor is no place to walk through, metres. */
+const STANDING = 2.5;
+
+/** Rooms, and views that are seen by somebody who stands on a floor. */
+export function wayPlaces({ survey, footing }: SiteData, views: readonly Row<'view'>[]): WayPlace[] {
+  const rooms = survey.storeys.flatMap((storey) =>
+    storey.rooms.map(({ name, at }): WayPlace => {
+      return { key: `room ${at.join(' ')}`, name, about: `Room, ${storey.name}`, at, look: null };
+    }),
+  );
+  const stood = views.flatMap(({ id, name, body }): WayPlace[] => {
+    const [x, y, z] = body.pose.position;
+    const floor = footing.floors.floorBelow(x, z, y);
+    if (!(y - floor < STANDING)) return [];
+    const { pan, tilt } = anglesOf(body.pose.orientation);
+    return [{ key: `view ${id}`, name, about: 'View', at: [x, floor, z], look: { pan, tilt } }];
+  });
+  return [...rooms, ...stood];
+}
+
+/** A walk along a way that was found: it stays where it is to stay, and looks there where a view looks. */
+export function walkAlong({ project }: ProjectDocument, way: FoundWay, stops: readonly WayStop[]): Walk {
+  const plain = emptyWalk(project.body.eyeHeight) as Walk;
+  const nodeOf = (i: number) => way.path.nodes[way.stops[i]!]!.id;
+  const pauses = stops.flatMap(({ pause }, i): Pause[] =>
+    pause > 0 ? [{ id: crypto.randomUUID(), anchor: { by: 'node', node: nodeOf(i), offset: 0 }, seconds: pause }] : [],
+  );
+  const gazeSpans = stops.flatMap(({ place, pause }, i): GazeSpan[] => {
+    if (!place.look || pause <= 0) return [];
+    const anchor = (offset: number) => ({ by: 'node' as const, node: nodeOf(i), offset });
+    return [
+      {
+        id: crypto.randomUUID(),
+        from: anchor(-LOOK_BEFORE),
+        to: anchor(LOOK_AFTER),
+        gaze: { kind: 'bearing', ...place.look },
+        handOver: 1.5,
+      },
+    ];
+  });
+  return {
+    ...plain,
+    path: way.path,
+    pace: { ...plain.pace, turning: BENDS, ...(pauses.length > 0 && { pauses }) },
+    ...(gazeSpans.length > 0 && { gazeSpans }),
+  };
+}
