@@ -166,6 +166,14 @@ describe('a pace with marks, pauses and pins', () => {
     expect(profile.duration).toBe(45);
   });
 
+  test('a pin at the end is when one arrives; who pauses there stands on', () => {
+    const pins = [{ ...at(20), time: 30 }];
+    const profile = paceProfile(soft({ pins, pauses: [{ ...at(20), seconds: 4 }] }), { length: 20 });
+    expect(profile.pins![0]!.reached).toBeCloseTo(30, 3);
+    expect(profile.duration).toBeCloseTo(34, 3);
+    expect(profile.pauses![0]!.from).toBeCloseTo(30, 1);
+  });
+
   test('corners slow down so that the way turns no faster than was wanted', () => {
     // A straight way, a quarter round of radius 1 m, a straight way.
     const bend = Math.PI / 2;

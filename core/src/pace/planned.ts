@@ -22,6 +22,8 @@ interface Stretch {
   to: number;
   /** seconds; null: as long as its speed makes it */
   until: number | null;
+  /** Is it all over then? Else one arrives, and may stand there. */
+  over: boolean;
 }
 
 /** Is there anything in a pace that its shape alone does not say? */
@@ -114,23 +116,27 @@ function plan(pace: Pace, way: PacedWay, placed: Placed, acceleration: number): 
   const limits = speedLimits(pace, way, placed.marks, places, window);
   const rests = restsOf(limits.rests, pauses, way.length);
   const walk = new Walker(limits, pauses, rests, acceleration, window, pace.speed);
+  const atEnd = (station: number) => station > way.length - SAME_PLACE;
+  const byDuration = pace.by === 'duration';
   const stretches: Stretch[] = pins
     .filter(({ station }, i) => station > SAME_PLACE && station - (pins[i - 1]?.station ?? 0) > SAME_PLACE)
-    .map(({ station, time }) => ({ to: station, until: time }));
-  if (way.length - (stretches.at(-1)?.to ?? 0) > SAME_PLACE)
-    stretches.push({ to: way.length, until: pace.by === 'duration' ? pace.duration : null });
+    // How long it takes is said already.
+    .filter(({ station }) => !(byDuration && atEnd(station)))
+    .map(({ station, time }) => ({ to: atEnd(station) ? way.length : station, until: time, over: false }));
+  if (!atEnd(stretches.at(-1)?.to ?? 0))
+    stretches.push({ to: way.length, until: byDuration ? pace.duration : null, over: true });
   const shift = rests.start ? window / 2 : 0;
-  const aims = stretches.map(({ to, until }) =>
-    until === null
-      ? null
-      : until - shift - (to > way.length - SAME_PLACE ? walk.after + (rests.end ? window / 2 : 0) : 0),
-  );
+  const aims = stretches.map(({ to, until, over }) => {
+    if (until === null) return null;
+    const last = atEnd(to) ? (rests.end ? window / 2 : 0) + (over ? walk.after : 0) : 0;
+    return until - shift - last;
+  });
   let line = walk.meet(stretches, aims);
   let soft = new SoftTimeline(line, window, rests);
   for (let k = 0; k < CORRECTIONS && pins.length > 0; k += 1) {
     let worst = 0;
     stretches.forEach(({ to, until }, i) => {
-      if (until === null || to > way.length - SAME_PLACE || !walk.met[i]) return;
+      if (until === null || atEnd(to) || !walk.met[i]) return;
       const off = timeAtStation(soft, to) - until;
       aims[i] = aims[i]! - off;
       worst = Math.max(worst, Math.abs(off));
@@ -145,7 +151,7 @@ function plan(pace: Pace, way: PacedWay, placed: Placed, acceleration: number): 
     cruise: line.speeds.reduce((most, speed) => Math.max(most, speed), 0),
     pins: pins.map((pin) => ({
       ...pin,
-      reached: pin.station > way.length - SAME_PLACE ? soft.duration : timeAtStation(soft, pin.station),
+      reached: atEnd(pin.station) ? soft.duration - walk.after : timeAtStation(soft, pin.station),
     })),
     late: end === null ? 0 : soft.duration - end,
   };
