@@ -1,7 +1,8 @@
-import type { CheckLimits, Vec3 } from '../document/index.ts';
+import { FIRST_WALKER, type CheckLimits, type Vec3, type Walker } from '../document/index.ts';
 import { toDegrees } from '../geometry/index.ts';
 import type { CompiledMove } from '../move/index.ts';
 import type { Footing } from '../survey/index.ts';
+import { tightPlaces } from './clearance.ts';
 import { problemsFirst, type Severity } from './severity.ts';
 import { passages } from './through.ts';
 import { turnFindings } from './turn.ts';
@@ -9,7 +10,7 @@ import { wayFindings, type WayFinding } from './way.ts';
 
 /** Something that would spoil a move, before it is rendered. */
 export interface Finding {
-  rule: WayFinding['rule'] | 'haste' | 'turn' | 'gaze off' | 'through' | 'key lost' | 'not looked at';
+  rule: WayFinding['rule'] | 'clearance' | 'haste' | 'turn' | 'gaze off' | 'through' | 'key lost' | 'not looked at';
   severity: Severity;
   /** seconds */
   from: number;
@@ -22,8 +23,8 @@ export interface Finding {
   worst: number | null;
   limit: number | null;
   point: Vec3 | null;
-  /** What would mend it: going at this part of the speed. Null where only a person can. */
-  fix: { kind: 'slower'; factor: number } | null;
+  /** What would mend it: going at this part of the speed, or leading the path clear. Null where only a person can. */
+  fix: { kind: 'slower'; factor: number } | { kind: 'clear'; stretch: [from: number, to: number] } | null;
   /** The strip that it shows in. */
   channel: string | null;
 }
@@ -31,8 +32,16 @@ export interface Finding {
 /** An eye that cannot follow is offered this part of the speed. */
 const GAZE_TEMPO = 0.75;
 
+/** What is so near to something that is gone through belongs to it, metres. */
+const BESIDE = 0.6;
+
 /** Everything that the checks know of a move: problems first, each in the order of time. Reads no kind of move. */
-export function checkMove(move: CompiledMove, footing: Footing, limits: CheckLimits): Finding[] {
+export function checkMove(
+  move: CompiledMove,
+  footing: Footing,
+  limits: CheckLimits,
+  walker: Pick<Walker, 'radius' | 'height'> = FIRST_WALKER,
+): Finding[] {
   const { path, ground, duration } = move;
   const all = { from: 0, to: duration, stretch: null, at: null, point: null, fix: null, channel: null };
   const findings: Finding[] = [];
@@ -51,6 +60,27 @@ export function checkMove(move: CompiledMove, footing: Footing, limits: CheckLim
         channel: 'section',
       });
     }
+  if (path) {
+    // What is gone through is said already.
+    const met = findings.map(({ stretch }) => stretch!);
+    for (const { severity, from, to, worst, station, point } of tightPlaces(move, footing, walker)) {
+      if (met.some(([a, b]) => from < b + BESIDE && to > a - BESIDE)) continue;
+      findings.push({
+        ...all,
+        rule: 'clearance',
+        severity,
+        from: path.timeAt(from),
+        to: path.timeAt(to),
+        stretch: [from, to],
+        at: path.timeAt(station),
+        worst,
+        limit: walker.radius,
+        point,
+        fix: { kind: 'clear', stretch: [from, to] },
+        channel: 'section',
+      });
+    }
+  }
   if (!ground)
     for (const { from, to, point } of passages(move, footing))
       findings.push({

@@ -213,7 +213,7 @@ describe('checks read no kind', () => {
     const fast = orbit({ duration: 5 });
     const [turn] = checkMove(compileMove(fast, site())!, nowhere, FIRST_LIMITS);
     expect(turn).toMatchObject({ rule: 'turn', severity: 'problem', limit: 60, worst: expect.closeTo(72, 3) });
-    const slower = atTempo(fast, turn!.fix!.factor);
+    const slower = atTempo(fast, (turn!.fix as { factor: number }).factor);
     expect(slower.duration).toBeCloseTo(12, 3);
     expect(checkMove(compileMove(slower, site())!, nowhere, FIRST_LIMITS)).toEqual([]);
   });

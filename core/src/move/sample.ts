@@ -57,6 +57,8 @@ export interface MovePath {
 
 /** What a walker has under the feet and in the way. */
 export interface WalkedGround {
+  /** Of who walks, metres. */
+  eyeHeight: number;
   gaps: readonly FloorGap[];
   /** Worked out when first asked. */
   readonly obstacles: readonly Obstacle[];

@@ -20,7 +20,7 @@ import {
   type MovePath,
   type WalkedGround,
 } from './sample.ts';
-import { smoothTable, tableAt, type UniformTable } from './uniform-table.ts';
+import { tableAt, type UniformTable } from './uniform-table.ts';
 
 interface WalkOptions {
   /** Who walks: how high a step, how much headroom. */
@@ -180,6 +180,7 @@ export class CompiledWalk implements CompiledMove {
     let met: Obstacle[] | null = null;
     const find = () => findObstacles(this.curve, this.footing, this.profile.walkLine, this.walk.eyeHeight);
     return {
+      eyeHeight: this.walk.eyeHeight,
       gaps: this.profile.gaps,
       get obstacles() {
         return (met ??= find());

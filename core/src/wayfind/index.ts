@@ -1,3 +1,4 @@
 export type { WayWalker } from './band.ts';
 export * from './clearance.ts';
 export * from './find-way.ts';
+export * from './move-clear.ts';

@@ -36,6 +36,8 @@ export function describeFinding(finding: Finding): string {
       return `The path goes through glass ${place(finding)}. Lead it round.`;
     case 'low':
       return `Something stands in the way ${place(finding)}: furniture, a sill or a parapet. Lead the path round.`;
+    case 'clearance':
+      return `Only ${worst!.toFixed(2)} m to what stands beside the path ${place(finding)}: shoulders need ${limit!.toFixed(2)} m.`;
     case 'gaze off':
       return `The eye keeps to ${limit!}° a second and looks up to ${Math.round(worst!)}° beside what it is to look at, from ${from.toFixed(1)} to ${to.toFixed(1)} s. Give it more time, or look at something farther away.`;
     case 'through':

@@ -47,11 +47,11 @@ export function MovesScreen() {
   const rate = project.body.rate;
   const duration = move?.duration ?? 0;
   usePlayback(duration, move?.loops ?? false);
-  const { limits } = project.body;
+  const { limits, walker } = project.body;
   const footing = site?.footing;
   const findings = useMemo(
-    () => (calmMove && footing ? checkMove(calmMove, footing, limits) : []),
-    [calmMove, footing, limits],
+    () => (calmMove && footing ? checkMove(calmMove, footing, limits, walker) : []),
+    [calmMove, footing, limits, walker],
   );
   const ground = useMemo(() => (site ? new Ground(site.footing.floors, site.survey) : null), [site]);
 
