@@ -57,12 +57,14 @@ async function takeAll(browser, studio) {
   await compared(page, take);
   await page.goto(`${project}/moves`);
   await sharp();
-  const slider = page.getByRole('slider', { name: 'Time' });
+  await page.getByText('Up to the viewing deck', { exact: true }).click();
+  const slider = page.getByRole('slider', { name: 'Time', exact: true });
   await slider.focus();
-  for (let i = 0; i < 22; i += 1) await page.keyboard.press('PageDown');
+  for (let i = 0; i < 27; i += 1) await page.keyboard.press('PageDown');
   await slider.evaluate((element) => element.blur());
   await sharp();
   await take('moves');
+  await foundWay(page, sharp, take);
   await page.getByText('About the field scope', { exact: true }).click();
   await page.waitForTimeout(1500);
   await sharp();
@@ -88,7 +90,22 @@ async function takeAll(browser, studio) {
   await notOfTheDemo(page, studio, sharp, take);
 }
 
-/** What the demo does not show: a bare terrain with a walk on it, and a file that does not say its size. */
+/** A way that is found through rooms and views. */
+async function foundWay(page, sharp, take) {
+  await page.getByRole('button', { name: 'Find the way' }).click();
+  const dialog = page.getByRole('dialog');
+  for (const place of ['Arrival', 'Tide gallery', 'Deck']) {
+    await dialog.getByLabel('Room or view').fill(place);
+    await page.keyboard.press('Enter');
+  }
+  await dialog.getByText(/ nodes\./).waitFor({ timeout: 30_000 });
+  await take('way');
+  await dialog.getByRole('button', { name: 'Make the walk' }).click();
+  await page.waitForTimeout(1500);
+  await sharp();
+}
+
+/** Views beside each other, and all of them on one sheet. */
 async function compared(page, take) {
   const rows = page.locator('[data-row]');
   await rows.nth(0).click();
@@ -112,6 +129,7 @@ async function compared(page, take) {
   await paper.close();
 }
 
+/** What the demo does not show: a bare terrain with a walk on it, and a file that does not say its size. */
 async function notOfTheDemo(page, studio, sharp, take) {
   const bringIn = async (name, text) => {
     await page.goto(studio);
@@ -186,9 +204,9 @@ function jar() {
   return lines.join('\n');
 }
 
-/** The same hall as natural, clay and line; the look is chosen on the Model stage and holds for all. */
+/** The same hall as natural and line; the look is chosen on the Model stage and holds for all. */
 async function looks(page, project, sharp) {
-  for (const look of ['Clay', 'Line', 'Natural']) {
+  for (const look of ['Line', 'Natural']) {
     await page.goto(`${project}/model`);
     await sharp();
     await page.getByRole('radio', { name: look }).click();

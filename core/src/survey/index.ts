@@ -11,5 +11,5 @@ export * from './blocking.ts';
 export { seenField, type SeenWish } from './seen-field.ts';
 export { FOR_PEOPLE, roomOfEye, storeyOfEye } from './room-at.ts';
 export type { Room, Void } from './rooms.ts';
-export { drawWalkway, Walkway } from './walkway.ts';
+export { drawWalkway, Walkway, type WalkedSurvey } from './walkway.ts';
 export { Footing, footingOf, packFooting, SURFACE, unpackFooting } from './footing.ts';

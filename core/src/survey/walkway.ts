@@ -2,6 +2,7 @@ import { exportNavMesh, importNavMesh, init, NavMeshQuery, type NavMesh } from '
 import { generateTiledNavMesh } from '@recast-navigation/generators';
 import type { Bounds, Vec3, Walker } from '../document/index.ts';
 import { triangleSoup, type SceneModel } from '../format/index.ts';
+import type { TriangleSoup } from '../geometry/index.ts';
 import { isDoorLeaf } from './door-leaf.ts';
 import type { Survey } from './survey.ts';
 import { leaveOutRoofs, polygonsOf } from './walkway-islands.ts';
@@ -13,6 +14,12 @@ const CELL_HEIGHT = 0.025;
 const TILE = 96;
 /** Open ground counts up to this far around a house, metres. */
 const SURROUNDINGS = 30;
+/** What of a survey says where one walks. */
+export interface WalkedSurvey {
+  bounds: Bounds;
+  storeys: readonly Pick<Survey['storeys'][number], 'extent' | 'rooms'>[];
+}
+
 /** Larger sites get larger voxels: at most about this many in plan. */
 const MOST_CELLS = 1_500_000;
 
@@ -28,9 +35,13 @@ export class Walkway {
    * @param survey of the same model: says where its house is
    * @returns null where there is nothing to walk on
    */
-  static async build(model: SceneModel, survey: Survey, walker: Walker): Promise<Walkway | null> {
+  static build(model: SceneModel, survey: Survey, walker: Walker): Promise<Walkway | null> {
+    return Walkway.over(triangleSoup(model, (part) => !isDoorLeaf(part)).soup, survey, walker);
+  }
+
+  /** The same over triangles: what there is but door leaves. @param survey of the same site */
+  static async over(soup: TriangleSoup, survey: WalkedSurvey, walker: Walker): Promise<Walkway | null> {
     await init();
-    const { soup } = triangleSoup(model, (part) => !isDoorLeaf(part));
     const { min, max } = areaOf(survey);
     // A whole number of voxels to the walker's radius, where the site is not too large for that.
     const fine = walker.radius / Math.ceil(walker.radius / CELL);
@@ -122,7 +133,7 @@ export class Walkway {
 }
 
 /** The house with some ground around it; everything where there is no house. */
-function areaOf({ bounds, storeys }: Survey): Bounds {
+function areaOf({ bounds, storeys }: WalkedSurvey): Bounds {
   const inside = storeys.filter(({ rooms }) => rooms.length > 0);
   if (inside.length === 0) return bounds;
   const side = (k: 0 | 1 | 2 | 3, pick: (...values: number[]) => number) =>

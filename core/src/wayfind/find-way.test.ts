@@ -5,7 +5,7 @@ import { box } from '../move/floor-scenes.fixture.ts';
 import { CompiledWalk } from '../move/index.ts';
 import { BUILDINGS, modelOfBuilding, plain, type Building } from '../survey/buildings.fixture.ts';
 import { footingOf, surveyModel, Walkway, type Footing, type Survey } from '../survey/index.ts';
-import { findWay, type FoundWay } from './index.ts';
+import { findWay, whyNoWay, type FoundWay } from './index.ts';
 
 const walker = { ...FIRST_WALKER, eyeHeight: 1.6 };
 /** The ways below may be so much nearer to things than the shoulders need: a rounded bend is no polygon. Metres. */
@@ -233,5 +233,38 @@ describe('stairs', () => {
     expect(Math.hypot(first!.x - third!.x, first!.z - third!.z)).toBeLessThan(0.01);
     expect(Math.hypot(second!.x - b![0], second!.z - b![2])).toBeLessThan(1.2);
     expect(find(made, [a!, b!, [a![0], 40, a![2]]])).toEqual({ found: false, from: 1, to: 2 });
+  });
+
+  test.each([
+    ['a door of 0.3 m', { at: 2.2, width: 0.3, head: 2.1 }, { reason: 'narrow', size: 0.3, needed: 0.5 }],
+    ['a door of 1.8 m head', { at: 2.2, width: 0.9, head: 1.8 }, { reason: 'low', size: 1.8, needed: 1.9 }],
+  ])('says what is in the way and by how much: %s', async (_, door, expected) => {
+    const building = plain('A house', { door });
+    const made = await make(building);
+    const [{ from, to }] = building.doors as [Building['doors'][number]];
+    expect(find(made, [from, to]).found).toBe(false);
+    const block = await whyNoWay(made.footing, made.survey, [from, to], FIRST_WALKER);
+    expect(block).toMatchObject({ ...expected, size: expect.closeTo(expected.size, 2) });
+    // In the door: in the wall between both rooms.
+    expect(Math.abs(block!.at[0] - (from[0] + to[0]) / 2)).toBeLessThan(0.3);
+  });
+
+  test('says how high a step is that nobody takes', async () => {
+    const platform: Building = {
+      name: 'a platform',
+      triangles: [...box(-6, 6, -0.2, 0, -4, 4), ...box(1, 6, -0.2, 0.42, -4, 4)],
+      storeys: [],
+      doors: [],
+      nowhere: [],
+    };
+    const made = await make(platform);
+    const places: [Vec3, Vec3] = [
+      [-4, 0, 0],
+      [4, 0.42, 0],
+    ];
+    expect(find(made, places).found).toBe(false);
+    const block = await whyNoWay(made.footing, made.survey, places, FIRST_WALKER);
+    expect(block).toMatchObject({ reason: 'step', size: expect.closeTo(0.42, 2), needed: 0.25 });
+    expect(block!.at[0]).toBeCloseTo(1, 1);
   });
 });

@@ -38,11 +38,39 @@ export const PROJECT: BodyOf<'project'> = projectBodySchema.parse({
 
 type Stop = readonly [x: number, z: number, y?: number, kind?: PathNode['kind']];
 
+/** What a walk has besides its path and its speed; places are nodes, by number. */
+interface Shaped {
+  turning: number;
+  pause: { node: number; seconds: number };
+  look: { point: Vec3; from: { node: number; offset: number }; to: { node: number; offset: number } };
+}
+
+function shapedParts(name: string, { turning, pause, look }: Shaped) {
+  const at = ({ node, offset = 0 }: { node: number; offset?: number }) => ({
+    by: 'node' as const,
+    node: idOf(`${name} node ${node}`),
+    offset,
+  });
+  return {
+    pace: { turning, pauses: [{ id: idOf(`${name} pause`), anchor: at(pause), seconds: pause.seconds }] },
+    gazeSpans: [
+      {
+        id: idOf(`${name} look`),
+        from: at(look.from),
+        to: at(look.to),
+        gaze: { kind: 'point' as const, point: look.point },
+        handOver: 1.8,
+      },
+    ],
+  };
+}
+
 function walk(
   name: string,
   stops: readonly Stop[],
-  options: { closed?: boolean; speed?: number; focalLengthMm?: number; gaze?: Walk['gaze'] } = {},
+  options: { closed?: boolean; speed?: number; focalLengthMm?: number; gaze?: Walk['gaze']; shaped?: Shaped } = {},
 ): { name: string; body: BodyOf<'move'> } {
+  const shaped = options.shaped && shapedParts(name, options.shaped);
   return {
     name,
     body: {
@@ -60,9 +88,10 @@ function walk(
         })),
       },
       eyeHeight: 1.6,
-      pace: { by: 'speed', speed: options.speed ?? 1.2, duration: 10, shape: 'soft' },
+      pace: { by: 'speed', speed: options.speed ?? 1.2, duration: 10, shape: 'soft', ...shaped?.pace },
       gaze: options.gaze ?? { kind: 'ahead', distance: 2.2 },
       lens: { ...DEFAULT_LENS, focalLengthMm: options.focalLengthMm ?? 22 },
+      ...(shaped && { gazeSpans: shaped.gazeSpans }),
     },
   };
 }
@@ -82,21 +111,32 @@ export const MOVES = [
     [19.3, 7.4],
     [21.2, 7.6],
   ]),
-  walk('Up to the viewing deck', [
-    [12.4, 2.2],
-    [13.7, 5.2],
-    [13.2, 8.1],
-    [10.2, 8.3],
-    [9.9, 10.4],
-    [stairX, 11.2, FLOOR, 'corner'],
-    [stairX, 10.2],
-    [stairX, 5.3, DECK],
-    [stairX + 0.1, 4.3, DECK, 'corner'],
-    [12, 4.25, DECK],
-    [16.2, 4.25, DECK],
-    [18.2, 3.6, DECK],
-    [20.2, 3.4, DECK],
-  ]),
+  walk(
+    'Up to the viewing deck',
+    [
+      [12.4, 2.2],
+      [13.7, 5.2],
+      [13.2, 8.1],
+      [10.2, 8.3],
+      [9.9, 10.4],
+      [stairX, 11.2, FLOOR, 'corner'],
+      [stairX, 10.2],
+      [stairX, 5.3, DECK],
+      [stairX + 0.1, 4.3, DECK, 'corner'],
+      [12, 4.25, DECK],
+      [16.2, 4.25, DECK],
+      [18.2, 3.6, DECK],
+      [20.2, 3.4, DECK],
+    ],
+    {
+      shaped: {
+        turning: 40,
+        // On the bridge one stands for a moment and looks down into the hall.
+        pause: { node: 9, seconds: 4 },
+        look: { point: [12.2, FLOOR + 0.6, 9.5], from: { node: 9, offset: -2 }, to: { node: 9, offset: 1.2 } },
+      },
+    },
+  ),
   walk(
     'Around the tide table',
     [

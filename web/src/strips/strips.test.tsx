@@ -1,10 +1,12 @@
 import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globals';
 import type { Key } from '@eskovan/core/document';
+import type { ChannelItem } from '@eskovan/core/track';
 import { CompiledWalk } from '@eskovan/core/move';
 import { Footing } from '@eskovan/core/survey';
 import { cleanup, fireEvent, render, screen } from '@testing-library/react';
 import { workbench } from '../desk/workbench.ts';
 import { exampleWalk, uuid } from '../testing/studio.tsx';
+import type { ItemChange } from './strip-items.tsx';
 import { Strips } from './strips.tsx';
 
 const walk = new CompiledWalk(
@@ -81,11 +83,64 @@ describe('keys of a strip', () => {
 
   test('a double press on a strip that takes keys makes one, on one that does not it makes none', () => {
     const charts = screen.getByTestId('strip-charts');
-    fireEvent.doubleClick(charts, { clientX: 450, clientY: 270 });
+    fireEvent.doubleClick(charts, { clientX: 450, clientY: 290 });
     expect(keys).toHaveLength(3);
     expect(keys[2]!.value).toBeGreaterThan(50);
-    fireEvent.doubleClick(charts, { clientX: 450, clientY: 40 });
+    // The pace has marks, no keys.
+    fireEvent.doubleClick(charts, { clientX: 450, clientY: 120 });
     expect(keys).toHaveLength(3);
+  });
+});
+
+describe('what lies in a strip', () => {
+  const paused = new CompiledWalk(
+    {
+      ...exampleWalk([
+        [0, 0],
+        [8, 0],
+      ]),
+      pace: {
+        by: 'speed',
+        speed: 1.2,
+        duration: 10,
+        shape: 'soft',
+        pauses: [{ id: uuid(400), anchor: { by: 'station', station: 4 }, seconds: 3 }],
+        marks: [{ id: uuid(401), anchor: { by: 'station', station: 6 }, length: 1, speed: 0.6 }],
+      },
+    },
+    new Footing(new Float32Array(0)),
+  );
+  const onItem = jest.fn<(item: ChannelItem, change: ItemChange) => void>();
+  const item = (name: RegExp) => screen.getByRole('slider', { name });
+  beforeEach(() => {
+    cleanup();
+    onItem.mockClear();
+    render(<Strips move={paused} rate={rate} onTime={onTime} onItem={onItem} />);
+  });
+
+  test('a pause says how long, is moved by arrows and taken away by Delete', () => {
+    fireEvent.keyDown(item(/^Pause, 3\.0 s/), { key: 'ArrowRight' });
+    fireEvent.keyDown(item(/^Pause/), { key: 'ArrowLeft', shiftKey: true });
+    fireEvent.keyDown(item(/^Pause/), { key: 'Delete' });
+    expect(onItem.mock.calls.map(([, change]) => change)).toEqual([
+      { by: 'shift', seconds: expect.closeTo(0.04, 9) },
+      { by: 'shift', seconds: expect.closeTo(-0.4, 9) },
+      { by: 'remove' },
+    ]);
+  });
+
+  test('a mark is pulled up and down in speed; a drag tells where it is from where it was taken hold of', () => {
+    const mark = item(/^Slow/);
+    fireEvent.pointerDown(mark, { button: 0, pointerId: 1, clientX: 20, clientY: 100 });
+    fireEvent.pointerMove(mark, { pointerId: 1, clientX: 20, clientY: 90 });
+    fireEvent.pointerUp(mark, { pointerId: 1, clientX: 20, clientY: 90 });
+    const changes = onItem.mock.calls.map(([, change]) => change);
+    expect(changes.length).toBeGreaterThan(0);
+    for (const change of changes) {
+      if (change.by !== 'value') throw new Error('its speed is changed');
+      expect(change.value).toBeGreaterThan(0.6);
+    }
+    expect(onTime).not.toHaveBeenCalled();
   });
 });
 

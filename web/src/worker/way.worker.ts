@@ -1,14 +1,16 @@
-import type { Vec3 } from '@eskovan/core/document';
-import { unpackFooting, Walkway, type Footing } from '@eskovan/core/survey';
-import { findWay, type FoundWay, type NoWay, type WayWalker } from '@eskovan/core/wayfind';
+import type { Vec3, Walker } from '@eskovan/core/document';
+import { unpackFooting, Walkway, type Footing, type WalkedSurvey } from '@eskovan/core/survey';
+import { findWay, whyNoWay, type Block, type FoundWay, type NoWay, type WayWalker } from '@eskovan/core/wayfind';
 import * as Comlink from 'comlink';
 
 export interface WayOrder {
   floorUrl: string;
   walkwayUrl: string;
+  /** Storeys and rooms, for looking after what is in the way. */
+  survey: WalkedSurvey;
   /** On the floor, metres. */
   places: readonly Vec3[];
-  walker: WayWalker;
+  walker: WayWalker & Walker;
 }
 
 interface Ground {
@@ -40,11 +42,17 @@ function groundOf({ floorUrl, walkwayUrl }: WayOrder): Promise<Ground> {
   return loading;
 }
 
+/** No way, and what is in it; null where nobody gets there at all. */
+export type BlockedWay = NoWay & { block: Block | null };
+
 const api = {
-  /** A path through places, or between which there is none. */
-  async find(order: WayOrder): Promise<FoundWay | NoWay> {
+  /** A path through places, or between which there is none, and why. */
+  async find(order: WayOrder): Promise<FoundWay | BlockedWay> {
+    const { places, walker, survey } = order;
     const { footing, walkway } = await groundOf(order);
-    return findWay(walkway, order.places, footing, order.walker, () => crypto.randomUUID());
+    const way = findWay(walkway, places, footing, walker, () => crypto.randomUUID());
+    if (way.found) return way;
+    return { ...way, block: await whyNoWay(footing, survey, [places[way.from]!, places[way.to]!], walker) };
   },
 };
 

@@ -1,17 +1,13 @@
 import type { Finding } from '@eskovan/core/check';
 import type { Row } from '@eskovan/core/document';
 import { atTempo } from '@eskovan/core/move';
-import { moveClear } from '@eskovan/core/wayfind';
 import { SlidersHorizontal } from 'lucide-react';
 import { useState } from 'react';
 import { editBody } from '../../data/edit-row.ts';
-import { useProject } from '../../data/use-project.ts';
-import { useSiteData } from '../../site/use-site.ts';
 import { workbench } from '../../desk/workbench.ts';
 import { Button, Card } from '../../kit/index.ts';
 import { CheckLine } from '../shared/check-line.tsx';
 import { describeFinding } from './describe-finding.ts';
-import { editMove } from './edit-move.ts';
 import { LimitsDialog } from './limits-dialog.tsx';
 
 interface ChecksCardProps {
@@ -19,22 +15,13 @@ interface ChecksCardProps {
   findings: readonly Finding[];
   /** What it means that nothing was found. */
   fine: string;
+  /** Leads the path clear of what a stretch of it is too near to. */
+  onClear?: (stretch: readonly [from: number, to: number]) => void;
 }
 
 /** What would spoil a move, before it is rendered: where, how much, and what to do. */
-export function ChecksCard({ row, findings, fine }: ChecksCardProps) {
+export function ChecksCard({ row, findings, fine, onClear }: ChecksCardProps) {
   const [limits, setLimits] = useState(false);
-  const { walker } = useProject().project.body;
-  const { data: site } = useSiteData();
-  const clear = (stretch: readonly [number, number]) => {
-    if (!site) return;
-    editMove(row, 'walk', 'Lead the path clear', (body) => ({
-      ...body,
-      path: moveClear(body.path, stretch, site.footing, { ...walker, eyeHeight: body.eyeHeight }, () =>
-        crypto.randomUUID(),
-      ),
-    }));
-  };
   return (
     <Card
       title="Checks"
@@ -59,8 +46,8 @@ export function ChecksCard({ row, findings, fine }: ChecksCardProps) {
           return (
             <CheckLine key={`${rule} ${finding.from}`} severity={severity}>
               <span className="min-w-0 flex-1">{describeFinding(finding)}</span>
-              {fix?.kind === 'clear' && (
-                <Button small onClick={() => clear(fix.stretch)}>
+              {fix?.kind === 'clear' && onClear && (
+                <Button small onClick={() => onClear(fix.stretch)}>
                   Lead it clear
                 </Button>
               )}

@@ -1,15 +1,15 @@
 import type { Vec3 } from '@eskovan/core/document';
-import type { FoundWay, NoWay } from '@eskovan/core/wayfind';
+import type { FoundWay } from '@eskovan/core/wayfind';
 import { useQuery } from '@tanstack/react-query';
 import * as Comlink from 'comlink';
 import { useEffect, useRef } from 'react';
 import { fileUrl } from '../../data/api.ts';
 import { useProject } from '../../data/use-project.ts';
-import { useSite } from '../../site/use-site.ts';
-import type { WayWorker } from '../../worker/way.worker.ts';
+import { useSite, type SiteData } from '../../site/use-site.ts';
+import type { BlockedWay, WayWorker } from '../../worker/way.worker.ts';
 
 interface Way {
-  way: FoundWay | NoWay | null;
+  way: FoundWay | BlockedWay | null;
   looking: boolean;
   failed: boolean;
   /** Is it known where one can walk? */
@@ -17,7 +17,7 @@ interface Way {
 }
 
 /** The way through some places of the site, in their order; found by a worker that knows the site from one question to the next. */
-export function useWay(places: readonly Vec3[]): Way {
+export function useWay(places: readonly Vec3[], { survey }: SiteData): Way {
   const { project } = useProject();
   const site = useSite();
   const { walker, eyeHeight } = project.body;
@@ -35,11 +35,12 @@ export function useWay(places: readonly Vec3[]): Way {
     enabled: walkway !== null && places.length > 1,
     staleTime: Infinity,
     retry: false,
-    queryFn: async (): Promise<FoundWay | NoWay> => {
+    queryFn: async (): Promise<FoundWay | BlockedWay> => {
       asked.current ??= startWorker();
       return await asked.current.remote.find({
         floorUrl: fileUrl(site!.floor.sha256),
         walkwayUrl: fileUrl(walkway!.sha256),
+        survey: { bounds: survey.bounds, storeys: survey.storeys.map(({ extent, rooms }) => ({ extent, rooms })) },
         places,
         walker: { ...walker, eyeHeight },
       });

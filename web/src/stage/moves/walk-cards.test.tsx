@@ -3,7 +3,7 @@ import { checkMove } from '@eskovan/core/check';
 import { FIRST_LIMITS, walkOf, type Gaze } from '@eskovan/core/document';
 import { Footing } from '@eskovan/core/survey';
 import { CompiledWalk } from '@eskovan/core/move';
-import { act, screen } from '@testing-library/react';
+import { act, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { editBody } from '../../data/edit-row.ts';
 import { itemsOf, selection } from '../../desk/selection.ts';
@@ -131,5 +131,43 @@ describe('the cards of a walk', () => {
     await userEvent.click(screen.getByRole('radio', { name: 'By time' }));
     await enter('Takes, s', '3');
     expect(screen.getByText(/faster than people walk/)).toBeTruthy();
+  });
+
+  test('a pause, a slower place and a pin are put where the walk is, changed in numbers, and taken away', async () => {
+    start();
+    act(() => workbench.set({ time: 3 }));
+    await userEvent.click(screen.getByRole('button', { name: 'Pause here' }));
+    // It holds on to the node before it.
+    expect(body().pace.pauses).toMatchObject([{ anchor: { by: 'node', node: uuid(900) }, seconds: 3 }]);
+    await userEvent.click(screen.getByRole('button', { name: 'Slower here' }));
+    expect(body().pace.marks).toHaveLength(1);
+    expect(body().pace.marks![0]!.speed).toBeLessThan(1.2);
+    await userEvent.click(screen.getByRole('button', { name: 'Pin this time' }));
+    expect(body().pace.pins).toHaveLength(1);
+    const list = screen.getByRole('list', { name: 'In the pace' });
+    expect(within(list).getAllByRole('listitem')).toHaveLength(3);
+    await userEvent.click(within(list).getByRole('button', { name: /^Take away: Pause/ }));
+    expect(body().pace.pauses).toEqual([]);
+  });
+
+  test('corners, a carried pace and keys of what changes over time', async () => {
+    start();
+    await userEvent.click(screen.getByRole('radio', { name: 'Yes' }));
+    expect(body().pace.turning).toBe(FIRST_LIMITS.turnNote);
+    await userEvent.click(screen.getByRole('radio', { name: 'No' }));
+    expect(body().pace.turning).toBeUndefined();
+    await userEvent.click(screen.getByRole('combobox', { name: 'Shape of the pace' }));
+    await userEvent.click(await screen.findByRole('option', { name: /^Carry/ }));
+    await enter('Slow is, %', '25');
+    expect(body().pace).toMatchObject({ shape: 'carry', carry: { at: 0.5, slow: 0.25 } });
+    act(() => workbench.set({ time: 1 }));
+    await userEvent.click(screen.getByRole('button', { name: 'Lift' }));
+    await userEvent.click(screen.getByRole('button', { name: 'Focus' }));
+    expect(body().tracks?.lift).toHaveLength(1);
+    expect(body().tracks?.focus).toMatchObject([{ value: 4 }]);
+    // Who pulls a focus sees it.
+    expect(body().lens.fNumber).toBe(2.8);
+    await userEvent.click(screen.getByRole('button', { name: 'No Lift keys' }));
+    expect(body().tracks?.lift).toEqual([]);
   });
 });

@@ -8,10 +8,12 @@ import { MoveLensCard } from './move-lens-card.tsx';
 import type { MoveCardsProps } from './move-props.ts';
 import { OverTimeCard } from './over-time-card.tsx';
 import { PaceCard } from './pace-card.tsx';
+import { useLeadClear } from './use-lead-clear.ts';
 import { NodeCard, PathCard } from './path-cards.tsx';
 
 /** What the selected walk is made of, in numbers. */
 export const WalkCards = memo(function WalkCards({ row, body, move, findings, aspect, frames }: MoveCardsProps<Walk>) {
+  const onClear = useLeadClear(row);
   const { lead } = useItems('node', row.id);
   const node = body.path.nodes.find((n) => n.id === lead);
   return (
@@ -20,6 +22,7 @@ export const WalkCards = memo(function WalkCards({ row, body, move, findings, as
         <ChecksCard
           row={row}
           findings={findings}
+          onClear={onClear}
           fine="There is floor all the way and nothing in it, the pace is a walk, and the eye turns calmly."
         />
       )}

@@ -1,3 +1,5 @@
+import type { Walk } from '@eskovan/core/document';
+import type { Block } from '@eskovan/core/wayfind';
 import { ArrowDown, ArrowUp, Route, Trash2 } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { liveRows } from '../../data/changes.ts';
@@ -5,9 +7,9 @@ import { useProject } from '../../data/use-project.ts';
 import { Button, Dialog, Finder, NumberField } from '../../kit/index.ts';
 import type { SiteData } from '../../site/use-site.ts';
 import { useCompiledMove } from '../shared/use-compiled-move.ts';
+import { showPlace } from './show-place.ts';
 import { useWay } from './use-way.ts';
 import { walkAlong, wayPlaces, type WayPlace, type WayStop } from './way-walk.ts';
-import type { Walk } from '@eskovan/core/document';
 
 interface WayDialogProps {
   site: SiteData;
@@ -23,7 +25,10 @@ export function WayDialog({ site, onWalk, onClose }: WayDialogProps) {
   const document = useProject();
   const [stops, setStops] = useState<readonly WayStop[]>([]);
   const places = useMemo(() => wayPlaces(site, liveRows(document.view)), [site, document.view]);
-  const { way, looking, failed, walkable } = useWay(useMemo(() => stops.map(({ place }) => place.at), [stops]));
+  const { way, looking, failed, walkable } = useWay(
+    useMemo(() => stops.map(({ place }) => place.at), [stops]),
+    site,
+  );
   const find = (typed: string) => {
     const words = typed.trim().toLowerCase();
     return places.filter(({ name, about }) => `${name} ${about}`.toLowerCase().includes(words));
@@ -129,10 +134,20 @@ export function WayDialog({ site, onWalk, onClose }: WayDialogProps) {
                         : ''
                     }`
                   : way
-                    ? `There is no way from ${name(way.from)} to ${name(way.to)}: a door that is too narrow, a step that is too high, or no floor in between. Look at where one can walk on the Model stage.`
+                    ? `There is no way from ${name(way.from)} to ${name(way.to)}: ${blockText(way.block)}`
                     : ''}
       </p>
       <div className="flex justify-end gap-2">
+        {way && !way.found && way.block && (
+          <Button
+            onClick={() => {
+              showPlace(way.block!.at, site);
+              onClose();
+            }}
+          >
+            Show the place
+          </Button>
+        )}
         <Button onClick={onClose}>Close</Button>
         <Button
           tone="primary"
@@ -145,4 +160,19 @@ export function WayDialog({ site, onWalk, onClose }: WayDialogProps) {
       </div>
     </Dialog>
   );
+}
+
+/** What keeps one from getting there, and by how much. */
+function blockText(block: Block | null): string {
+  if (!block) return 'no floor leads there. Look at where one can walk on the Model stage.';
+  const { reason, size, needed, at } = block;
+  const where = `at x ${at[0].toFixed(1)}, z ${at[2].toFixed(1)} m`;
+  switch (reason) {
+    case 'narrow':
+      return `a passage ${where} is ${size.toFixed(2)} m wide, and ${needed.toFixed(2)} m are needed.`;
+    case 'low':
+      return `the headroom ${where} is ${size.toFixed(2)} m, and ${needed.toFixed(2)} m are needed.`;
+    case 'step':
+      return `a step ${where} is ${size.toFixed(2)} m high, and the walker takes ${needed.toFixed(2)} m.`;
+  }
 }
