@@ -190,6 +190,8 @@ test('where there is no way, it says between which places', async ({ page }) => 
   await page.getByRole('button', { name: 'Find the way' }).click();
   const dialog = page.getByRole('dialog');
   await throughViews(page, 2);
-  await expect(dialog.getByRole('status')).toContainText(/There is no way from .*: no floor leads there/, { timeout: 60_000 });
+  await expect(dialog.getByRole('status')).toContainText(/There is no way from .*: no floor leads there/, {
+    timeout: 60_000,
+  });
   await expect(dialog.getByRole('button', { name: 'Make the walk' })).toBeDisabled();
 });
