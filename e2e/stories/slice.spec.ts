@@ -59,9 +59,9 @@ async function wholeSlice(page: Page, { projectId, path, rise }: Slice): Promise
     const before = await pictureStatistics(page);
     expect(before.spread).toBeGreaterThan(4);
     await page.getByRole('button', { name: 'Play' }).click();
-    await expect(page.getByRole('button', { name: 'Pause' })).toBeVisible();
+    await expect(page.getByRole('button', { name: 'Pause', exact: true })).toBeVisible();
     await expect.poll(async () => Number(await header.getAttribute('data-frame'))).toBeGreaterThan(20);
-    await page.getByRole('button', { name: 'Pause' }).click();
+    await page.getByRole('button', { name: 'Pause', exact: true }).click();
     const frame = Number(await header.getAttribute('data-frame'));
     await page.getByRole('button', { name: 'Forward one frame' }).click();
     await expect(header).toHaveAttribute('data-frame', String(frame + 1));
