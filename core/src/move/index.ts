@@ -5,6 +5,7 @@ export * from './floor-profile.ts';
 export { findObstacles, KNEE, type Obstacle, type ObstacleKind } from './in-the-way.ts';
 export { FOCAL_LENGTHS } from './camera-tracks.ts';
 export { CompiledOrbit } from './orbit.ts';
+export { reversedWalk } from './reverse.ts';
 export * from './sample.ts';
 export { tableAt, type UniformTable } from './uniform-table.ts';
 export * from './tempo.ts';

@@ -44,7 +44,10 @@ export function setNodeKind(path: Path, id: string, kind: PathNode['kind']): Pat
   return { ...path, nodes: path.nodes.map((node) => (node.id === id ? { ...node, kind } : node)) };
 }
 
+/** The other way; a closed path begins where it did. */
 export function reversePath(path: Path): Path {
+  const [first, ...others] = path.nodes;
+  if (path.closed && first) return { ...path, nodes: [first, ...others.reverse()] };
   return { ...path, nodes: [...path.nodes].reverse() };
 }
 

@@ -1,11 +1,11 @@
 import type { Path, PathNode, Row, Walk } from '@eskovan/core/document';
-import type { CompiledMove } from '@eskovan/core/move';
-import { deleteNode, insertNode, moveNode, reversePath, setClosed, setNodeKind } from '@eskovan/core/path';
+import { reversedWalk, type CompiledMove } from '@eskovan/core/move';
+import { deleteNode, insertNode, moveNode, setClosed, setNodeKind } from '@eskovan/core/path';
 import { CornerDownRight, FlipHorizontal2, Plus, RotateCcw, Spline, Trash2 } from 'lucide-react';
 import { selection } from '../../desk/selection.ts';
 import { Button, Card, Line, NumberField, Value } from '../../kit/index.ts';
 import { useSiteData } from '../../site/use-site.ts';
-import { keepPath } from './edit-move.ts';
+import { editMove, keepPath } from './edit-move.ts';
 
 export function PathCard({ row, body, move }: { row: Row<'move'>; body: Walk; move: CompiledMove | null }) {
   const set = (label: string, change: (path: Path) => Path) => keepPath(row, label, change);
@@ -15,7 +15,11 @@ export function PathCard({ row, body, move }: { row: Row<'move'>; body: Walk; mo
         <Value unit="m">{move?.path ? move.path.length.toFixed(2) : '–'}</Value>
       </Line>
       <div className="mt-1.5 flex flex-wrap gap-1.5">
-        <Button small icon={<FlipHorizontal2 size={13} />} onClick={() => set('Reverse the path', reversePath)}>
+        <Button
+          small
+          icon={<FlipHorizontal2 size={13} />}
+          onClick={() => editMove(row, 'walk', 'Reverse the path', reversedWalk)}
+        >
           Reverse
         </Button>
         <Button

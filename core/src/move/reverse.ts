@@ -1,0 +1,58 @@
+import type { Anchor, Walk, WayAnchor } from '../document/index.ts';
+import { paceProfile } from '../pace/index.ts';
+import { PlanCurve, reversePath } from '../path/index.ts';
+import { stationOf } from '../track/index.ts';
+
+/**
+ * A walk the other way: its pauses, marks, pins, gazes and keys stay at their places of the path; what is held by a time
+ * stays at its time. Reversed twice it is what it was.
+ */
+export function reversedWalk(walk: Walk): Walk {
+  const { path, pace, gazeSpans, tracks } = walk;
+  const reversed = reversePath(path);
+  if (path.nodes.length < 2) return { ...walk, path: reversed };
+  const curve = new PlanCurve(path);
+  const { length } = curve;
+  const back = (anchor: WayAnchor): WayAnchor => {
+    if (anchor.by === 'node') return { ...anchor, offset: -anchor.offset };
+    return { by: 'station', station: Math.max(0, length - anchor.station) };
+  };
+  const held = (anchor: Anchor): Anchor => (anchor.by === 'time' ? anchor : back(anchor));
+  const place = <T extends { anchor: WayAnchor }>(items: readonly T[]): T[] =>
+    items.map((item) => ({ ...item, anchor: back(item.anchor) }));
+  const { marks, pauses, pins, carry } = pace;
+  const nodeAt = (id: string) => curve.nodeStations[path.nodes.findIndex((node) => node.id === id)] ?? null;
+  const duration =
+    pins && length > 0
+      ? paceProfile(pace, { length, stationOf: (anchor) => stationOf(anchor, nodeAt) }).duration
+      : pace.duration;
+  return {
+    ...walk,
+    path: reversed,
+    pace: {
+      ...pace,
+      shape: OTHER_WAY[pace.shape] ?? pace.shape,
+      ...(carry && { carry: { ...carry, at: 1 - carry.at } }),
+      ...(marks && { marks: place(marks) }),
+      ...(pauses && { pauses: place(pauses) }),
+      ...(pins && { pins: place(pins).map((pin) => ({ ...pin, time: Math.max(0.04, duration - pin.time) })) }),
+    },
+    ...(gazeSpans && {
+      gazeSpans: gazeSpans.map((span) =>
+        span.from.by === 'time' || span.to.by === 'time'
+          ? { ...span, from: held(span.from), to: held(span.to) }
+          : { ...span, from: back(span.to), to: back(span.from) },
+      ),
+    }),
+    ...(tracks && {
+      tracks: Object.fromEntries(
+        Object.entries(tracks).map(([name, keys]) => [name, keys.map((key) => ({ ...key, anchor: held(key.anchor) }))]),
+      ),
+    }),
+  };
+}
+
+const OTHER_WAY: Partial<Record<Walk['pace']['shape'], Walk['pace']['shape']>> = {
+  'ease out of rest': 'ease to rest',
+  'ease to rest': 'ease out of rest',
+};
