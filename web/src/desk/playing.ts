@@ -3,6 +3,11 @@ import type { Rate } from '@eskovan/core/document';
 import { useEffect } from 'react';
 import { workbench, useWorkbench } from './workbench.ts';
 
+/** Nobody sees more than a blur of what goes faster. */
+const FASTEST = 8;
+/** So near to its end it is over, seconds. */
+const AT_END = 0.05;
+
 /** Goes to a frame of the move, kept inside it. */
 export function goToFrame(frame: number, duration: number, rate: Rate): void {
   const last = frameCount(duration, rate) - 1;
@@ -11,7 +16,39 @@ export function goToFrame(frame: number, duration: number, rate: Rate): void {
 
 export function togglePlaying(duration: number): void {
   const { playing, time } = workbench.get();
-  workbench.set({ playing: !playing, scout: null, ...(!playing && time >= duration - 0.05 ? { time: 0 } : {}) });
+  const again = !playing && time >= duration - AT_END;
+  workbench.set({ playing: !playing, playRate: 1, scout: null, ...(again ? { time: 0 } : {}) });
+}
+
+/**
+ * Plays forward (1) or backward (−1), from the other end where it is over; asked again while it does, twice as fast.
+ * @param slowly a part of real time, for looking closely
+ */
+export function shuttle(way: 1 | -1, duration: number, slowly = 1): void {
+  const { playing, playRate, time } = workbench.get();
+  const faster = playing && playRate * way >= 1 && slowly === 1;
+  const over = way > 0 ? time >= duration - AT_END : time <= AT_END;
+  workbench.set({
+    playing: true,
+    playRate: faster ? way * Math.min(FASTEST, 2 * Math.abs(playRate)) : way * slowly,
+    scout: null,
+    ...(!playing && over ? { time: way > 0 ? 0 : duration } : {}),
+  });
+}
+
+export const stopPlaying = (): void => workbench.set({ playing: false, playRate: 1 });
+
+/** Where the clock is after some seconds, and whether it goes on. */
+export function clockAfter(
+  { time, playRate }: { time: number; playRate: number },
+  seconds: number,
+  duration: number,
+  loops: boolean,
+): { time: number; playing: boolean } {
+  const next = time + seconds * playRate;
+  if (loops) return { time: next - duration * Math.floor(next / duration), playing: true };
+  if (next >= duration) return { time: duration, playing: false };
+  return next <= 0 && playRate < 0 ? { time: 0, playing: false } : { time: Math.max(0, next), playing: true };
 }
 
 /** Runs the clock while playing, round and round where the end is the beginning. Real time: a slow machine shows fewer pictures, not a slower walk. */
@@ -27,13 +64,10 @@ export function usePlayback(duration: number, loops: boolean): void {
         return;
       }
       // The first frame's time stamp may lie before the moment the button was pressed.
-      const time = workbench.get().time + Math.max(0, now - before) / 1000;
+      const after = clockAfter(workbench.get(), Math.max(0, now - before) / 1000, duration, loops);
       before = Math.max(before, now);
-      if (time >= duration && !loops) workbench.set({ time: duration, playing: false });
-      else {
-        workbench.set({ time: time % duration });
-        loop = requestAnimationFrame(tick);
-      }
+      workbench.set(after.playing ? { time: after.time } : after);
+      if (after.playing) loop = requestAnimationFrame(tick);
     });
     return () => cancelAnimationFrame(loop);
   }, [playing, duration, loops]);

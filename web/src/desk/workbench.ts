@@ -26,6 +26,8 @@ export interface Workbench {
   /** Seconds into the selected move. */
   time: number;
   playing: boolean;
+  /** How fast, and which way: 1 is real time, −2 twice as fast backward. */
+  playRate: number;
   /** The free eye, while it is away from what is selected. */
   scout: Pose | null;
   /** The lens that the free eye sees through, where it is another than that of what is selected. */
@@ -56,6 +58,7 @@ const fresh: Workbench = {
   alone: null,
   time: 0,
   playing: false,
+  playRate: 1,
   scout: null,
   scoutLens: null,
   eyes: null,

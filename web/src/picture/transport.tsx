@@ -9,6 +9,7 @@ import { Button } from '../kit/index.ts';
 export function Transport({ duration, rate }: { duration: number; rate: Rate }) {
   const time = useWorkbench((state) => state.time);
   const playing = useWorkbench((state) => state.playing);
+  const playRate = useWorkbench((state) => state.playRate);
   const frame = Math.min(frameAt(time, rate), frameCount(duration, rate) - 1);
   const disabled = duration <= 0;
   return (
@@ -38,6 +39,7 @@ export function Transport({ duration, rate }: { duration: number; rate: Rate }) 
         onClick={() => togglePlaying(duration)}
       >
         {playing ? 'Pause' : 'Play'}
+        {playing && playRate !== 1 && <span className="font-mono text-xs">{playRate}×</span>}
       </Button>
       <Button
         tone="surround"

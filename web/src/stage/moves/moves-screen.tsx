@@ -5,7 +5,7 @@ import { placeBounds } from '@eskovan/core/site';
 import type { CompiledMove } from '@eskovan/core/move';
 import { useDeferredValue, useMemo, useState } from 'react';
 import { useCommands } from '../../desk/commands.ts';
-import { goToFrame, togglePlaying, usePlayback } from '../../desk/playing.ts';
+import { goToFrame, shuttle, stopPlaying, togglePlaying, usePlayback } from '../../desk/playing.ts';
 import { selection } from '../../desk/selection.ts';
 import { workbench } from '../../desk/workbench.ts';
 import { editBody } from '../../data/edit-row.ts';
@@ -88,6 +88,13 @@ export function MovesScreen() {
       when: playable,
       run: () => togglePlaying(duration),
     },
+    ...[
+      { id: 'forward', label: 'Play forward; again: faster', keys: 'l', run: () => shuttle(1, duration) },
+      { id: 'backward', label: 'Play backward; again: faster', keys: 'j', run: () => shuttle(-1, duration) },
+      { id: 'stop', label: 'Stop playing', keys: 'k', run: stopPlaying },
+      { id: 'half', label: 'Play at half speed', run: () => shuttle(1, duration, 0.5) },
+      { id: 'quarter', label: 'Play at a quarter of the speed', run: () => shuttle(1, duration, 0.25) },
+    ].map((command) => ({ ...command, id: `time.${command.id}`, group: 'Time', when: playable })),
     {
       id: 'time.back',
       label: 'Back one frame',

@@ -21,7 +21,7 @@ export function useWay(places: readonly Vec3[], { survey }: SiteData): Way {
   const { project } = useProject();
   const site = useSite();
   const { walker, eyeHeight } = project.body;
-  const asked = useRef<{ worker: Worker; remote: Comlink.Remote<WayWorker> } | null>(null);
+  const asked = useRef<Asked | null>(null);
   useEffect(
     () => () => {
       asked.current?.worker.terminate();
@@ -37,19 +37,40 @@ export function useWay(places: readonly Vec3[], { survey }: SiteData): Way {
     retry: false,
     queryFn: async (): Promise<FoundWay | BlockedWay> => {
       asked.current ??= startWorker();
-      return await asked.current.remote.find({
+      const { remote, stopped } = asked.current;
+      const found = remote.find({
         floorUrl: fileUrl(site!.floor.sha256),
         walkwayUrl: fileUrl(walkway!.sha256),
         survey: { bounds: survey.bounds, storeys: survey.storeys.map(({ extent, rooms }) => ({ extent, rooms })) },
         places,
         walker: { ...walker, eyeHeight },
       });
+      try {
+        return await Promise.race([found, stopped]);
+      } catch (error) {
+        // The next question is asked of another one.
+        asked.current?.worker.terminate();
+        asked.current = null;
+        throw error;
+      }
     },
   });
   return { way: data ?? null, looking: isFetching, failed: isError, walkable: walkway !== null };
 }
 
-function startWorker() {
+interface Asked {
+  worker: Worker;
+  remote: Comlink.Remote<WayWorker>;
+  /** Never comes, unless the worker breaks. */
+  stopped: Promise<never>;
+}
+
+function startWorker(): Asked {
   const worker = new Worker(new URL('../../worker/way.worker.ts', import.meta.url), { type: 'module', name: 'way' });
-  return { worker, remote: Comlink.wrap<WayWorker>(worker) };
+  const stopped = new Promise<never>((_, reject) =>
+    worker.addEventListener('error', () => reject(new Error('The worker that finds ways has stopped.'))),
+  );
+  // It may break while nobody waits for it.
+  stopped.catch(() => undefined);
+  return { worker, remote: Comlink.wrap<WayWorker>(worker), stopped };
 }
