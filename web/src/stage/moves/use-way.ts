@@ -24,7 +24,7 @@ export function useWay(places: readonly Vec3[], { survey }: SiteData): Way {
   const asked = useRef<Asked | null>(null);
   useEffect(
     () => () => {
-      asked.current?.worker.terminate();
+      asked.current?.stop();
       asked.current = null;
     },
     [],
@@ -49,7 +49,7 @@ export function useWay(places: readonly Vec3[], { survey }: SiteData): Way {
         return await Promise.race([found, stopped]);
       } catch (error) {
         // The next question is asked of another one.
-        asked.current?.worker.terminate();
+        asked.current?.stop();
         asked.current = null;
         throw error;
       }
@@ -59,18 +59,23 @@ export function useWay(places: readonly Vec3[], { survey }: SiteData): Way {
 }
 
 interface Asked {
-  worker: Worker;
   remote: Comlink.Remote<WayWorker>;
-  /** Never comes, unless the worker breaks. */
+  /** Never comes, unless the worker breaks or is stopped. */
   stopped: Promise<never>;
+  stop: () => void;
 }
 
 function startWorker(): Asked {
   const worker = new Worker(new URL('../../worker/way.worker.ts', import.meta.url), { type: 'module', name: 'way' });
-  const stopped = new Promise<never>((_, reject) =>
-    worker.addEventListener('error', () => reject(new Error('The worker that finds ways has stopped.'))),
-  );
-  // It may break while nobody waits for it.
+  let stop = () => {};
+  const stopped = new Promise<never>((_, reject) => {
+    stop = () => {
+      worker.terminate();
+      // Whoever still waits must not wait for ever.
+      reject(new Error('The worker that finds ways has stopped.'));
+    };
+    worker.addEventListener('error', stop);
+  });
   stopped.catch(() => undefined);
-  return { worker, remote: Comlink.wrap<WayWorker>(worker), stopped };
+  return { remote: Comlink.wrap<WayWorker>(worker), stopped, stop };
 }
