@@ -1,4 +1,5 @@
 export * from './edit.ts';
+export * from './whole.ts';
 export { STRIDE, type BezierChain } from './bezier.ts';
 export { PlanCurve } from './plan-curve.ts';
 export { LONGEST_PATH, pathFault, type PathFault } from './limits.ts';

@@ -1,20 +1,80 @@
 import type { Path, PathNode, Row, Walk } from '@eskovan/core/document';
 import { reversedWalk, type CompiledMove } from '@eskovan/core/move';
-import { deleteNode, insertNode, moveNode, setClosed, setNodeKind } from '@eskovan/core/path';
-import { CornerDownRight, FlipHorizontal2, Plus, RotateCcw, Spline, Trash2 } from 'lucide-react';
-import { selection } from '../../desk/selection.ts';
+import {
+  beginningAt,
+  deleteNode,
+  insertNode,
+  mirrored,
+  movedAside,
+  moveNode,
+  setClosed,
+  setNodeKind,
+  straightenedBetween,
+  type SurfaceNear,
+  turned,
+} from '@eskovan/core/path';
+import { toRadians } from '@eskovan/core/geometry';
+import {
+  CornerDownRight,
+  Flag,
+  FlipHorizontal2,
+  FlipVertical2,
+  Minus,
+  Plus,
+  RotateCcw,
+  Spline,
+  Trash2,
+} from 'lucide-react';
+import { selection, useItems } from '../../desk/selection.ts';
 import { Button, Card, Line, NumberField, Value } from '../../kit/index.ts';
 import { useSiteData } from '../../site/use-site.ts';
 import { editMove, keepPath } from './edit-move.ts';
 
 export function PathCard({ row, body, move }: { row: Row<'move'>; body: Walk; move: CompiledMove | null }) {
   const set = (label: string, change: (path: Path) => Path) => keepPath(row, label, change);
+  const { data: site } = useSiteData();
+  const { ids } = useItems('node', row.id);
+  const near: SurfaceNear = (x, z, height) => site?.footing.surfaceNear(x, z, height) ?? null;
   return (
     <Card title="Path" note={`${body.path.nodes.length} nodes`}>
       <Line label="Length">
         <Value unit="m">{move?.path ? move.path.length.toFixed(2) : '–'}</Value>
       </Line>
+      <div className="grid grid-cols-2 gap-x-4">
+        <NumberField
+          label="Move aside"
+          unit="m"
+          measure="length"
+          value={0}
+          step={0.05}
+          onChange={(way) => set('Move the path aside', (path) => movedAside(path, way, near))}
+        />
+        <NumberField
+          label="Turn by"
+          unit="°"
+          value={0}
+          step={1}
+          digits={1}
+          onChange={(angle) => set('Turn the path', (path) => turned(path, toRadians(angle), near))}
+        />
+      </div>
       <div className="mt-1.5 flex flex-wrap gap-1.5">
+        <Button
+          small
+          icon={<FlipVertical2 size={13} />}
+          disabled={body.path.nodes.length < 3}
+          onClick={() => set('Mirror the path', (path) => mirrored(path, near))}
+        >
+          Mirror
+        </Button>
+        <Button
+          small
+          icon={<Minus size={13} />}
+          disabled={ids.length < 2}
+          onClick={() => set('Straighten the path', (path) => straightenedBetween(path, ids, near))}
+        >
+          Straighten
+        </Button>
         <Button
           small
           icon={<FlipHorizontal2 size={13} />}
@@ -116,6 +176,15 @@ export function NodeCard({ row, body, node }: { row: Row<'move'>; body: Walk; no
         >
           Insert after
         </Button>
+        {body.path.closed && index > 0 && (
+          <Button
+            small
+            icon={<Flag size={13} />}
+            onClick={() => set('Begin the path here', (path) => beginningAt(path, node.id))}
+          >
+            Begin here
+          </Button>
+        )}
         <Button
           small
           tone="danger"

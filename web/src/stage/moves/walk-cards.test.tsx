@@ -133,6 +133,24 @@ describe('the cards of a walk', () => {
     expect(screen.getByText(/faster than people walk/)).toBeTruthy();
   });
 
+  test('the whole path is moved aside, turned, mirrored; chosen nodes are straightened', async () => {
+    start();
+    await enter('Move aside, m', '1');
+    // To the east first: to the right of it is south.
+    expect(body().path.nodes[0]!.z).toBeGreaterThan(0.9);
+    await userEvent.click(screen.getByRole('button', { name: 'Mirror' }));
+    await enter('Turn by, °', '90');
+    expect(body().path.nodes).toHaveLength(3);
+    expect(screen.getByRole('button', { name: 'Straighten' })).toHaveProperty('disabled', true);
+    act(() => {
+      selection.chooseItem('node', uuid(20), uuid(900));
+      selection.chooseItem('node', uuid(20), uuid(902), 'toggle');
+    });
+    await userEvent.click(screen.getByRole('button', { name: 'Straighten' }));
+    const [a, b, c] = body().path.nodes;
+    expect((b!.x - a!.x) * (c!.z - a!.z) - (b!.z - a!.z) * (c!.x - a!.x)).toBeCloseTo(0, 9);
+  });
+
   test('a pause, a slower place and a pin are put where the walk is, changed in numbers, and taken away', async () => {
     start();
     act(() => workbench.set({ time: 3 }));
