@@ -144,7 +144,7 @@ describe('the cards of a walk', () => {
     expect(screen.getByRole('button', { name: 'Straighten' })).toHaveProperty('disabled', true);
     act(() => {
       selection.chooseItem('node', uuid(20), uuid(900));
-      selection.chooseItem('node', uuid(20), uuid(902), 'toggle');
+      selection.chooseItem('node', uuid(20), uuid(902), 'toggle', [uuid(900), uuid(901), uuid(902)]);
     });
     await userEvent.click(screen.getByRole('button', { name: 'Straighten' }));
     const [a, b, c] = body().path.nodes;
