@@ -1,11 +1,11 @@
 import type { Rate } from '@eskovan/core/document';
 import { frameAt, frameTime, timecodeOf } from '@eskovan/core/reel';
 import type { Channel, ChannelItem } from '@eskovan/core/track';
-import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
-import { beginEdit, type Gesture } from '../data/undo.ts';
+import type { KeyboardEvent, PointerEvent } from 'react';
 import { useHeldKey } from '../desk/use-held-key.ts';
 import { cx } from '../kit/index.ts';
 import { rangeOf, valuesOf } from './scales.ts';
+import { useDrag } from './use-drag.ts';
 
 /** What a hand does with an item: moved by seconds from where it was, ended elsewhere, given another value, or taken away. */
 export type ItemChange =
@@ -53,6 +53,12 @@ interface ItemProps extends StripItemsProps {
 }
 
 type Hold = 'all' | 'from' | 'to';
+interface Held {
+  item: ChannelItem;
+  hold: Hold;
+  /** Of the time when it was taken hold of, with the move as it was. */
+  onItem: OnItem;
+}
 
 /** Room at an item's ends by which they are taken hold of, pixels. */
 const EDGE = 7;
@@ -60,27 +66,12 @@ const LEAST = 14;
 const VALUE_STEP = 0.05;
 
 function Item({ item, y, perPixel, channel, rate, x, top, height, onTime, onItem }: ItemProps) {
-  const drag = useRef<{
-    x: number;
-    y: number;
-    item: ChannelItem;
-    hold: Hold;
-    gesture: Gesture | null;
-    /** Of the time when it was taken hold of, with the move as it was. */
-    onItem: OnItem;
-  } | null>(null);
   const keys = useHeldKey();
   const left = x(item.from);
   const width = Math.max(LEAST, x(item.to) - left);
   const text = item.to > item.from ? `${item.about}, ${(item.to - item.from).toFixed(1)} s` : item.about;
   const label = `${text} at ${timecodeOf(frameAt(item.from, rate), rate)}`;
-  const onPointerMove = (event: PointerEvent<HTMLDivElement>) => {
-    const held = drag.current;
-    if (!held) return;
-    const [dx, dy] = [event.clientX - held.x, event.clientY - held.y];
-    if (!held.gesture && Math.hypot(dx, dy) < 2) return;
-    held.gesture ??= beginEdit();
-    if (!held.gesture.open) return;
+  const { begin, hands } = useDrag<Held>((held, dx, dy) => {
     const seconds = dx * perPixel.time;
     if (held.hold !== 'all') held.onItem(held.item, { by: held.hold, seconds });
     else if (held.item.value !== null && Math.abs(dy) > Math.abs(dx))
@@ -89,7 +80,7 @@ function Item({ item, y, perPixel, channel, rate, x, top, height, onTime, onItem
         value: Math.round((held.item.value - dy * perPixel.value) / VALUE_STEP) * VALUE_STEP,
       });
     else held.onItem(held.item, { by: 'shift', seconds });
-  };
+  });
   const onKeyDown = (event: KeyboardEvent<HTMLDivElement>) => {
     if (event.altKey || event.ctrlKey || event.metaKey) return;
     const frames = frameTime(event.shiftKey ? 10 : 1, rate);
@@ -135,23 +126,8 @@ function Item({ item, y, perPixel, channel, rate, x, top, height, onTime, onItem
         width,
         ...(y === null ? { top: top + height - 19, height: 17 } : { top: y - 8, height: 16 }),
       }}
-      onPointerDown={(event) => {
-        if (event.button !== 0) return;
-        event.stopPropagation();
-        event.currentTarget.setPointerCapture(event.pointerId);
-        drag.current = { x: event.clientX, y: event.clientY, item, hold: holdAt(event), gesture: null, onItem };
-      }}
-      onDoubleClick={(event) => event.stopPropagation()}
-      onPointerMove={onPointerMove}
-      onPointerUp={(event) => {
-        onPointerMove(event);
-        drag.current?.gesture?.commit();
-        drag.current = null;
-      }}
-      onPointerCancel={() => {
-        drag.current?.gesture?.cancel();
-        drag.current = null;
-      }}
+      onPointerDown={(event) => begin(event, { item, hold: holdAt(event), onItem })}
+      {...hands}
       onKeyDown={onKeyDown}
       onKeyUp={keys.onKeyUp}
       onBlur={keys.onBlur}

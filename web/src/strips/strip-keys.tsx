@@ -1,10 +1,10 @@
 import type { Key, Rate } from '@eskovan/core/document';
 import { frameAt, frameTime, timecodeOf } from '@eskovan/core/reel';
 import { moveKey, removeKey, type Channel, type ChannelKey } from '@eskovan/core/track';
-import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
-import { beginEdit, type Gesture } from '../data/undo.ts';
+import type { KeyboardEvent } from 'react';
 import { useHeldKey } from '../desk/use-held-key.ts';
 import { LABELS, rangeOf, valuesOf } from './scales.ts';
+import { useDrag } from './use-drag.ts';
 
 interface StripKeysProps {
   channel: Channel;
@@ -46,13 +46,6 @@ interface KeyHandleProps extends StripKeysProps {
 }
 
 function KeyHandle({ at, number, left, y, perPixel, channel, track, duration, rate, onTime, onKeys }: KeyHandleProps) {
-  const drag = useRef<{
-    x: number;
-    y: number;
-    from: ChannelKey;
-    perPixel: KeyHandleProps['perPixel'];
-    gesture: Gesture | null;
-  } | null>(null);
   const hold = useHeldKey();
   const placed = (time: number, value: number): [number, number] => {
     const onFrame = frameTime(frameAt(Math.min(duration, Math.max(0, time)) + 0.5 * frameTime(1, rate), rate), rate);
@@ -70,15 +63,10 @@ function KeyHandle({ at, number, left, y, perPixel, channel, track, duration, ra
       const time = key.anchor.by === 'time' ? key.anchor.time : at.time;
       return moveKey(keys, at.id, ...placed(time + seconds, key.value + by));
     });
-  const onPointerMove = (event: PointerEvent<HTMLDivElement>) => {
-    const held = drag.current;
-    if (!held) return;
-    const [dx, dy] = [event.clientX - held.x, event.clientY - held.y];
-    if (!held.gesture && Math.hypot(dx, dy) < 2) return;
-    held.gesture ??= beginEdit();
-    // The axis of the values may follow what is dragged; the hand goes by the one it began on.
-    if (held.gesture.open) put(held.from.time + dx * held.perPixel.time, held.from.value - dy * held.perPixel.value);
-  };
+  // The axis of the values may follow what is dragged; the hand goes by the one it began on.
+  const { begin, hands } = useDrag<{ key: ChannelKey; perPixel: KeyHandleProps['perPixel'] }>((from, dx, dy) =>
+    put(from.key.time + dx * from.perPixel.time, from.key.value - dy * from.perPixel.value),
+  );
   const onKeyDown = (event: KeyboardEvent<HTMLDivElement>) => {
     const frames = event.shiftKey ? 10 : 1;
     const steps: Record<string, [time: number, value: number]> = {
@@ -110,23 +98,8 @@ function KeyHandle({ at, number, left, y, perPixel, channel, track, duration, ra
       title={`${Number(at.value.toFixed(2))} ${channel.unit} at ${at.time.toFixed(2)} s`}
       className="absolute top-0 left-0 flex h-6 w-6 cursor-move touch-none items-center justify-center"
       style={{ transform: `translate(${(left - 12).toFixed(2)}px, ${(y - 12).toFixed(2)}px)` }}
-      onPointerDown={(event) => {
-        if (event.button !== 0) return;
-        event.stopPropagation();
-        event.currentTarget.setPointerCapture(event.pointerId);
-        drag.current = { x: event.clientX, y: event.clientY, from: at, perPixel, gesture: null };
-      }}
-      onDoubleClick={(event) => event.stopPropagation()}
-      onPointerMove={onPointerMove}
-      onPointerUp={(event) => {
-        onPointerMove(event);
-        drag.current?.gesture?.commit();
-        drag.current = null;
-      }}
-      onPointerCancel={() => {
-        drag.current?.gesture?.cancel();
-        drag.current = null;
-      }}
+      onPointerDown={(event) => begin(event, { key: at, perPixel })}
+      {...hands}
       onKeyDown={onKeyDown}
       onKeyUp={hold.onKeyUp}
       onBlur={hold.onBlur}

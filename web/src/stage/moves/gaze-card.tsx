@@ -2,7 +2,7 @@ import type { Row, Vec3, Walk } from '@eskovan/core/document';
 import { findTarget } from '@eskovan/core/gaze';
 import { middle } from '@eskovan/core/geometry';
 import type { CompiledMove } from '@eskovan/core/move';
-import { Crosshair, Eye, Trash2 } from 'lucide-react';
+import { Crosshair, Eye } from 'lucide-react';
 import { useWorkbench, workbench } from '../../desk/workbench.ts';
 import { Button, Card, Line, NumberField, Segmented } from '../../kit/index.ts';
 import type { PickedSurface } from '../../picture/source.ts';
@@ -10,6 +10,7 @@ import { useParts } from '../../site/use-parts.ts';
 import type { PartInfo } from '../../worker/parts.ts';
 import { addGazeSpan, editItem } from './edit-items.ts';
 import { editMove } from './edit-move.ts';
+import { ItemRow } from './item-row.tsx';
 import { FindPart, GonePart, pressedPart } from '../shared/find-part.tsx';
 
 /** Where a walk looks: along its path, or at something. */
@@ -107,44 +108,29 @@ function GazeSpans({ row, body, move }: { row: Row<'move'>; body: Walk; move: Co
   return (
     <ul aria-label="Looks for a while" className="mt-2 grid gap-1">
       {items.map((item) => (
-        <li key={item.id} className="flex items-center gap-1.5">
-          <button
-            type="button"
-            className="min-w-0 flex-1 truncate rounded text-left hover:underline"
-            title={`${item.about}, ${item.from.toFixed(2)} s to ${item.to.toFixed(2)} s`}
-            onClick={() => workbench.set({ time: item.from, playing: false, scout: null })}
-          >
-            {item.about}
-            <span className="ml-1.5 font-mono text-xs text-ink-faint">
-              {item.from.toFixed(1)}–{item.to.toFixed(1)} s
-            </span>
-          </button>
-          <span className="w-24 shrink-0" title="How long the eye takes to turn there and away">
-            <NumberField
-              label={`Hand-over of ${item.about} at ${item.from.toFixed(1)} s`}
-              bare
-              unit="s"
-              measure="time"
-              value={body.gazeSpans?.find(({ id }) => id === item.id)?.handOver ?? 0}
-              step={0.1}
-              min={0}
-              max={60}
-              onChange={(handOver) =>
-                editMove(row, 'walk', 'Hand-over of a gaze', (now) => ({
-                  ...now,
-                  gazeSpans: (now.gazeSpans ?? []).map((span) => (span.id === item.id ? { ...span, handOver } : span)),
-                }))
-              }
-            />
-          </span>
-          <Button
-            small
-            tone="quiet"
-            icon={<Trash2 size={13} />}
-            aria-label={`Take away: ${item.about} at ${item.from.toFixed(1)} s`}
-            onClick={() => editItem(row, move, item, { by: 'remove' })}
+        <ItemRow
+          key={item.id}
+          item={item}
+          when={`${item.from.toFixed(1)}–${item.to.toFixed(1)} s`}
+          onRemove={() => editItem(row, move, item, { by: 'remove' })}
+        >
+          <NumberField
+            label={`Hand-over of ${item.about} at ${item.from.toFixed(1)} s`}
+            bare
+            unit="s"
+            measure="time"
+            value={body.gazeSpans?.find(({ id }) => id === item.id)?.handOver ?? 0}
+            step={0.1}
+            min={0}
+            max={60}
+            onChange={(handOver) =>
+              editMove(row, 'walk', 'Hand-over of a gaze', (now) => ({
+                ...now,
+                gazeSpans: (now.gazeSpans ?? []).map((span) => (span.id === item.id ? { ...span, handOver } : span)),
+              }))
+            }
           />
-        </li>
+        </ItemRow>
       ))}
     </ul>
   );

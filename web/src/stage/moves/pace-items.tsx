@@ -1,11 +1,12 @@
 import type { Row, Walk } from '@eskovan/core/document';
 import type { CompiledMove } from '@eskovan/core/move';
 import type { ChannelItem } from '@eskovan/core/track';
-import { Pause, Pin, Snail, Trash2 } from 'lucide-react';
+import { Pause, Pin, Snail } from 'lucide-react';
 import { workbench } from '../../desk/workbench.ts';
 import { Button, NumberField } from '../../kit/index.ts';
 import { addToPace, editItem } from './edit-items.ts';
 import { editMove } from './edit-move.ts';
+import { ItemRow } from './item-row.tsx';
 
 interface PaceItemsProps {
   row: Row<'move'>;
@@ -35,27 +36,14 @@ export function PaceItems({ row, pace, move, frames }: PaceItemsProps) {
       {items.length > 0 && (
         <ul aria-label="In the pace" className="mt-2 grid gap-1">
           {items.map((item) => (
-            <li key={item.id} className="flex items-center gap-1.5">
-              <button
-                type="button"
-                className="min-w-0 flex-1 truncate rounded text-left hover:underline"
-                title={`Go to ${item.from.toFixed(2)} s`}
-                onClick={() => workbench.set({ time: item.from, playing: false, scout: null })}
-              >
-                {item.about}
-                <span className="ml-1.5 font-mono text-xs text-ink-faint">{item.from.toFixed(1)} s</span>
-              </button>
-              <span className="w-24 shrink-0">
-                <ItemNumber row={row} pace={pace} item={item} frames={frames} />
-              </span>
-              <Button
-                small
-                tone="quiet"
-                icon={<Trash2 size={13} />}
-                aria-label={`Take away: ${item.about} at ${item.from.toFixed(1)} s`}
-                onClick={() => editItem(row, move, item, { by: 'remove' })}
-              />
-            </li>
+            <ItemRow
+              key={item.id}
+              item={item}
+              when={`${item.from.toFixed(1)} s`}
+              onRemove={() => editItem(row, move, item, { by: 'remove' })}
+            >
+              <ItemNumber row={row} pace={pace} item={item} frames={frames} />
+            </ItemRow>
           ))}
         </ul>
       )}
