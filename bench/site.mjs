@@ -8,6 +8,7 @@ import { once } from 'node:events';
 import { isMainThread, parentPort, Worker } from 'node:worker_threads';
 import { fileURLToPath } from 'node:url';
 import { timed } from './lib/measure.mjs';
+import { benchWalks } from './walks.mjs';
 
 const BLOCK = 1500;
 
@@ -116,7 +117,7 @@ export async function benchSite() {
   const { survey, footing } = surveyModel(model, FIRST_WALKER);
   const surveyed = (performance.now() - started) / 1000;
   started = performance.now();
-  await Walkway.build(model, survey, FIRST_WALKER);
+  const walkway = await Walkway.build(model, survey, FIRST_WALKER);
   const walked = (performance.now() - started) / 1000;
   const site = { footing, walker: FIRST_WALKER, parts: [], motion: null, aspect: 16 / 9, limits: FIRST_LIMITS };
   const body = longWalk();
@@ -148,6 +149,7 @@ export async function benchSite() {
       wanted: 'within 30 ms for 60 m',
       holds: compiled <= 30,
     },
+    ...benchWalks(site, survey, walkway, body),
     {
       what: `${label}: first light of ${Math.round(count / 1000)} k vertices on two threads`,
       ours: `${first.toFixed(1)} s`,

@@ -29,9 +29,18 @@ createRoot(document.getElementById('root')!).render(
           <RouterProvider router={router} />
         </FieldGesturesProvider>
         <Toaster
-          position="bottom-center"
+          // Below the top bar: at the lower edge are the strips, and hands in them. What a word lies on is pressed through
+          // it; its own buttons are not (theme.css).
+          position="top-center"
+          offset={54}
           toastOptions={{
-            style: { fontFamily: 'var(--font-sans)', background: 'var(--ink)', color: 'var(--paper)', border: 'none' },
+            style: {
+              fontFamily: 'var(--font-sans)',
+              background: 'var(--ink)',
+              color: 'var(--paper)',
+              border: 'none',
+              pointerEvents: 'none',
+            },
           }}
         />
       </Tooltip.Provider>

@@ -1,5 +1,5 @@
 import type { Pose, Vec3 } from '@eskovan/core/document';
-import { anglesOf, orientationOf, toDegrees, toRadians } from '@eskovan/core/geometry';
+import { anglesOf, orientationOf, toDegrees, toRadians, type Angles } from '@eskovan/core/geometry';
 import { ClipboardPaste, Copy } from 'lucide-react';
 import { toast } from 'sonner';
 import { Button, Card, Line, NumberField, Select } from '../../kit/index.ts';
@@ -8,6 +8,8 @@ import { poseText, readPose } from './pose-text.ts';
 
 interface PoseCardProps {
   pose: Pose;
+  /** The eye of this instant: what is typed fast comes sooner than the card is drawn again. */
+  now: () => Pose;
   /** Where north is: angle from the plan's −Z towards +X, radians. */
   north: number;
   /** Height of the floor under the eye, metres; null where there is none. */
@@ -21,17 +23,18 @@ const AXES = ['Place x', 'Height', 'Place z'] as const;
 const STEEPEST = 89.9;
 
 /** Where the eye is and where it looks, in numbers that can be typed. */
-export function PoseCard({ pose, north, floor, onPose, onEyes }: PoseCardProps) {
+export function PoseCard({ pose, now, north, floor, onPose, onEyes }: PoseCardProps) {
   const { pan, tilt, roll } = anglesOf(pose.orientation);
   // Clockwise from north, as on a compass.
   const bearing = (toDegrees(-pan - north) + 720) % 360;
   const moved = (k: 0 | 1 | 2, value: number) => {
-    const position = [...pose.position] as Vec3;
-    position[k] = value;
-    onPose({ ...pose, position });
+    const { position, orientation } = now();
+    onPose({ position: position.map((was, axis) => (axis === k ? value : was)) as Vec3, orientation });
   };
-  const turned = (change: Partial<{ pan: number; tilt: number; roll: number }>) =>
-    onPose({ ...pose, orientation: orientationOf({ pan, tilt, roll, ...change }) });
+  const turned = (change: Partial<Angles>) => {
+    const { position, orientation } = now();
+    onPose({ position, orientation: orientationOf({ ...anglesOf(orientation), ...change }) });
+  };
   const angle = (label: string, value: number, most: number, set: (radians: number) => void) => (
     <NumberField
       label={label}

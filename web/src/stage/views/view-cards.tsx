@@ -71,6 +71,7 @@ const Cards = memo(function Cards({ row, rows, pose, site }: ViewCardsProps) {
       {row && <FramingCard own={row.body.frame} project={project.body.frame} onFrame={setFrame} />}
       <PoseCard
         pose={pose}
+        now={() => workbench.get().scout ?? row?.body.pose ?? pose}
         north={project.body.sun.north}
         floor={site?.footing.floors.floorUnder(pose.position) ?? null}
         onPose={(next) => workbench.set({ scout: next })}
