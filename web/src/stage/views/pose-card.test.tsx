@@ -13,7 +13,16 @@ let eyes: number | null = null;
 function Card({ north = 0, floor = 0.5 }: { north?: number; floor?: number | null }) {
   const [now, setNow] = useState(START);
   pose = now;
-  return <PoseCard pose={now} now={() => now} north={north} floor={floor} onPose={setNow} onEyes={(height) => (eyes = height)} />;
+  return (
+    <PoseCard
+      pose={now}
+      now={() => now}
+      north={north}
+      floor={floor}
+      onPose={setNow}
+      onEyes={(height) => (eyes = height)}
+    />
+  );
 }
 const field = (label: string) => screen.getByRole('textbox', { name: new RegExp(`^${label}`) });
 async function type(label: string, text: string): Promise<void> {
