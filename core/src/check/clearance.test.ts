@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { DEFAULT_LENS, FIRST_LIMITS, FIRST_WALKER, type Path, type Walk } from '../document/index.ts';
 import { box } from '../move/floor-scenes.fixture.ts';
 import { CompiledWalk } from '../move/index.ts';
-import { modelOfBuilding, type Building } from '../survey/buildings.fixture.ts';
+import { bare, modelOfBuilding } from '../survey/buildings.fixture.ts';
 import { footingOf, type Footing } from '../survey/index.ts';
 import { moveClear } from '../wayfind/index.ts';
 import { tightPlaces } from './clearance.ts';
@@ -26,8 +26,7 @@ function floorWith(pillars: readonly Pillar[]): Footing {
     ...box(-15, 15, -0.2, 0, -6, 6),
     ...pillars.flatMap(({ x, z, half }) => box(x - half, x + half, 0, 2.4, z - half, z + half)),
   ];
-  const building: Building = { name: '', triangles, storeys: [], doors: [], nowhere: [] };
-  return footingOf(modelOfBuilding(building), FIRST_WALKER);
+  return footingOf(modelOfBuilding(bare('a floor with pillars', triangles)), FIRST_WALKER);
 }
 
 type Points = readonly (readonly [number, number])[];

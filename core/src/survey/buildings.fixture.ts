@@ -17,6 +17,15 @@ export interface Building {
 }
 type Point = [number, number, number];
 
+/** Triangles of which nothing else is known. */
+export const bare = (name: string, triangles: number[]): Building => ({
+  name,
+  triangles,
+  storeys: [],
+  doors: [],
+  nowhere: [],
+});
+
 interface Door {
   /** Middle along the wall. */
   at: number;

@@ -3,7 +3,7 @@ import { Triangle, Vector3 } from 'three';
 import { DEFAULT_LENS, FIRST_WALKER, type Path, type Vec3 } from '../document/index.ts';
 import { box } from '../move/floor-scenes.fixture.ts';
 import { CompiledWalk } from '../move/index.ts';
-import { BUILDINGS, modelOfBuilding, plain, type Building } from '../survey/buildings.fixture.ts';
+import { bare, BUILDINGS, modelOfBuilding, plain, type Building } from '../survey/buildings.fixture.ts';
 import { footingOf, surveyModel, Walkway, type Footing, type Survey } from '../survey/index.ts';
 import { findWay, whyNoWay, type FoundWay } from './index.ts';
 
@@ -177,25 +177,19 @@ function dogLeg(width: number): Building {
     flights.push(...box(a, b, (15 - k) * riser - 0.2, (16 - k) * riser, width + 0.1, 2 * width + 0.1));
   }
   const landing = box(2 + run, 2 + run + width, 8 * riser - 0.2, 8 * riser, 0, 2 * width + 0.1);
-  return {
-    name: `a dog-leg stair of ${width} m`,
-    triangles: [
-      ...flights,
-      ...landing,
-      ...box(0, x1, -0.25, 0, 0, z1),
-      // The upper floor, open over the stair; walls all round, and a roof.
-      ...box(0, 2, high - 0.25, high, 0, z1),
-      ...box(2, x1, high - 0.25, high, 2 * width + 0.1, z1),
-      ...box(-0.3, 0, 0, 5.6, -0.3, z1 + 0.3),
-      ...box(x1, x1 + 0.3, 0, 5.6, -0.3, z1 + 0.3),
-      ...box(0, x1, 0, 5.6, -0.3, 0),
-      ...box(0, x1, 0, 5.6, z1, z1 + 0.3),
-      ...box(-0.3, x1 + 0.3, 5.6, 5.85, -0.3, z1 + 0.3),
-    ],
-    storeys: [],
-    doors: [],
-    nowhere: [],
-  };
+  return bare(`a dog-leg stair of ${width} m`, [
+    ...flights,
+    ...landing,
+    ...box(0, x1, -0.25, 0, 0, z1),
+    // The upper floor, open over the stair; walls all round, and a roof.
+    ...box(0, 2, high - 0.25, high, 0, z1),
+    ...box(2, x1, high - 0.25, high, 2 * width + 0.1, z1),
+    ...box(-0.3, 0, 0, 5.6, -0.3, z1 + 0.3),
+    ...box(x1, x1 + 0.3, 0, 5.6, -0.3, z1 + 0.3),
+    ...box(0, x1, 0, 5.6, -0.3, 0),
+    ...box(0, x1, 0, 5.6, z1, z1 + 0.3),
+    ...box(-0.3, x1 + 0.3, 5.6, 5.85, -0.3, z1 + 0.3),
+  ]);
 }
 
 describe('stairs', () => {
@@ -250,13 +244,7 @@ describe('stairs', () => {
   });
 
   test('says how high a step is that nobody takes', async () => {
-    const platform: Building = {
-      name: 'a platform',
-      triangles: [...box(-6, 6, -0.2, 0, -4, 4), ...box(1, 6, -0.2, 0.42, -4, 4)],
-      storeys: [],
-      doors: [],
-      nowhere: [],
-    };
+    const platform = bare('a platform', [...box(-6, 6, -0.2, 0, -4, 4), ...box(1, 6, -0.2, 0.42, -4, 4)]);
     const made = await make(platform);
     const places: [Vec3, Vec3] = [
       [-4, 0, 0],
