@@ -1,4 +1,5 @@
-import type { Walker } from '../document/index.ts';
+import type { Path, Walker } from '../document/index.ts';
+import type { PlanCurve } from '../path/index.ts';
 import type { Footing } from '../survey/index.ts';
 import { findFloorLine, SPACING, type Anchor, type FloorGap, type PlanLine } from './floor-line.ts';
 import { smoothTable, type UniformTable } from './uniform-table.ts';
@@ -58,6 +59,17 @@ export function profileFloor(
   };
   const raised = limitRise(throughNosings(floor, risers), line.length / (count - 1));
   return { floor, walkLine: smoothTable(raised, PACE_LENGTH / 2), gaps };
+}
+
+/** The floor under a path that people have drawn: its nodes say which of several floors is meant. @param curve of the path */
+export function profilePath(
+  { nodes, closed }: Path,
+  curve: PlanCurve,
+  footing: Footing,
+  walker: Pick<Walker, 'height' | 'step'>,
+): FloorProfile {
+  const anchors = nodes.map(({ y, surface }, i) => ({ station: curve.nodeStations[i]!, y, loose: !surface }));
+  return profileFloor(curve, footing, walker, anchors, closed && nodes.length > 2);
 }
 
 /** Over what is not known the line goes straight from edge to edge; before the first and after the last it stays level. */

@@ -7,7 +7,7 @@ import type { Footing } from '../survey/index.ts';
 import { stationOf, TrackCurve, type AnchorTimes, type Channel } from '../track/index.ts';
 import { CameraTracks } from './camera-tracks.ts';
 import { gazeText, paceItems } from './channel-items.ts';
-import { profileFloor, type FloorProfile } from './floor-profile.ts';
+import { profilePath, type FloorProfile } from './floor-profile.ts';
 import { findObstacles, type Obstacle } from './in-the-way.ts';
 import type { GazeOff } from './gaze-off.ts';
 import { walkGaze, type SpanTimes, type TargetOf, type WalkGaze } from './walk-gaze.ts';
@@ -82,12 +82,7 @@ export class CompiledWalk implements CompiledMove {
       },
     });
     if (!(this.curve.length > 0)) throw new RangeError('a path needs two nodes in different places');
-    const nodes = walk.path.nodes.map(({ y, surface }, i) => ({
-      station: this.curve.nodeStations[i]!,
-      y,
-      loose: !surface,
-    }));
-    this.profile = profileFloor(this.curve, footing, walker, nodes, closed);
+    this.profile = profilePath(walk.path, this.curve, footing, walker);
     const { walkLine } = this.profile;
     this.eyeLine = { ...walkLine, values: walkLine.values.map((y) => y + walk.eyeHeight) };
     // What looks at something that moves does not end where it began.

@@ -1,5 +1,6 @@
 import type { Path, PathNode, Vec3 } from '../document/index.ts';
-import { findObstacles, profileFloor } from '../move/index.ts';
+import { nearestTurn } from '../geometry/index.ts';
+import { findObstacles, profilePath, tableAt, type UniformTable } from '../move/index.ts';
 import { PlanCurve } from '../path/index.ts';
 import type { Footing, Walkway } from '../survey/index.ts';
 import { drawBand, mainPoints, settle, type WayWalker } from './band.ts';
@@ -20,6 +21,8 @@ const DRAWN = [
 ] as const;
 /** More nodes are worth so much room, metres. */
 const WORTH_NODES = 0.01;
+/** A drawn way is looked at so often, metres. */
+const LOOKED = 0.05;
 /** Leaves that one way goes past at most. */
 const MOST_LEAVES = 8;
 /** Two places are one, metres. */
@@ -112,15 +115,17 @@ function wayPast(
     legs.push(leg);
   }
   const bands = legs.map((leg) => drawBand(leg, footing, walker));
-  const made = DRAWN.map(({ straight, rounding }) => {
-    const way = judged(pathOf(bands, straight, rounding, newId), footing, walker);
-    return { way, free: way.clear ? narrowest(way.path, footing, walker, walker.radius).free : -1 };
-  });
+  const made: ReturnType<typeof judged>[] = [];
+  for (const { straight, rounding } of DRAWN) {
+    const next = judged(pathOf(bands, straight, rounding, newId), footing, walker);
+    if (next.free >= walker.radius) return next.way;
+    made.push(next);
+  }
   const most = Math.max(...made.map(({ free }) => free));
-  const best = made.find(({ free }) => free >= most - (most < walker.radius ? WORTH_NODES : 0))!.way;
+  const best = made.find(({ free }) => free >= most - WORTH_NODES)!.way;
   if (best.clear) return best;
   // A bend that does not fit: the plain way, without any.
-  const plain = judged(pathOf(legs, DRAWN.at(-1)!.straight, 0, newId), footing, walker);
+  const plain = judged(pathOf(legs, DRAWN.at(-1)!.straight, 0, newId), footing, walker).way;
   return plain.clear ? plain : best;
 }
 
@@ -163,45 +168,39 @@ const tidy = (value: number) => Number(value.toFixed(3));
 function turnAt(places: readonly Vec3[], i: number): number {
   const [a, p, b] = [places[i - 1], places[i]!, places[i + 1]];
   if (!a || !b) return 0;
-  const [u, v] = [Math.atan2(p[2] - a[2], p[0] - a[0]), Math.atan2(b[2] - p[2], b[0] - p[0])];
-  const turn = Math.abs(v - u) % (2 * Math.PI);
-  return Math.min(turn, 2 * Math.PI - turn);
+  return Math.abs(nearestTurn(Math.atan2(b[2] - p[2], b[0] - p[0]) - Math.atan2(p[2] - a[2], p[0] - a[0])));
 }
 
-function judged({ path, stops }: Drawn, footing: Footing, walker: WayWalker): FoundWay {
+/** What a drawn way is, and how much room it leaves. */
+function judged({ path, stops }: Drawn, footing: Footing, walker: WayWalker): { way: FoundWay; free: number } {
   const curve = new PlanCurve(path);
-  const anchors = path.nodes.map(({ y }, i) => ({ station: curve.nodeStations[i]!, y, loose: false }));
-  const { floor, gaps, walkLine } = profileFloor(curve, footing, walker, anchors, false);
+  const { floor, gaps, walkLine } = profilePath(path, curve, footing, walker);
   const met = findObstacles(curve, footing, walkLine, walker.eyeHeight);
   const shut = met
     .filter(({ kind }) => kind === 'closed door')
     .map(({ point: [x, , z], from }): Shut => {
-      const y = floor.values[Math.round((from / curve.length) * (floor.values.length - 1))]! + walker.eyeHeight;
-      return { at: [x, y, z], stop: stops.findIndex((node) => curve.nodeStations[node]! >= from) };
+      const stop = stops.findIndex((node) => curve.nodeStations[node]! >= from);
+      return { at: [x, tableAt(floor, from) + walker.eyeHeight, z], stop };
     });
   const clear = gaps.length === 0 && met.length === shut.length;
-  return { found: true, path, stops, length: curve.length, clear, shut };
+  return {
+    way: { found: true, path, stops, length: curve.length, clear, shut },
+    free: clear ? leastRoom(curve, floor, footing, walker) : -1,
+  };
 }
 
-/** The least room beside a path, metres, up to `reach`; and where. @param spacing of the places looked at, metres */
-export function narrowest(
-  path: Path,
-  footing: Footing,
-  walker: WayWalker,
-  reach: number,
-  spacing = 0.05,
-): { free: number; at: Vec3 } {
-  const curve = new PlanCurve(path);
-  const anchors = path.nodes.map(({ y }, i) => ({ station: curve.nodeStations[i]!, y, loose: false }));
-  const { floor } = profileFloor(curve, footing, walker, anchors, false);
-  const count = Math.max(1, Math.ceil(curve.length / spacing));
+/** The least room beside a way, metres, up to what the shoulders need. */
+function leastRoom(curve: PlanCurve, floor: UniformTable, footing: Footing, walker: WayWalker): number {
+  const count = Math.max(1, Math.ceil(curve.length / LOOKED));
   const point = new Float64Array(2);
-  let worst = { free: Infinity, at: [0, 0, 0] as Vec3 };
+  let least = walker.radius;
   for (let i = 0; i <= count; i += 1) {
-    curve.pointAt((curve.length * i) / count, point);
-    const y = floor.values[Math.round(((floor.values.length - 1) * i) / count)]!;
-    const { free } = roomAbout(footing, point[0]!, y, point[1]!, walker, reach);
-    if (free < worst.free) worst = { free, at: [point[0]!, y, point[1]!] };
+    const station = (curve.length * i) / count;
+    curve.pointAt(station, point);
+    least = Math.min(
+      least,
+      roomAbout(footing, point[0]!, tableAt(floor, station), point[1]!, walker, walker.radius).free,
+    );
   }
-  return worst;
+  return least;
 }

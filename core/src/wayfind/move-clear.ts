@@ -1,5 +1,5 @@
 import type { Path, PathNode, Vec3 } from '../document/index.ts';
-import { profileFloor, tableAt } from '../move/index.ts';
+import { profilePath, tableAt } from '../move/index.ts';
 import { PlanCurve } from '../path/index.ts';
 import type { Footing } from '../survey/index.ts';
 import { drawBand, mainPoints, type WayWalker } from './band.ts';
@@ -26,8 +26,7 @@ export function moveClear(
   newId: () => string,
 ): Path {
   const curve = new PlanCurve(path);
-  const anchors = path.nodes.map(({ y }, i) => ({ station: curve.nodeStations[i]!, y, loose: false }));
-  const { floor } = profileFloor(curve, footing, walker, anchors, path.closed);
+  const { floor } = profilePath(path, curve, footing, walker);
   const [start, end] = [Math.max(0, from - AROUND), Math.min(curve.length, to + AROUND)];
   const count = Math.max(2, Math.ceil((end - start) / STEP));
   const point = new Float64Array(2);

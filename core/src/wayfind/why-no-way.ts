@@ -1,6 +1,6 @@
-import type { Vec3, Walker } from '../document/index.ts';
+import type { Path, Vec3, Walker } from '../document/index.ts';
 import { TRIANGLE, type TriangleSoup } from '../geometry/index.ts';
-import { profileFloor } from '../move/index.ts';
+import { profilePath, tableAt } from '../move/index.ts';
 import { PlanCurve } from '../path/index.ts';
 import { SURFACE, Walkway, type Footing, type WalkedSurvey } from '../survey/index.ts';
 
@@ -59,25 +59,19 @@ function withoutLeaves({ walkable, others, otherKinds }: Footing): TriangleSoup 
   return soup;
 }
 
-const lineOf = (corners: readonly Vec3[]) =>
-  new PlanCurve({
+/** The straight pieces of a way, and the floor under them. */
+function lineOf(corners: readonly Vec3[], footing: Footing, walker: Walker) {
+  const path: Path = {
     nodes: corners.map(([x, y, z], i) => ({ id: String(i), x, y, z, surface: true, kind: 'corner', radius: 0 })),
     closed: false,
-  });
-
-const profileOf = (curve: PlanCurve, corners: readonly Vec3[], footing: Footing, walker: Walker) =>
-  profileFloor(
-    curve,
-    footing,
-    walker,
-    corners.map(([, y], i) => ({ station: curve.nodeStations[i]!, y, loose: false })),
-    false,
-  );
+  };
+  const curve = new PlanCurve(path);
+  return { curve, ...profilePath(path, curve, footing, walker) };
+}
 
 /** The narrowest passage of a way, where that is less than the walker is wide. */
 function narrowPlace(corners: readonly Vec3[], footing: Footing, walker: Walker): Block | null {
-  const curve = lineOf(corners);
-  const { floor } = profileOf(curve, corners, footing, walker);
+  const { curve, floor } = lineOf(corners, footing, walker);
   const [at, way] = [new Float64Array(2), new Float64Array(2)];
   let [size, place]: [number, Vec3 | null] = [2 * walker.radius, null];
   const steps = Math.max(1, Math.ceil(curve.length / SPACING));
@@ -85,7 +79,7 @@ function narrowPlace(corners: readonly Vec3[], footing: Footing, walker: Walker)
     const station = (curve.length * i) / steps;
     curve.pointAt(station, at);
     curve.directionAt(station, way);
-    const y = floor.values[Math.round(((floor.values.length - 1) * i) / steps)]!;
+    const y = tableAt(floor, station);
     const side = (sign: number) =>
       Math.min(
         ...HEIGHTS.map(
@@ -106,14 +100,12 @@ function narrowPlace(corners: readonly Vec3[], footing: Footing, walker: Walker)
 
 /** The highest step, or the lowest place, that the walker does not take. */
 function gapOf(reason: 'low' | 'step', corners: readonly Vec3[], footing: Footing, walker: Walker): Block | null {
-  const curve = lineOf(corners);
-  const { gaps, floor } = profileOf(curve, corners, footing, walker);
+  const { curve, gaps, floor } = lineOf(corners, footing, walker);
   const fitting = gaps.filter((gap) => gap.reason === (reason === 'low' ? 'headroom' : 'step'));
   const [worst] = fitting.sort((a, b) => (reason === 'low' ? a.size - b.size : b.size - a.size));
   if (!worst) return null;
   const point = new Float64Array(2);
   curve.pointAt(worst.from, point);
-  const y = floor.values[Math.round((worst.from / curve.length) * (floor.values.length - 1))]!;
   const needed = reason === 'low' ? walker.height : walker.step;
-  return { reason, size: worst.size, needed, at: [point[0]!, y, point[1]!] };
+  return { reason, size: worst.size, needed, at: [point[0]!, tableAt(floor, worst.from), point[1]!] };
 }
