@@ -9,6 +9,16 @@ import { wayAnchorSchema } from './track.ts';
 export const paceShapeSchema = z.enum(['constant', 'soft', 'ease both', 'ease out of rest', 'ease to rest', 'carry']);
 export type PaceShape = z.infer<typeof paceShapeSchema>;
 
+/** What a pace may say: speeds in m/s, pauses, pins and whole moves in seconds, lengths in metres. */
+export const PACE_LIMITS = {
+  speed: [0.05, 50],
+  duration: [0.1, 3600],
+  pause: [0.1, 600],
+  pin: [0.04, 3600],
+  length: [0.1, 100_000],
+} as const;
+const within = ([least, most]: readonly [number, number]) => finite.min(least).max(most);
+
 /** Marks, pauses or pins of one move at most, each. */
 export const MOST_PACE_ITEMS = 100;
 
@@ -18,18 +28,18 @@ export const paceMarkSchema = z.object({
   /** Its middle. */
   anchor: wayAnchorSchema,
   /** metres */
-  length: finite.min(0.1).max(100_000),
+  length: within(PACE_LIMITS.length),
   /** m/s */
-  speed: finite.min(0.05).max(50),
+  speed: within(PACE_LIMITS.speed),
 });
 export type PaceMark = z.infer<typeof paceMarkSchema>;
 
 /** A place where the walker stands still. */
-export const pauseSchema = z.object({ id: idSchema, anchor: wayAnchorSchema, seconds: finite.min(0.1).max(600) });
+export const pauseSchema = z.object({ id: idSchema, anchor: wayAnchorSchema, seconds: within(PACE_LIMITS.pause) });
 export type Pause = z.infer<typeof pauseSchema>;
 
 /** A place that is reached at a time. */
-export const timingPinSchema = z.object({ id: idSchema, anchor: wayAnchorSchema, time: finite.min(0.04).max(3600) });
+export const timingPinSchema = z.object({ id: idSchema, anchor: wayAnchorSchema, time: within(PACE_LIMITS.pin) });
 export type TimingPin = z.infer<typeof timingPinSchema>;
 
 /** The slow place of a pace that carries over its cuts. */
@@ -44,9 +54,9 @@ export const paceSchema = z.object({
   /** Which of the two numbers leads; the other follows. */
   by: z.enum(['speed', 'duration']),
   /** Walking speed between the ends, m/s. */
-  speed: finite.min(0.05).max(50),
+  speed: within(PACE_LIMITS.speed),
   /** Length of the move, seconds. */
-  duration: finite.min(0.1).max(3600),
+  duration: within(PACE_LIMITS.duration),
   shape: paceShapeSchema,
   carry: carrySchema.optional(),
   marks: z.array(paceMarkSchema).max(MOST_PACE_ITEMS).optional(),

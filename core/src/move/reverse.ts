@@ -1,4 +1,4 @@
-import type { Anchor, Walk, WayAnchor } from '../document/index.ts';
+import { PACE_LIMITS, type Anchor, type Walk, type WayAnchor } from '../document/index.ts';
 import { paceProfile } from '../pace/index.ts';
 import { PlanCurve, reversePath } from '../path/index.ts';
 import { stationOf } from '../track/index.ts';
@@ -35,7 +35,9 @@ export function reversedWalk(walk: Walk): Walk {
       ...(carry && { carry: { ...carry, at: 1 - carry.at } }),
       ...(marks && { marks: place(marks) }),
       ...(pauses && { pauses: place(pauses) }),
-      ...(pins && { pins: place(pins).map((pin) => ({ ...pin, time: Math.max(0.04, duration - pin.time) })) }),
+      ...(pins && {
+        pins: place(pins).map((pin) => ({ ...pin, time: Math.max(PACE_LIMITS.pin[0], duration - pin.time) })),
+      }),
     },
     ...(gazeSpans && {
       gazeSpans: gazeSpans.map((span) =>

@@ -1,4 +1,5 @@
 export * from './comfort.ts';
+export * from './items.ts';
 export * from './pace-profile.ts';
 export * from './paced-way.ts';
 export * from './profile.ts';

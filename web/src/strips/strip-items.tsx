@@ -70,6 +70,7 @@ function Item({ item, y, perPixel, channel, rate, x, top, height, onTime, onItem
   const left = x(item.from);
   const width = Math.max(LEAST, x(item.to) - left);
   const text = item.to > item.from ? `${item.about}, ${(item.to - item.from).toFixed(1)} s` : item.about;
+  const said = item.value === null ? text : `${text}, ${item.value.toFixed(2)} ${channel.unit}`;
   const label = `${text} at ${timecodeOf(frameAt(item.from, rate), rate)}`;
   const { begin, hands } = useDrag<Held>((held, dx, dy) => {
     const seconds = dx * perPixel.time;
@@ -114,8 +115,8 @@ function Item({ item, y, perPixel, channel, rate, x, top, height, onTime, onItem
       tabIndex={0}
       aria-label={label}
       aria-valuenow={Number((item.value ?? item.from).toFixed(2))}
-      aria-valuetext={item.value === null ? text : `${text}, ${item.value.toFixed(2)} ${channel.unit}`}
-      title={item.value === null ? text : `${text}, ${item.value.toFixed(2)} ${channel.unit}`}
+      aria-valuetext={said}
+      title={said}
       data-item={item.kind}
       className={cx(
         'absolute flex touch-none items-center overflow-hidden rounded-[5px] px-1.5 text-xs whitespace-nowrap text-ink',

@@ -1,6 +1,7 @@
-import type { Anchor, Row, Walk, WayAnchor } from '@eskovan/core/document';
+import { PACE_LIMITS, type Anchor, type Row, type Walk, type WayAnchor } from '@eskovan/core/document';
 import type { CompiledMove, MovePath } from '@eskovan/core/move';
 import { anglesOf } from '@eskovan/core/geometry';
+import { changePaceItem, removePaceItem, type PaceItemChange } from '@eskovan/core/pace';
 import type { ChannelItem } from '@eskovan/core/track';
 import { workbench } from '../../desk/workbench.ts';
 import type { ItemChange } from '../../strips/strip-items.tsx';
@@ -8,14 +9,12 @@ import { editMove } from './edit-move.ts';
 
 /** Who moves less than this in a tenth of a second stands, metres. */
 const STANDING = 1e-4;
-const SHORTEST_PAUSE = 0.1;
+/** No gaze lasts less, seconds. */
+const SHORTEST_SPAN = 0.1;
 /** What a new item is, until somebody says otherwise. */
 const NEW_PAUSE = 3;
 const NEW_MARK = { length: 3, part: 0.6 };
 const NEW_SPAN = 4;
-
-type Items = 'pauses' | 'marks' | 'pins';
-const LIST = { pause: 'pauses', mark: 'marks', pin: 'pins' } as const;
 
 /** What a time of a move holds on to: the path, and where one stands on it the time itself. */
 export function anchorAtTime(path: MovePath, time: number): Anchor {
@@ -24,7 +23,7 @@ export function anchorAtTime(path: MovePath, time: number): Anchor {
   return stands ? { by: 'time', time } : path.anchorAt(at);
 }
 
-const changePace = (row: Row<'move'>, label: string, change: (pace: Walk['pace']) => Walk['pace']) =>
+export const changePace = (row: Row<'move'>, label: string, change: (pace: Walk['pace']) => Walk['pace']) =>
   editMove(row, 'walk', label, (now) => ({ ...now, pace: change(now.pace) }));
 
 /** Puts a pause, a slow place or a pin where the walk is at a time. */
@@ -40,13 +39,13 @@ export function addToPace(row: Row<'move'>, move: CompiledMove, kind: 'pause' | 
     }));
   else if (kind === 'mark')
     changePace(row, 'Go slower here', (pace) => {
-      const speed = Math.max(0.05, Number((path.topSpeed * NEW_MARK.part).toFixed(2)));
+      const speed = Math.max(PACE_LIMITS.speed[0], tidy(path.topSpeed * NEW_MARK.part, 2));
       return { ...pace, marks: [...(pace.marks ?? []), { id, anchor, length: NEW_MARK.length, speed }] };
     });
   else
     changePace(row, 'Timing pin', (pace) => ({
       ...pace,
-      pins: [...(pace.pins ?? []), { id, anchor, time: Math.max(0.04, time) }],
+      pins: [...(pace.pins ?? []), { id, anchor, time: Math.max(PACE_LIMITS.pin[0], time) }],
     }));
 }
 
@@ -82,7 +81,7 @@ export function keepAsGaze(row: Row<'move'>, move: CompiledMove): void {
  */
 export function editItem(row: Row<'move'>, move: CompiledMove, item: ChannelItem, change: ItemChange): void {
   if (item.kind === 'gaze') editSpan(row, move, item, change);
-  else editPaceItem(row, move, item.kind, item, change);
+  else editPaceItem(row, move, item, change);
 }
 
 function editSpan(row: Row<'move'>, { path, duration }: CompiledMove, item: ChannelItem, change: ItemChange): void {
@@ -96,59 +95,34 @@ function editSpan(row: Row<'move'>, { path, duration }: CompiledMove, item: Chan
       if (change.by === 'value') return [span];
       const from = change.by === 'to' ? item.from : within(item.from + change.seconds);
       const to = change.by === 'from' ? item.to : within(item.to + change.seconds);
-      if (to - from < SHORTEST_PAUSE) return [span];
+      if (to - from < SHORTEST_SPAN) return [span];
       return [{ ...span, from: anchorAtTime(path, from), to: anchorAtTime(path, to) }];
     }),
   }));
 }
 
-function editPaceItem(
-  row: Row<'move'>,
-  { path }: CompiledMove,
-  kind: keyof typeof LIST,
-  item: ChannelItem,
-  change: ItemChange,
-): void {
+function editPaceItem(row: Row<'move'>, { path }: CompiledMove, item: ChannelItem, change: ItemChange): void {
   if (!path) return;
-  const list: Items = LIST[kind];
-  const edit = <T extends { id: string }>(items: readonly T[] | undefined, to: (one: T) => T): T[] =>
-    (items ?? []).flatMap((one) => (one.id !== item.id ? [one] : change.by === 'remove' ? [] : [to(one)]));
-  /** A pause lasts: to the right it is pushed by its end, to the left by its beginning. */
-  const shifted = (seconds: number) =>
-    path.anchorAt(path.stationAt(seconds < 0 ? item.from + seconds : item.to + seconds));
-  changePace(row, change.by === 'remove' ? 'Take it out of the pace' : 'Pace', (pace) => {
-    if (list === 'pauses')
-      return {
-        ...pace,
-        pauses: edit(pace.pauses, (pause) => {
-          if (change.by === 'shift') return { ...pause, anchor: shifted(change.seconds) };
-          if (change.by !== 'to') return pause;
-          const seconds = Math.max(SHORTEST_PAUSE, item.to - item.from + change.seconds);
-          return { ...pause, seconds: Number(Math.min(600, seconds).toFixed(2)) };
-        }),
-      };
-    if (list === 'pins')
-      return {
-        ...pace,
-        pins: edit(pace.pins, (pin) =>
-          change.by === 'shift'
-            ? { ...pin, time: Number(Math.min(3600, Math.max(0.04, item.from + change.seconds)).toFixed(3)) }
-            : pin,
-        ),
-      };
-    const [from, to] = [path.stationAt(item.from), path.stationAt(item.to)];
-    return {
-      ...pace,
-      marks: edit(pace.marks, (mark) => {
-        if (change.by === 'value')
-          return { ...mark, speed: Number(Math.min(50, Math.max(0.05, change.value)).toFixed(2)) };
-        if (change.by === 'remove') return mark;
-        const start = change.by === 'to' ? from : path.stationAt(item.from + change.seconds);
-        const end = change.by === 'from' ? to : path.stationAt(item.to + change.seconds);
-        // Moved as a whole it stays as long as it is.
-        const length = change.by === 'shift' ? mark.length : Math.max(0.1, end - start);
-        return { ...mark, anchor: path.anchorAt((start + end) / 2), length };
-      }),
-    };
-  });
+  const { by } = change;
+  if (by === 'remove') changePace(row, 'Take it out of the pace', (pace) => removePaceItem(pace, item.id));
+  else changePace(row, 'Pace', (pace) => changePaceItem(pace, item.id, wanted(path, item, change)));
 }
+
+/** What a hand wants of an item of the pace. */
+function wanted(path: MovePath, item: ChannelItem, change: Exclude<ItemChange, { by: 'remove' }>): PaceItemChange {
+  if (change.by === 'value') return { speed: tidy(change.value, 2) };
+  const { by, seconds } = change;
+  const shift = by === 'shift';
+  if (item.kind === 'pin') return shift ? { time: tidy(item.from + seconds, 3) } : {};
+  if (item.kind === 'pause') {
+    // It lasts: to the right it is pushed by its end, to the left by its beginning.
+    if (shift) return { anchor: path.anchorAt(path.stationAt((seconds < 0 ? item.from : item.to) + seconds)) };
+    return by === 'to' ? { seconds: tidy(item.to - item.from + seconds, 2) } : {};
+  }
+  const start = path.stationAt(item.from + (by === 'to' ? 0 : seconds));
+  const end = path.stationAt(item.to + (by === 'from' ? 0 : seconds));
+  // Moved as a whole it stays as long as it is.
+  return { anchor: path.anchorAt((start + end) / 2), ...(!shift && { length: end - start }) };
+}
+
+const tidy = (value: number, digits: number) => Number(value.toFixed(digits));

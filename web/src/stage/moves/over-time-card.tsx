@@ -5,6 +5,7 @@ import { Diamond, Trash2 } from 'lucide-react';
 import { editBody } from '../../data/edit-row.ts';
 import { workbench } from '../../desk/workbench.ts';
 import { Button, Card } from '../../kit/index.ts';
+import { FIRST_F_NUMBER } from '../shared/focus-fields.tsx';
 import { anchorAtTime } from './edit-items.ts';
 import { editTrack } from './edit-move.ts';
 
@@ -13,11 +14,9 @@ const TRACKS: readonly { name: TrackName; label: string; first: (body: Walk) => 
   { name: 'lift', label: 'Lift', first: () => 0 },
   { name: 'roll', label: 'Roll', first: () => 0 },
   { name: 'focus', label: 'Focus', first: ({ lens }) => lens.focus ?? 4 },
-  { name: 'fNumber', label: 'f-number', first: ({ lens }) => lens.fNumber ?? 2.8 },
+  { name: 'fNumber', label: 'f-number', first: ({ lens }) => lens.fNumber ?? FIRST_F_NUMBER },
   { name: 'exposure', label: 'Exposure', first: () => 0 },
 ];
-/** Who pulls a focus wants to see it. */
-const OPEN = 2.8;
 
 /** Keys of what changes along a walk: each has a strip once it has a key. */
 export function OverTimeCard({ row, body, move }: { row: Row<'move'>; body: Walk; move: CompiledMove | null }) {
@@ -28,11 +27,12 @@ export function OverTimeCard({ row, body, move }: { row: Row<'move'>; body: Walk
     const channel = move.channels.find(({ track }) => track?.name === name && track.keys.length > 0);
     const value = channel ? channel.at(time) - (channel.track!.base?.(time) ?? 0) : first;
     const key: Key = { id: crypto.randomUUID(), anchor: anchorAtTime(path, time), value, ease: 'smooth' };
-    editTrack(row, 'Key', name, (keys) => insertKey(keys, key));
-    if (name === 'focus')
-      editBody('move', row, 'f-number', (now) =>
-        now.lens.fNumber === undefined ? { ...now, lens: { ...now.lens, fNumber: OPEN } } : now,
-      );
+    editBody('move', row, 'Key', (now) => ({
+      ...now,
+      tracks: { ...now.tracks, [name]: insertKey(now.tracks?.[name] ?? [], key) },
+      // Who pulls a focus wants to see it.
+      ...(name === 'focus' && { lens: { ...now.lens, fNumber: now.lens.fNumber ?? FIRST_F_NUMBER } }),
+    }));
   };
   return (
     <Card title="Over time" note="a key where the walk is">

@@ -1,4 +1,4 @@
-import { FIRST_LIMITS, type Pace, type PaceShape, type Row, type Walk } from '@eskovan/core/document';
+import { FIRST_LIMITS, PACE_LIMITS, type Pace, type PaceShape, type Row, type Walk } from '@eskovan/core/document';
 import type { CompiledMove } from '@eskovan/core/move';
 import { FIRST_CARRY } from '@eskovan/core/pace';
 import { Card, Line, NumberField, Segmented, Select, Value } from '../../kit/index.ts';
@@ -45,8 +45,8 @@ export function PaceCard({ row, body, move, frames }: PaceCardProps) {
               by,
               ...(move?.path
                 ? {
-                    speed: Math.max(0.05, Number(move.path.topSpeed.toFixed(3))),
-                    duration: Math.max(0.1, Number(move.duration.toFixed(3))),
+                    speed: Math.max(PACE_LIMITS.speed[0], Number(move.path.topSpeed.toFixed(3))),
+                    duration: Math.max(PACE_LIMITS.duration[0], Number(move.duration.toFixed(3))),
                   }
                 : {}),
             })
@@ -62,8 +62,8 @@ export function PaceCard({ row, body, move, frames }: PaceCardProps) {
             measure="speed"
             value={pace.speed}
             step={0.05}
-            min={0.05}
-            max={50}
+            min={PACE_LIMITS.speed[0]}
+            max={PACE_LIMITS.speed[1]}
             onChange={(speed) => set({ speed })}
           />
           <Line label="Takes">
@@ -79,8 +79,8 @@ export function PaceCard({ row, body, move, frames }: PaceCardProps) {
             frames={frames}
             value={pace.duration}
             step={0.5}
-            min={0.1}
-            max={3600}
+            min={PACE_LIMITS.duration[0]}
+            max={PACE_LIMITS.duration[1]}
             onChange={(duration) => set({ duration })}
           />
           <Line label="Walking speed">

@@ -1,11 +1,11 @@
-import type { Row, Walk } from '@eskovan/core/document';
+import { PACE_LIMITS, type Row, type Walk } from '@eskovan/core/document';
 import type { CompiledMove } from '@eskovan/core/move';
+import { changePaceItem, type PaceItemChange } from '@eskovan/core/pace';
 import type { ChannelItem } from '@eskovan/core/track';
 import { Pause, Pin, Snail } from 'lucide-react';
 import { workbench } from '../../desk/workbench.ts';
 import { Button, NumberField } from '../../kit/index.ts';
-import { addToPace, editItem } from './edit-items.ts';
-import { editMove } from './edit-move.ts';
+import { addToPace, changePace, editItem } from './edit-items.ts';
 import { ItemRow } from './item-row.tsx';
 
 interface PaceItemsProps {
@@ -53,56 +53,37 @@ export function PaceItems({ row, pace, move, frames }: PaceItemsProps) {
 
 /** The number of an item: how long, how fast, or when. */
 function ItemNumber({ row, pace, item, frames }: Omit<PaceItemsProps, 'move'> & { item: ChannelItem }) {
-  const change = (to: (pace: Walk['pace']) => Walk['pace']) =>
-    editMove(row, 'walk', 'Pace', (now) => ({ ...now, pace: to(now.pace) }));
-  const where = `${item.about} at ${item.from.toFixed(1)} s`;
+  const set = (change: PaceItemChange) => changePace(row, 'Pace', (now) => changePaceItem(now, item.id, change));
+  const limits = ([min, max]: readonly [number, number]) => ({ min, max });
+  const label = `${item.about} at ${item.from.toFixed(1)} s`;
   if (item.kind === 'mark')
     return (
       <NumberField
-        label={where}
+        {...limits(PACE_LIMITS.speed)}
+        label={label}
         bare
         unit="m/s"
         measure="speed"
         value={item.value ?? 0}
         step={0.05}
-        min={0.05}
-        max={50}
-        onChange={(speed) =>
-          change((now) => ({
-            ...now,
-            marks: (now.marks ?? []).map((mark) => (mark.id === item.id ? { ...mark, speed } : mark)),
-          }))
-        }
+        onChange={(speed) => set({ speed })}
       />
     );
-  const time = { unit: 's', measure: 'time' as const, frames, step: 0.5, bare: true, label: where };
-  if (item.kind === 'pause')
-    return (
-      <NumberField
-        {...time}
-        value={pace.pauses?.find(({ id }) => id === item.id)?.seconds ?? 0}
-        min={0.1}
-        max={600}
-        onChange={(seconds) =>
-          change((now) => ({
-            ...now,
-            pauses: (now.pauses ?? []).map((pause) => (pause.id === item.id ? { ...pause, seconds } : pause)),
-          }))
-        }
-      />
-    );
+  const isPause = item.kind === 'pause';
+  const kept = isPause
+    ? pace.pauses?.find(({ id }) => id === item.id)?.seconds
+    : pace.pins?.find(({ id }) => id === item.id)?.time;
   return (
     <NumberField
-      {...time}
-      value={pace.pins?.find(({ id }) => id === item.id)?.time ?? 0}
-      min={0.04}
-      max={3600}
-      onChange={(at) =>
-        change((now) => ({
-          ...now,
-          pins: (now.pins ?? []).map((pin) => (pin.id === item.id ? { ...pin, time: at } : pin)),
-        }))
-      }
+      {...limits(isPause ? PACE_LIMITS.pause : PACE_LIMITS.pin)}
+      label={label}
+      bare
+      unit="s"
+      measure="time"
+      frames={frames}
+      step={0.5}
+      value={kept ?? 0}
+      onChange={(value) => set(isPause ? { seconds: value } : { time: value })}
     />
   );
 }

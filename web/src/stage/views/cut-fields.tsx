@@ -1,4 +1,4 @@
-import type { Lens, StillCamera } from '@eskovan/core/document';
+import type { Lens, Pose, StillCamera } from '@eskovan/core/document';
 import { forwardOf } from '@eskovan/core/geometry';
 import { CUT_HEIGHT } from '@eskovan/core/survey';
 import { Button, Line, NumberField, Segmented } from '../../kit/index.ts';
@@ -6,6 +6,8 @@ import type { SiteData } from '../../site/use-site.ts';
 import { useStorey } from '../shared/use-storey.ts';
 
 interface CutFieldsProps extends StillCamera {
+  /** The eye of this instant. */
+  now: () => Pose;
   site: SiteData | null;
   onCamera: (label: string, camera: StillCamera) => void;
 }
@@ -17,10 +19,10 @@ const FIRST_FAR = 100;
 const DOWN = 0.999;
 
 /** What is cut off before and behind: a plan without its roof, a section, a room without its front wall. */
-export function CutFields({ pose, lens, site, onCamera }: CutFieldsProps) {
+export function CutFields({ pose, now, lens, site, onCamera }: CutFieldsProps) {
   const { nearCut, farCut, ...whole } = lens;
   const isCut = nearCut !== undefined || farCut !== undefined;
-  const give = (label: string, next: Lens) => onCamera(label, { pose, lens: next });
+  const give = (label: string, next: Lens) => onCamera(label, { pose: now(), lens: next });
   const field = (label: string, key: 'nearCut' | 'farCut', first: number) => (
     <NumberField
       label={label}
@@ -50,23 +52,24 @@ export function CutFields({ pose, lens, site, onCamera }: CutFieldsProps) {
       </Line>
       {isCut && field('Nearer than', 'nearCut', FIRST_NEAR)}
       {isCut && field('Farther than', 'farCut', FIRST_FAR)}
-      {site && <CutStorey {...{ pose, lens, site, onCamera }} />}
+      {site && <CutStorey {...{ pose, lens, site }} onCut={give} />}
     </>
   );
 }
 
 /** A cut at the storey's own height takes off what is above it: for who looks straight down. */
-function CutStorey({ pose, lens, site, onCamera }: CutFieldsProps & { site: SiteData }) {
+function CutStorey({
+  pose,
+  lens,
+  site,
+  onCut,
+}: StillCamera & { site: SiteData; onCut: (label: string, lens: Lens) => void }) {
   const [storey] = useStorey(site.survey);
   const shown = site.survey.storeys[storey];
   const nearCut = shown ? pose.position[1] - shown.elevation - CUT_HEIGHT : 0;
   if (!shown || lens.parallel === undefined || -forwardOf(pose.orientation)[1] < DOWN || nearCut <= 0) return null;
   return (
-    <Button
-      small
-      className="mt-1 w-full"
-      onClick={() => onCamera(`Cut above ${shown.name}`, { pose, lens: { ...lens, nearCut } })}
-    >
+    <Button small className="mt-1 w-full" onClick={() => onCut(`Cut above ${shown.name}`, { ...lens, nearCut })}>
       Cut above {shown.name}
     </Button>
   );

@@ -55,7 +55,7 @@ export function PoseCard({ pose, now, north, floor, onPose, onEyes }: PoseCardPr
   };
   const copy = async () => {
     try {
-      await navigator.clipboard.writeText(poseText(pose));
+      await navigator.clipboard.writeText(poseText(now()));
       toast('Pose copied');
     } catch {
       toast.error('The browser does not let this page write to the clipboard.');

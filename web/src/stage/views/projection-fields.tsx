@@ -1,4 +1,4 @@
-import type { Lens, StillCamera } from '@eskovan/core/document';
+import type { Lens, Pose, StillCamera } from '@eskovan/core/document';
 import { drawnFrom, fitted, type Drawn } from '@eskovan/core/framing';
 import { toDegrees } from '@eskovan/core/geometry';
 import { Projection, throughLens } from '@eskovan/core/optics';
@@ -13,6 +13,8 @@ import { CutFields } from './cut-fields.tsx';
 import { scoutAs } from './use-seen.ts';
 
 interface ProjectionFieldsProps extends StillCamera {
+  /** The eye of this instant. */
+  now: () => Pose;
   aspect: number;
   site: SiteData | null;
   onCamera: (label: string, camera: StillCamera) => void;
@@ -38,7 +40,7 @@ const ELEVATIONS: readonly { drawn: Drawn; clockwise: number }[] = [
 ];
 
 /** With perspective or without, and what is cut off. Another projection is looked at first. */
-export function ProjectionFields({ pose, lens, aspect, site, onCamera }: ProjectionFieldsProps) {
+export function ProjectionFields({ pose, now, lens, aspect, site, onCamera }: ProjectionFieldsProps) {
   const { parallel, nearCut, farCut, ...others } = lens;
   const cuts: Pick<Lens, 'nearCut' | 'farCut'> = {
     ...(nearCut !== undefined && { nearCut }),
@@ -48,12 +50,13 @@ export function ProjectionFields({ pose, lens, aspect, site, onCamera }: Project
   const { north } = useProject().project.body.sun;
   const subject = useWorkbench((state) => state.subject);
   const withoutPerspective = async () => {
-    const projection = new Projection(throughLens(lens), aspect, pose.position, pose.orientation);
-    const hit = await pickSeen(rayThrough(pose, lens, aspect, 0, 0));
+    const seen = now();
+    const projection = new Projection(throughLens(lens), aspect, seen.position, seen.orientation);
+    const hit = await pickSeen(rayThrough(seen, lens, aspect, 0, 0));
     const depth = hit ? projection.project(hit.point).depth : SOMEWHERE;
     // What is in the middle keeps its size.
     const { height } = projection.footprint(depth);
-    scoutAs({ pose, lens: { ...others, ...cuts, parallel: height } });
+    scoutAs({ pose: seen, lens: { ...others, ...cuts, parallel: height } });
   };
   const draw = (drawn: Drawn) => {
     const bounds = subject?.bounds ?? (measured && worthSeeing(measured.bounds, site?.survey ?? null));
@@ -72,7 +75,7 @@ export function ProjectionFields({ pose, lens, aspect, site, onCamera }: Project
             { value: 'parallel', label: 'Parallel' },
           ]}
           onChange={(next) =>
-            next === 'parallel' ? void withoutPerspective() : scoutAs({ pose, lens: { ...others, ...cuts } })
+            next === 'parallel' ? void withoutPerspective() : scoutAs({ pose: now(), lens: { ...others, ...cuts } })
           }
         />
       </Line>
@@ -86,7 +89,9 @@ export function ProjectionFields({ pose, lens, aspect, site, onCamera }: Project
             value={parallel}
             min={0.001}
             max={1e6}
-            onChange={(height) => onCamera('Height of the picture', { pose, lens: { ...lens, parallel: height } })}
+            onChange={(height) =>
+              onCamera('Height of the picture', { pose: now(), lens: { ...lens, parallel: height } })
+            }
           />
           <div role="group" aria-label="Drawn as" className="my-1.5 grid grid-cols-2 gap-1">
             {DRAWN.map(({ drawn, label }) => (
@@ -102,7 +107,7 @@ export function ProjectionFields({ pose, lens, aspect, site, onCamera }: Project
           </div>
         </>
       )}
-      <CutFields {...{ pose, lens, site, onCamera }} />
+      <CutFields {...{ pose, now, lens, site, onCamera }} />
     </>
   );
 }

@@ -12,7 +12,8 @@ import { WINDS } from '../shared/winds.ts';
 import { scoutAs } from './use-seen.ts';
 
 interface SubjectCardProps {
-  pose: Pose;
+  /** The eye of this instant. */
+  now: () => Pose;
   lens: Lens;
   aspect: number;
   /** Where north is: angle from the plan's −Z towards +X, radians. */
@@ -26,7 +27,7 @@ const FIRST_DOWN = 10;
 const ROSE = [7, 0, 1, 6, null, 2, 5, 4, 3] as const;
 
 /** What the picture is about: framed from any side, looked at, and held while the lens changes. */
-export function SubjectCard({ pose, lens, aspect, north }: SubjectCardProps) {
+export function SubjectCard({ now, lens, aspect, north }: SubjectCardProps) {
   const subject = useWorkbench((state) => state.subject);
   const pressing = useWorkbench((state) => state.pressing);
   const holding = useWorkbench((state) => state.holding);
@@ -102,11 +103,10 @@ export function SubjectCard({ pose, lens, aspect, north }: SubjectCardProps) {
             <Button
               small
               icon={<Eye size={13} />}
-              onClick={() =>
-                workbench.set({
-                  scout: lookingAt(pose, middle(subject.bounds), anglesOf(pose.orientation).pan),
-                })
-              }
+              onClick={() => {
+                const seen = now();
+                workbench.set({ scout: lookingAt(seen, middle(subject.bounds), anglesOf(seen.orientation).pan) });
+              }}
             >
               Look at it
             </Button>

@@ -5,7 +5,7 @@ import { toast } from 'sonner';
 import { editBody } from '../../data/edit-row.ts';
 import { useProject } from '../../data/use-project.ts';
 import { useWorkbench, workbench } from '../../desk/workbench.ts';
-import { useThrottled } from '../../kit/index.ts';
+import { useStable, useThrottled } from '../../kit/index.ts';
 import { useSite, type SiteData } from '../../site/use-site.ts';
 import { LightCard } from '../shared/light-card.tsx';
 import { AboutViewCard } from './about-view-card.tsx';
@@ -52,6 +52,8 @@ const Cards = memo(function Cards({ row, rows, pose, site }: ViewCardsProps) {
       subject?.bounds ?? null,
     );
   }, [pose, lens, aspect, site, measured, project.body.limits, subject]);
+  // These cards follow a moving eye a moment later; what is done in them begins from where it is.
+  const now = useStable(() => workbench.get().scout ?? row?.body.pose ?? pose);
   const setFrame = (frame: Frame | undefined) => {
     if (row?.body.locked) toast('This view is locked. Unlock it to give it another frame.');
     else if (row) editBody('view', row, 'Ratio', (body) => withFrame(body, frame));
@@ -61,17 +63,18 @@ const Cards = memo(function Cards({ row, rows, pose, site }: ViewCardsProps) {
       {rows.length > 1 ? <ManyViewsCard rows={rows} /> : row && <AboutViewCard key={row.id} row={row} />}
       <ViewLensCard
         pose={pose}
+        now={now}
         lens={lens}
         aspect={aspect}
         site={site}
         onCamera={(label, camera) => changeCamera(row, label, camera)}
       />
       <StillChecksCard findings={findings} />
-      <SubjectCard pose={pose} lens={lens} aspect={aspect} north={project.body.sun.north} />
+      <SubjectCard now={now} lens={lens} aspect={aspect} north={project.body.sun.north} />
       {row && <FramingCard own={row.body.frame} project={project.body.frame} onFrame={setFrame} />}
       <PoseCard
         pose={pose}
-        now={() => workbench.get().scout ?? row?.body.pose ?? pose}
+        now={now}
         north={project.body.sun.north}
         floor={site?.footing.floors.floorUnder(pose.position) ?? null}
         onPose={(next) => workbench.set({ scout: next })}

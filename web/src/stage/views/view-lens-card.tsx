@@ -1,4 +1,4 @@
-import { MOST_SHIFT, type Lens, type Sensor, type StillCamera } from '@eskovan/core/document';
+import { MOST_SHIFT, type Lens, type Pose, type Sensor, type StillCamera } from '@eskovan/core/document';
 import { heldOn, straightened } from '@eskovan/core/framing';
 import { SENSORS } from '@eskovan/core/optics';
 import { Building2, Crosshair } from 'lucide-react';
@@ -11,6 +11,8 @@ import { EyeLensCard } from '../shared/eye-lens-card.tsx';
 import { ProjectionFields } from './projection-fields.tsx';
 
 interface ViewLensCardProps extends StillCamera {
+  /** The eye of this instant. */
+  now: () => Pose;
   aspect: number;
   site: SiteData | null;
   /** @param label what is done */
@@ -27,15 +29,15 @@ const nameOf = ({ widthMm, heightMm }: Sensor): string =>
   SENSORS.find((one) => one.widthMm === widthMm && one.heightMm === heightMm)?.name ?? OWN;
 
 /** Focal length, sensor, shift and focus of what is seen, and straight verticals with one press. */
-export function ViewLensCard({ pose, lens, aspect, site, onCamera }: ViewLensCardProps) {
+export function ViewLensCard({ pose, now, lens, aspect, site, onCamera }: ViewLensCardProps) {
   const focusing = useWorkbench((state) => state.pressing === 'focus');
   const holding = useWorkbench((state) => state.holding);
   const subject = useWorkbench((state) => state.subject);
   const { sensor, shift } = lens;
   const onLens = (next: Lens) => {
     const longer = holding && subject && next.focalLengthMm !== lens.focalLengthMm;
-    const kept = longer ? heldOn(subject.bounds, { pose, lens }, next.focalLengthMm, aspect) : null;
-    onCamera('Lens', kept ?? { pose, lens: next });
+    const kept = longer ? heldOn(subject.bounds, { pose: now(), lens }, next.focalLengthMm, aspect) : null;
+    onCamera('Lens', kept ?? { pose: now(), lens: next });
   };
   const [asOwn, setAsOwn] = useState(false);
   const named = asOwn ? OWN : nameOf(sensor);
@@ -54,11 +56,11 @@ export function ViewLensCard({ pose, lens, aspect, site, onCamera }: ViewLensCar
     />
   );
   const straighten = () => {
-    const made = straightened({ pose, lens });
+    const made = straightened({ pose: now(), lens });
     if (made) onCamera('Straight verticals', made);
     else toast.error('The camera looks up or down too steeply: no lens is shifted that far. Step back, or tilt less.');
   };
-  const projection = <ProjectionFields {...{ pose, lens, aspect, site, onCamera }} />;
+  const projection = <ProjectionFields {...{ pose, now, lens, aspect, site, onCamera }} />;
   if (lens.parallel !== undefined)
     return (
       <EyeLensCard lens={lens} onLens={onLens} aspect={aspect}>
