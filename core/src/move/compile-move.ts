@@ -18,7 +18,7 @@ export interface MoveSite {
   /** Width over height of the pictures. */
   aspect: number;
   /** How fast an eye may turn, and begin to. */
-  limits: Pick<CheckLimits, 'turnProblem' | 'turnAcceleration'>;
+  limits: Pick<CheckLimits, 'turnNote' | 'turnProblem' | 'turnAcceleration'>;
 }
 
 /** Does compiling it need the parts of the site? Without, it is not worth waiting for them. */
@@ -34,7 +34,7 @@ export function compileMove(body: MoveBody, site: MoveSite): CompiledMove | null
   const turning = { rate: toRadians(limits.turnProblem), acceleration: toRadians(limits.turnAcceleration) };
   const targetOf = (gaze: GazeAtObject) => motion && followTarget(gaze, parts, motion);
   try {
-    return new CompiledWalk(aimWalk(body, parts), footing, { walker, targetOf, turning });
+    return new CompiledWalk(aimWalk(body, parts), footing, { walker, targetOf, turning, comfort: limits.turnNote });
   } catch (error) {
     if (error instanceof RangeError) return null;
     throw error;

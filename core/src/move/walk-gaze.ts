@@ -12,6 +12,7 @@ import { minimumJerk, type PaceProfile } from '../pace/index.ts';
 import type { PlanCurve } from '../path/index.ts';
 import { timeOf, type AnchorTimes } from '../track/index.ts';
 import { stretchesOff, type GazeOff } from './gaze-off.ts';
+import { aheadWithStays, type Standing } from './walk-ahead.ts';
 import { smoothTable, tableAt, type UniformTable } from './uniform-table.ts';
 
 /** A gaze at something that moves is worked out so often, seconds: good to a hundredth of a degree, passing closely. */
@@ -50,6 +51,8 @@ interface WalkGazeInput {
   targetOf: TargetOf;
   /** How fast the eye may turn; without it, it turns as its gaze asks. */
   turning: TurnLimit | null;
+  /** How fast it turns of itself where it has the time, radians a second. */
+  comfort: number;
 }
 
 interface Looked {
@@ -111,7 +114,7 @@ function inTime({ by, pan, tilt }: WalkGaze, { pace }: WalkGazeInput): GazeTable
 
 /** Where the eye would look if it could turn as it liked. */
 function wantedGaze(gaze: Gaze, input: WalkGazeInput): WalkGaze {
-  const { curve, pace, eyeLine, lift, closed, targetOf } = input;
+  const { curve, pace, eyeLine, lift, closed, loops, targetOf } = input;
   const { length } = curve;
   const steps = eyeLine.values.length - 1;
   const { duration } = pace;
@@ -121,6 +124,18 @@ function wantedGaze(gaze: Gaze, input: WalkGazeInput): WalkGaze {
     return { by: 'station', pan: table(gaze.pan), tilt: table(gaze.tilt) };
   }
   if (gaze.kind === 'ahead') {
+    const standings = standingsOn(input);
+    if (standings.length > 0) {
+      const { instants, step } = evenTimes(duration);
+      const way = { length, closed, distance: gaze.distance, spacing: length / steps, standings };
+      const { pan, tilt } = aheadWithStays(
+        { ...way, eyeAt: (stations) => eyesAt(input, stations), stationAt: (time) => pace.stationAt(time) },
+        Float64Array.from({ length: instants + 1 }, (_, i) => i * step),
+        input.comfort,
+      );
+      const table = (values: Float64Array) => ({ values, length: duration, closed: loops });
+      return { by: 'time', pan: table(pan), tilt: table(tilt) };
+    }
     const eye = eyePoints(input, steps, (part) => part * length);
     const { pan, tilt } = gazeAhead(eye, length / steps, gaze.distance, closed);
     const soft = (values: Float64Array) => smoothTable({ values, length, closed }, GAZE_SMOOTHING);
@@ -145,13 +160,25 @@ function wantedGaze(gaze: Gaze, input: WalkGazeInput): WalkGaze {
   return { by: 'time', pan: table(pan), tilt: table(tilt) };
 }
 
+/** Stays nearer to an open end than this are its own, metres. */
+const AT_END = 0.05;
+
+function standingsOn({ pace, curve, closed }: WalkGazeInput): Standing[] {
+  const inside = ({ station }: { station: number }) => station > AT_END && station < curve.length - AT_END;
+  return (pace.pauses ?? [])
+    .filter((pause) => closed || inside(pause))
+    .map(({ station, from, seconds }) => ({ station, from, to: from + seconds }))
+    .filter(({ station }, i, all) => i === 0 || station - all[i - 1]!.station > AT_END);
+}
+
 /** Where the eye is at `steps` + 1 stations; these are given for parts 0…1 of the way. */
-function eyePoints(
-  { curve, eyeLine }: WalkGazeInput,
-  steps: number,
-  stationAt: (part: number) => number,
-): Float64Array {
-  const stations = Float64Array.from({ length: steps + 1 }, (_, i) => stationAt(i / steps));
+const eyePoints = (input: WalkGazeInput, steps: number, stationAt: (part: number) => number): Float64Array =>
+  eyesAt(
+    input,
+    Float64Array.from({ length: steps + 1 }, (_, i) => stationAt(i / steps)),
+  );
+
+function eyesAt({ curve, eyeLine }: WalkGazeInput, stations: Float64Array): Float64Array {
   const plan = new Float64Array(2 * stations.length);
   curve.pointsAt(stations, plan);
   const eye = new Float64Array(3 * stations.length);

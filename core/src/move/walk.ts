@@ -1,15 +1,16 @@
 import { FIRST_LIMITS, FIRST_WALKER, type Vec3, type Walk, type Walker, type WayAnchor } from '../document/index.ts';
 import type { TurnLimit } from '../gaze/index.ts';
-import { toDegrees, writeOrientation } from '../geometry/index.ts';
+import { toDegrees, toRadians, writeOrientation } from '../geometry/index.ts';
 import { paceProfile, timeAtStation, type PaceProfile } from '../pace/index.ts';
 import { PlanCurve } from '../path/index.ts';
 import type { Footing } from '../survey/index.ts';
-import { stationOf, TrackCurve, type AnchorTimes, type Channel } from '../track/index.ts';
+import { stationOf, TrackCurve, type AnchorTimes, type Channel, type ChannelCut } from '../track/index.ts';
 import { CameraTracks } from './camera-tracks.ts';
 import { gazeText, paceItems } from './channel-items.ts';
 import { profilePath, type FloorProfile } from './floor-profile.ts';
 import { findObstacles, type Obstacle } from './in-the-way.ts';
 import type { GazeOff } from './gaze-off.ts';
+import { LongSection } from './long-section.ts';
 import { walkGaze, type SpanTimes, type TargetOf, type WalkGaze } from './walk-gaze.ts';
 import {
   SAMPLE_STRIDE,
@@ -29,10 +30,15 @@ interface WalkOptions {
   targetOf?: TargetOf;
   /** How fast the eye may turn; without it, it turns as its gaze asks. */
   turning?: TurnLimit | null;
+  /** How fast the eye turns of itself where it has the time, degrees a second. */
+  comfort?: number;
 }
 
 /** Turning is measured over so long, seconds. */
 const TURNED = 0.08;
+
+/** A pull at the line of the eye lifts it so far to either side, metres along the way. */
+export const LIFT_REACH = 1.5;
 
 /** Lifts that a hand can give, metres. */
 const LIFTS = [-1.5, 20] as const;
@@ -68,7 +74,7 @@ export class CompiledWalk implements CompiledMove {
   constructor(
     private readonly walk: Walk,
     private readonly footing: Footing,
-    { walker = FIRST_WALKER, targetOf = () => null, turning = null }: WalkOptions = {},
+    { walker = FIRST_WALKER, targetOf = () => null, turning = null, comfort = FIRST_LIMITS.turnNote }: WalkOptions = {},
   ) {
     const closed = walk.path.closed && walk.path.nodes.length > 2;
     this.curve = new PlanCurve(walk.path);
@@ -109,17 +115,19 @@ export class CompiledWalk implements CompiledMove {
       anchors,
       targetOf,
       turning,
+      comfort: toRadians(comfort),
     });
     this.gaze = looked.gaze;
     this.gazeOff = looked.off;
     this.gazeSpans = looked.spans;
     this.lostKeys += looked.lost;
-    this.channels = this.makeChannels();
+    this.channels = this.makeChannels(comfort);
     this.path = this.makePath(closed);
     this.ground = this.makeGround();
   }
 
-  private makeChannels(): Channel[] {
+  private makeChannels(comfort: number): Channel[] {
+    const cut = this.makeCut();
     const along = (table: UniformTable) => (time: number) => tableAt(table, this.pace.stationAt(time));
     return [
       {
@@ -129,6 +137,9 @@ export class CompiledWalk implements CompiledMove {
         at: (time) => along(this.eyeLine)(time) + (this.lift?.at(time) ?? 0),
         track: { name: 'lift', keys: this.lift?.keys ?? [], limits: LIFTS, step: 0.05, base: along(this.eyeLine) },
         under: { title: 'Floor', at: along(this.profile.floor) },
+        get cut() {
+          return cut();
+        },
       },
       {
         id: 'pace',
@@ -143,7 +154,7 @@ export class CompiledWalk implements CompiledMove {
         title: 'Gaze',
         unit: '°/s',
         at: (time) => toDegrees(this.turnRateAt(time)),
-        band: [0, FIRST_LIMITS.turnNote],
+        band: [0, comfort],
         items: this.gazeSpans.map(({ id, from, to, gaze }) => ({
           id,
           kind: 'gaze',
@@ -155,6 +166,19 @@ export class CompiledWalk implements CompiledMove {
       },
       ...this.tracks.channels,
     ];
+  }
+
+  /** What is overhead and beside, cut when first drawn; null where it is not known. */
+  private makeCut(): () => ChannelCut | undefined {
+    const { footing, curve, pace } = this;
+    if (!footing.knowsSolids) return () => undefined;
+    let made: ChannelCut | null = null;
+    return () => {
+      if (made) return made;
+      const timeAt = (station: number) => this.timeAt(station);
+      const section = new LongSection({ curve, footing, floor: this.profile.floor, timeAt });
+      return (made = { at: (time) => section.at(pace.stationAt(time)), tightest: section.tightest });
+    };
   }
 
   private makePath(closed: boolean): MovePath {

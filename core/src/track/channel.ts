@@ -21,6 +21,31 @@ export interface ChannelItem {
   about: string;
 }
 
+/** What a vertical cut along the way lays open at one place, metres; NaN where there is nothing. */
+export interface SectionCut {
+  /** Underside of what is overhead, and the upper side of that. */
+  ceiling: number;
+  top: number;
+  /** Height of what stands close beside the way, and how near it is in the plan. */
+  beside: number;
+  free: number;
+}
+
+/** Where there is the least room along a way. */
+export interface TightPlace {
+  kind: 'overhead' | 'beside';
+  /** seconds */
+  time: number;
+  /** metres */
+  value: number;
+}
+
+/** What is drawn about a line of heights besides what is under it. */
+export interface ChannelCut {
+  at(time: number): SectionCut;
+  readonly tightest: readonly TightPlace[];
+}
+
 /** Something that a move does over time: what a strip draws, whatever it is. */
 export interface Channel {
   id: string;
@@ -30,6 +55,8 @@ export interface Channel {
   at(time: number): number;
   /** A second line under the first: the floor under the eye. */
   under?: { title: string; at(time: number): number };
+  /** What is overhead and beside; worked out when first asked. */
+  readonly cut?: ChannelCut | undefined;
   /** What lies in it. */
   items?: readonly ChannelItem[];
   /** Values that feel right. */

@@ -13,6 +13,39 @@ export function moveKey(keys: readonly Key[], id: string, time: number, value: n
   return keys.map((key) => (key.id === id ? { ...key, anchor: { by: 'time', time: Math.max(0, time) }, value } : key));
 }
 
+/** The keys of a {@link raiseAbout}: before, at and after the place that is raised. */
+export type RaiseIds = readonly [before: string, at: string, after: string];
+
+/**
+ * Raises a track about one instant only: a key there, and one to either side that keeps what was. Where a key stands
+ * between already, the raise ends at that one. Raising again with the same ids replaces the raise.
+ * @param ends where the raise begins and ends, seconds @param was value of the track at a time before it was raised
+ */
+export function raiseAbout(
+  keys: readonly Key[],
+  ids: RaiseIds,
+  time: number,
+  value: number,
+  ends: readonly [number, number],
+  was: (time: number) => number,
+): Key[] {
+  const others = keys.filter(({ id }) => !ids.includes(id));
+  const key = (id: string, at: number, height: number): Key => {
+    return { id, anchor: { by: 'time', time: at }, value: height, ease: 'smooth' };
+  };
+  const between = (from: number, to: number) =>
+    others.some((other) => {
+      const at = timeOfKey(other);
+      return at !== null && at >= from && at <= to;
+    });
+  return [
+    ...others,
+    ...(ends[0] < time && !between(ends[0], time) ? [key(ids[0], ends[0], was(ends[0]))] : []),
+    key(ids[1], time, value),
+    ...(ends[1] > time && !between(time, ends[1]) ? [key(ids[2], ends[1], was(ends[1]))] : []),
+  ];
+}
+
 export function removeKey(keys: readonly Key[], id: string): Key[] {
   return keys.filter((key) => key.id !== id);
 }

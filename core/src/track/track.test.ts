@@ -1,7 +1,17 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import type { Anchor, Key } from '../document/index.ts';
-import { insertKey, mergeKeys, moveKey, removeKey, rippleKeys, splitKeys, stretchKeys, TrackCurve } from './index.ts';
+import {
+  insertKey,
+  mergeKeys,
+  moveKey,
+  raiseAbout,
+  removeKey,
+  rippleKeys,
+  splitKeys,
+  stretchKeys,
+  TrackCurve,
+} from './index.ts';
 
 let serial = 0;
 const key = (time: number, value: number, ease: Key['ease'] = 'smooth'): Key => ({
@@ -94,6 +104,38 @@ describe('editing keys', () => {
         const back = stretchKeys(there, 2, 2 + 4 * factor, 1 / factor);
         timesOf(back).forEach((time, i) => expect(time).toBeCloseTo(timesOf(keys)[i]!, 9));
       }),
+    );
+  });
+});
+
+describe('raising a track about an instant', () => {
+  const ids = ['a', 'b', 'c'] as const;
+
+  test('lifts there, and leaves what is farther away as it was', () => {
+    const flat = () => 0;
+    const raised = curve(raiseAbout([], ids, 5, 0.4, [3.5, 6.5], flat));
+    expect(raised.at(5)).toBe(0.4);
+    for (const time of [0, 2, 3.5, 6.5, 9]) expect(raised.at(time)).toBe(0);
+  });
+
+  test('pulled again it replaces itself, and a key in between is where it ends', () => {
+    fc.assert(
+      fc.property(
+        anyKeys,
+        fc.integer({ min: 1, max: 9 }),
+        fc.array(fc.double({ min: -1, max: 1, noNaN: true }), { minLength: 1, maxLength: 5 }),
+        (keys, time, pulls) => {
+          const before = curve(keys);
+          const ends = [time - 1, time + 1] as const;
+          let now = keys;
+          for (const value of pulls) now = raiseAbout(now, ids, time, value, ends, (at) => before.at(at));
+          const others = timesOf(keys).filter((at) => Math.abs(at - time) > 1e-9);
+          expect(now.length).toBeLessThanOrEqual(keys.length + 3);
+          expect(new Set(now.map(({ id }) => id)).size).toBe(now.length);
+          if (others.length === keys.length) expect(curve(now).at(time)).toBeCloseTo(pulls.at(-1)!, 9);
+          for (const key of keys) expect(now).toContain(key);
+        },
+      ),
     );
   });
 });

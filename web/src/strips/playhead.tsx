@@ -2,18 +2,20 @@ import { frameAt, frameTime, timecodeOf } from '@eskovan/core/reel';
 import type { Rate } from '@eskovan/core/document';
 import type { KeyboardEvent } from 'react';
 import { useWorkbench } from '../desk/workbench.ts';
+import type { StripScale } from './scales.ts';
 
 interface PlayheadProps {
   duration: number;
   rate: Rate;
-  x: (time: number) => number;
+  scale: StripScale;
   onTime: (time: number) => void;
 }
 
 /** A layer of its own: moving it redraws nothing under it. */
-export function Playhead({ duration, rate, x, onTime }: PlayheadProps) {
+export function Playhead({ duration, rate, scale, onTime }: PlayheadProps) {
   const time = useWorkbench((state) => state.time);
   const frame = frameAt(time, rate);
+  const at = Math.min(time, duration);
   const onKeyDown = (event: KeyboardEvent<HTMLDivElement>) => {
     const steps: Record<string, number> = { ArrowLeft: -1, ArrowRight: 1, PageUp: -25, PageDown: 25 };
     const target =
@@ -40,7 +42,10 @@ export function Playhead({ duration, rate, x, onTime }: PlayheadProps) {
       aria-valuetext={timecodeOf(frame, rate)}
       onKeyDown={onKeyDown}
       className="absolute top-0 bottom-0 left-0 w-2.5 will-change-transform"
-      style={{ transform: `translateX(${(x(Math.min(time, duration)) - 5).toFixed(2)}px)` }}
+      style={{
+        transform: `translateX(${(scale.x(at) - 5).toFixed(2)}px)`,
+        visibility: scale.shows(at) ? 'visible' : 'hidden',
+      }}
     >
       <svg width="10" height="16" className="absolute top-0.5 left-0" aria-hidden>
         <path d="M0 0h10v8l-5 5l-5 -5z" fill="var(--ink)" />

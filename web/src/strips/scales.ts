@@ -1,3 +1,4 @@
+import type { MovePath } from '@eskovan/core/move';
 import type { Channel } from '@eskovan/core/track';
 
 /** Room for the names at the left, at the right, and for the ruler, pixels. */
@@ -8,14 +9,73 @@ const GAP = 6;
 /** A strip is at least so high, pixels. */
 const LEAST = 30;
 
+/** What runs from left to right, and which part of it is shown: 0…1 of the whole. */
+export interface StripAxis {
+  by: 'time' | 'station';
+  from: number;
+  to: number;
+}
+
+/** What a scale has to know of a move. */
+export interface Scaled {
+  duration: number;
+  path: Pick<MovePath, 'length' | 'stationAt' | 'timeAt'> | null;
+}
+
 /** Time across the strips: pixels from the left edge, and back. */
-export function timeScale(width: number, duration: number) {
+export interface StripScale {
+  inner: number;
+  by: StripAxis['by'];
+  x: (time: number) => number;
+  timeAt: (pixels: number) => number;
+  /** When it is so many pixels beside an instant. */
+  shifted: (time: number, pixels: number) => number;
+  /** Is an instant within what is shown? */
+  shows: (time: number) => boolean;
+  /** From where to where it is shown, in seconds or metres. */
+  ends: readonly [number, number];
+}
+
+export function stripScaleOf(width: number, { duration, path }: Scaled, axis: StripAxis): StripScale {
   const inner = Math.max(10, width - LABELS - RIGHT);
+  // What does not get anywhere has no stations.
+  const by = path && path.length > 0 ? axis.by : 'time';
+  const whole = by === 'time' ? duration : path!.length;
+  const [from, to] = [axis.from * whole, axis.to * whole];
+  const placeAt = (time: number) => (by === 'time' ? time : path!.stationAt(time));
+  const x = (time: number) => LABELS + ((placeAt(time) - from) / (to - from)) * inner;
+  const timeAt = (pixels: number) => {
+    const place = Math.min(whole, Math.max(0, from + ((pixels - LABELS) / inner) * (to - from)));
+    return by === 'time' ? place : path!.timeAt(place);
+  };
   return {
     inner,
-    x: (time: number) => LABELS + (time / duration) * inner,
-    timeAt: (pixels: number) => Math.min(1, Math.max(0, (pixels - LABELS) / inner)) * duration,
+    by,
+    x,
+    timeAt,
+    shifted: (time, pixels) => timeAt(x(time) + pixels),
+    shows: (time) => x(time) >= LABELS - 0.5 && x(time) <= LABELS + inner + 0.5,
+    ends: [from, to],
   };
+}
+
+/** Nothing is looked at closer than so many seconds or metres. */
+const CLOSEST = 0.5;
+
+/** Looks closer (`factor` under 1) or from farther, about a part of the whole that stays where it is. */
+export function zoomed(axis: StripAxis, factor: number, about: number, whole: number): StripAxis {
+  const wide = Math.min(1, Math.max(CLOSEST / Math.max(whole, CLOSEST), (axis.to - axis.from) * factor));
+  const part = (about - axis.from) / (axis.to - axis.from);
+  return shiftedTo(axis, about - part * wide, wide);
+}
+
+/** The same stretch elsewhere. @param by a part of what is shown */
+export const panned = (axis: StripAxis, by: number): StripAxis =>
+  shiftedTo(axis, axis.from + by * (axis.to - axis.from), axis.to - axis.from);
+
+function shiftedTo(axis: StripAxis, from: number, wide: number): StripAxis {
+  const start = Math.min(1 - wide, Math.max(0, from));
+  return { ...axis, from: start, to: start + wide };
 }
 
 /** Where each of some strips is, from the upper edge, pixels. */
@@ -31,14 +91,17 @@ export function stripScale(height: number, count: number) {
 /** Instants at which a channel is looked at, at most. */
 const MOST = 600;
 
-/** The values that a strip has room for, and the channel's own at even times. */
-export function valuesOf(channel: Channel, duration: number, pixels: number) {
-  const steps = Math.max(2, Math.min(MOST, Math.round(pixels)));
-  const times = Array.from({ length: steps + 1 }, (_, i) => (duration * i) / steps);
+/** The values that a strip has room for, and the channel's own at places as far apart as they are drawn. */
+export function valuesOf(channel: Channel, { inner, timeAt }: StripScale) {
+  const steps = Math.max(2, Math.min(MOST, Math.round(inner)));
+  const times = Array.from({ length: steps + 1 }, (_, i) => timeAt(LABELS + (inner * i) / steps));
   const values = times.map((time) => channel.at(time));
   const under = channel.under && times.map((time) => channel.under!.at(time));
   return { times, values, under };
 }
+
+/** Ceilings higher over the eye than this are left out, metres: the line of the eye must not be flat. */
+const OVERHEAD = 1.6;
 
 /** Lowest and highest value that a strip shows: with a floor it begins just under it, else at nothing. */
 export function rangeOf(
@@ -46,7 +109,7 @@ export function rangeOf(
   values: readonly number[],
   under: readonly number[] | undefined,
 ): [number, number] {
-  if (under) return [Math.min(...under) - 0.35, Math.max(...values) + 0.35];
+  if (under) return [Math.min(...under) - 0.35, Math.max(...values) + (channel.cut ? OVERHEAD : 0.35)];
   const most = Math.max(...values, channel.band ? channel.band[1] * 1.28 : 0);
   // What has keys is pulled up and down: it needs room above, and shows no more below than there is.
   if (channel.track?.keys.length) {

@@ -1,5 +1,6 @@
 import type { Channel } from '@eskovan/core/track';
-import { LABELS, rangeOf, valuesOf } from './scales.ts';
+import { CutDrawing } from './cut-drawing.tsx';
+import { LABELS, rangeOf, valuesOf, type StripScale } from './scales.ts';
 
 /** A stretch of time in which something is wrong, and the channel that it shows in. */
 export interface StripMark {
@@ -9,16 +10,25 @@ export interface StripMark {
   to: number;
 }
 
-export function StripRuler({ duration, x, top }: { duration: number; x: (time: number) => number; top: number }) {
-  const step = [0.5, 1, 2, 5, 10, 20, 30, 60, 120].find((s) => duration / s <= 12) ?? 300;
-  const marks = Array.from({ length: Math.floor(duration / step) + 1 }, (_, i) => i * step);
+const STEPS = [0.1, 0.2, 0.5, 1, 2, 5, 10, 20, 30, 60, 120, 300, 600, 1200];
+
+export function StripRuler({ scale, top }: { scale: StripScale; top: number }) {
+  const { by, inner } = scale;
+  const [from, to] = scale.ends;
+  const step = STEPS.find((s) => (to - from) / s <= 12) ?? 3600;
+  const first = Math.ceil(from / step - 1e-9);
+  const marks = Array.from(
+    { length: Math.max(0, Math.floor(to / step + 1e-9) - first + 1) },
+    (_, i) => (first + i) * step,
+  );
+  const x = (place: number) => LABELS + ((place - from) / (to - from)) * inner;
   return (
     <g fontFamily="var(--font-mono)" fontSize="11" fill="var(--ink-faint)">
-      {marks.map((t) => (
-        <g key={t}>
-          <line x1={x(t)} x2={x(t)} y1={8} y2={top} stroke="var(--ink-faint)" strokeOpacity="0.6" />
-          <text x={x(t) + 4} y={16}>
-            {step < 1 ? t.toFixed(1) : t} s
+      {marks.map((place) => (
+        <g key={place}>
+          <line x1={x(place)} x2={x(place)} y1={8} y2={top} stroke="var(--ink-faint)" strokeOpacity="0.6" />
+          <text x={x(place) + 4} y={16}>
+            {step < 1 ? place.toFixed(1) : place} {by === 'time' ? 's' : 'm'}
           </text>
         </g>
       ))}
@@ -28,22 +38,22 @@ export function StripRuler({ duration, x, top }: { duration: number; x: (time: n
 
 interface StripChartProps {
   channel: Channel;
-  duration: number;
   marks: readonly StripMark[];
-  x: (time: number) => number;
+  scale: StripScale;
   top: number;
   height: number;
-  inner: number;
 }
 
 /** One channel over time: its line, what lies under it, the band that feels right, and where something is wrong. */
-export function StripChart({ channel, duration, marks, x, top, height, inner }: StripChartProps) {
-  const { times, values, under } = valuesOf(channel, duration, inner);
+export function StripChart({ channel, marks, scale, top, height }: StripChartProps) {
+  const { x, inner } = scale;
+  const { times, values, under } = valuesOf(channel, scale);
   const [low, high] = rangeOf(channel, values, under);
   const y = (value: number) => top + height - ((value - low) / (high - low)) * height;
   const line = (list: readonly number[]) =>
     list.map((value, i) => `${i ? 'L' : 'M'}${x(times[i]!).toFixed(1)} ${y(value).toFixed(1)}`).join('');
-  const closed = (list: readonly number[]) => `${line(list)}L${x(duration)} ${top + height}L${LABELS} ${top + height}Z`;
+  const closed = (list: readonly number[]) =>
+    `${line(list)}L${LABELS + inner} ${top + height}L${LABELS} ${top + height}Z`;
   const { band } = channel;
   const ticks = band
     ? [band[1], band[0]]
@@ -77,6 +87,14 @@ export function StripChart({ channel, duration, marks, x, top, height, inner }: 
           fillOpacity="0.13"
         />
       )}
+      {channel.cut && channel.under && (
+        <CutDrawing
+          cut={channel.cut}
+          floorAt={(time) => channel.under!.at(time)}
+          {...{ times, x, y, top }}
+          bottom={top + height}
+        />
+      )}
       {under ? (
         <>
           <path d={closed(under)} fill="var(--rule)" fillOpacity="0.75" />
@@ -85,17 +103,19 @@ export function StripChart({ channel, duration, marks, x, top, height, inner }: 
       ) : (
         <path d={closed(values)} fill="var(--lagoon)" fillOpacity="0.1" />
       )}
-      {marks.map(({ from, to }) => (
-        <rect
-          key={from}
-          x={x(from)}
-          y={top}
-          width={Math.max(2, x(to) - x(from))}
-          height={height}
-          fill="var(--madder)"
-          fillOpacity="0.16"
-        />
-      ))}
+      {marks
+        .filter(({ from, to }) => x(to) > LABELS && x(from) < LABELS + inner)
+        .map(({ from, to }) => (
+          <rect
+            key={from}
+            x={Math.max(LABELS, x(from))}
+            y={top}
+            width={Math.max(2, Math.min(LABELS + inner, x(to)) - Math.max(LABELS, x(from)))}
+            height={height}
+            fill="var(--madder)"
+            fillOpacity="0.16"
+          />
+        ))}
       <path d={line(values)} fill="none" stroke="var(--lagoon)" strokeWidth="2" />
     </g>
   );

@@ -4,7 +4,7 @@ import type { Channel, ChannelItem } from '@eskovan/core/track';
 import type { KeyboardEvent, PointerEvent } from 'react';
 import { useHeldKey } from '../desk/use-held-key.ts';
 import { cx } from '../kit/index.ts';
-import { rangeOf, valuesOf } from './scales.ts';
+import { LABELS, rangeOf, valuesOf, type StripScale } from './scales.ts';
 import { useDrag } from './use-drag.ts';
 
 /** What a hand does with an item: moved by seconds from where it was, ended elsewhere, given another value, or taken away. */
@@ -19,11 +19,8 @@ export type OnItem = (item: ChannelItem, change: ItemChange) => void;
 
 interface StripItemsProps {
   channel: Channel;
-  duration: number;
   rate: Rate;
-  /** Of the strip without its names, pixels. */
-  width: number;
-  x: (time: number) => number;
+  scale: StripScale;
   top: number;
   height: number;
   onTime: (time: number) => void;
@@ -32,30 +29,37 @@ interface StripItemsProps {
 
 /** What lies in a strip: pauses, marks, pins and gazes, moved and ended elsewhere by dragging, or by keys. */
 export function StripItems(props: StripItemsProps) {
-  const { channel, duration, width, top, height } = props;
-  const { values, under } = valuesOf(channel, duration, width);
+  const { channel, scale, top, height } = props;
+  const { values, under } = valuesOf(channel, scale);
   const [low, high] = rangeOf(channel, values, under);
-  return (channel.items ?? []).map((item) => (
-    <Item
-      key={item.id}
-      {...props}
-      item={item}
-      y={item.value === null ? null : top + height - ((item.value - low) / (high - low)) * height}
-      perPixel={{ time: duration / width, value: (high - low) / height }}
-    />
-  ));
+  const right = LABELS + scale.inner;
+  const shown = ({ from, to }: ChannelItem) => scale.x(to) >= LABELS && scale.x(from) <= right;
+  return (channel.items ?? [])
+    .filter(shown)
+    .map((item) => (
+      <Item
+        key={item.id}
+        {...props}
+        item={item}
+        y={item.value === null ? null : top + height - ((item.value - low) / (high - low)) * height}
+        perPixel={(high - low) / height}
+      />
+    ));
 }
 
 interface ItemProps extends StripItemsProps {
   item: ChannelItem;
   y: number | null;
-  perPixel: { time: number; value: number };
+  /** Value of a pixel. */
+  perPixel: number;
 }
 
 type Hold = 'all' | 'from' | 'to';
 interface Held {
   item: ChannelItem;
   hold: Hold;
+  scale: StripScale;
+  perPixel: number;
   /** Of the time when it was taken hold of, with the move as it was. */
   onItem: OnItem;
 }
@@ -65,20 +69,22 @@ const EDGE = 7;
 const LEAST = 14;
 const VALUE_STEP = 0.05;
 
-function Item({ item, y, perPixel, channel, rate, x, top, height, onTime, onItem }: ItemProps) {
+function Item({ item, y, perPixel, channel, rate, scale, top, height, onTime, onItem }: ItemProps) {
   const keys = useHeldKey();
-  const left = x(item.from);
-  const width = Math.max(LEAST, x(item.to) - left);
+  const left = Math.max(LABELS, scale.x(item.from));
+  const width = Math.max(LEAST, Math.min(LABELS + scale.inner, scale.x(item.to)) - left);
   const text = item.to > item.from ? `${item.about}, ${(item.to - item.from).toFixed(1)} s` : item.about;
   const said = item.value === null ? text : `${text}, ${item.value.toFixed(2)} ${channel.unit}`;
   const label = `${text} at ${timecodeOf(frameAt(item.from, rate), rate)}`;
   const { begin, hands } = useDrag<Held>((held, dx, dy) => {
-    const seconds = dx * perPixel.time;
+    // An end goes by where it is; all of it by where it begins.
+    const taken = held.hold === 'to' ? held.item.to : held.item.from;
+    const seconds = held.scale.shifted(taken, dx) - taken;
     if (held.hold !== 'all') held.onItem(held.item, { by: held.hold, seconds });
     else if (held.item.value !== null && Math.abs(dy) > Math.abs(dx))
       held.onItem(held.item, {
         by: 'value',
-        value: Math.round((held.item.value - dy * perPixel.value) / VALUE_STEP) * VALUE_STEP,
+        value: Math.round((held.item.value - dy * held.perPixel) / VALUE_STEP) * VALUE_STEP,
       });
     else held.onItem(held.item, { by: 'shift', seconds });
   });
@@ -127,7 +133,7 @@ function Item({ item, y, perPixel, channel, rate, x, top, height, onTime, onItem
         width,
         ...(y === null ? { top: top + height - 19, height: 17 } : { top: y - 8, height: 16 }),
       }}
-      onPointerDown={(event) => begin(event, { item, hold: holdAt(event), onItem })}
+      onPointerDown={(event) => begin(event, { item, hold: holdAt(event), scale, perPixel, onItem })}
       {...hands}
       onKeyDown={onKeyDown}
       onKeyUp={keys.onKeyUp}

@@ -3,7 +3,7 @@ import { frameAt, frameTime, timecodeOf } from '@eskovan/core/reel';
 import { moveKey, removeKey, type Channel, type ChannelKey } from '@eskovan/core/track';
 import type { KeyboardEvent } from 'react';
 import { useHeldKey } from '../desk/use-held-key.ts';
-import { LABELS, rangeOf, valuesOf } from './scales.ts';
+import { rangeOf, valuesOf, type StripScale } from './scales.ts';
 import { useDrag } from './use-drag.ts';
 
 interface StripKeysProps {
@@ -11,8 +11,7 @@ interface StripKeysProps {
   track: NonNullable<Channel['track']>;
   duration: number;
   rate: Rate;
-  /** Of the strip without its names, pixels. */
-  width: number;
+  scale: StripScale;
   top: number;
   height: number;
   onTime: (time: number) => void;
@@ -21,20 +20,22 @@ interface StripKeysProps {
 
 /** The hands of a strip: its keys, dragged in time and value, or moved by keys. */
 export function StripKeys(props: StripKeysProps) {
-  const { channel, track, duration, width, top, height } = props;
-  const { values, under } = valuesOf(channel, duration, width);
+  const { channel, track, scale, top, height } = props;
+  const { values, under } = valuesOf(channel, scale);
   const [low, high] = rangeOf(channel, values, under);
-  return track.keys.map((key, i) => (
-    <KeyHandle
-      key={key.id}
-      {...props}
-      at={key}
-      number={i + 1}
-      left={LABELS + (key.time / duration) * width}
-      y={top + height - ((key.value + (track.base?.(key.time) ?? 0) - low) / (high - low)) * height}
-      perPixel={{ time: duration / width, value: (high - low) / height }}
-    />
-  ));
+  return track.keys.map((key, i) =>
+    scale.shows(key.time) ? (
+      <KeyHandle
+        key={key.id}
+        {...props}
+        at={key}
+        number={i + 1}
+        left={scale.x(key.time)}
+        y={top + height - ((key.value + (track.base?.(key.time) ?? 0) - low) / (high - low)) * height}
+        perPixel={(high - low) / height}
+      />
+    ) : null,
+  );
 }
 
 interface KeyHandleProps extends StripKeysProps {
@@ -42,10 +43,12 @@ interface KeyHandleProps extends StripKeysProps {
   number: number;
   left: number;
   y: number;
-  perPixel: { time: number; value: number };
+  /** Value of a pixel. */
+  perPixel: number;
 }
 
-function KeyHandle({ at, number, left, y, perPixel, channel, track, duration, rate, onTime, onKeys }: KeyHandleProps) {
+function KeyHandle(props: KeyHandleProps) {
+  const { at, number, left, y, perPixel, scale, channel, track, duration, rate, onTime, onKeys } = props;
   const hold = useHeldKey();
   const placed = (time: number, value: number): [number, number] => {
     const onFrame = frameTime(frameAt(Math.min(duration, Math.max(0, time)) + 0.5 * frameTime(1, rate), rate), rate);
@@ -64,8 +67,8 @@ function KeyHandle({ at, number, left, y, perPixel, channel, track, duration, ra
       return moveKey(keys, at.id, ...placed(time + seconds, key.value + by));
     });
   // The axis of the values may follow what is dragged; the hand goes by the one it began on.
-  const { begin, hands } = useDrag<{ key: ChannelKey; perPixel: KeyHandleProps['perPixel'] }>((from, dx, dy) =>
-    put(from.key.time + dx * from.perPixel.time, from.key.value - dy * from.perPixel.value),
+  const { begin, hands } = useDrag<Pick<KeyHandleProps, 'at' | 'perPixel' | 'scale'>>((from, dx, dy) =>
+    put(from.scale.shifted(from.at.time, dx), from.at.value - dy * from.perPixel),
   );
   const onKeyDown = (event: KeyboardEvent<HTMLDivElement>) => {
     const frames = event.shiftKey ? 10 : 1;
@@ -98,7 +101,7 @@ function KeyHandle({ at, number, left, y, perPixel, channel, track, duration, ra
       title={`${Number(at.value.toFixed(2))} ${channel.unit} at ${at.time.toFixed(2)} s`}
       className="absolute top-0 left-0 flex h-6 w-6 cursor-move touch-none items-center justify-center"
       style={{ transform: `translate(${(left - 12).toFixed(2)}px, ${(y - 12).toFixed(2)}px)` }}
-      onPointerDown={(event) => begin(event, { key: at, perPixel })}
+      onPointerDown={(event) => begin(event, { at, perPixel, scale })}
       {...hands}
       onKeyDown={onKeyDown}
       onKeyUp={hold.onKeyUp}

@@ -33,6 +33,13 @@ export function StripTable({ move, rate, strip, onClose, onTime }: StripTablePro
     ? [
         ...(channel.under ? [[`${channel.under.title}, ${channel.unit}`, channel.under.at] as const] : []),
         [`${channel.under ? 'Eye' : channel.title}, ${channel.unit}`, (time: number) => channel.at(time)],
+        ...(channel.under ? [['Eye over floor, m', (time: number) => channel.at(time) - channel.under!.at(time)]] : []),
+        ...(channel.cut
+          ? [
+              ['Headroom, m', (time: number) => channel.cut!.at(time).ceiling - channel.under!.at(time)],
+              ['Free beside, m', (time: number) => channel.cut!.at(time).free],
+            ]
+          : []),
       ].map(([title, at]) => [title as string, at as (time: number) => number])
     : [];
   return (
@@ -66,7 +73,7 @@ export function StripTable({ move, rate, strip, onClose, onTime }: StripTablePro
               </td>
               {path && <td>{path.stationAt(time).toFixed(2)}</td>}
               {columns.map(([title, value]) => (
-                <td key={title}>{value(time).toFixed(2)}</td>
+                <td key={title}>{Number.isFinite(value(time)) ? value(time).toFixed(2) : '–'}</td>
               ))}
             </tr>
           ))}

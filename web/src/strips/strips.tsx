@@ -9,7 +9,10 @@ import { Playhead } from './playhead.tsx';
 import { StripChart, StripRuler, type StripMark } from './strip-chart.tsx';
 import { StripItems, type OnItem } from './strip-items.tsx';
 import { StripKeys } from './strip-keys.tsx';
-import { LABELS, RULER, stripScale, timeScale } from './scales.ts';
+import { AxisControls, useStripAxis } from './axis.tsx';
+import { TightPlaces } from './cut-drawing.tsx';
+import { EyeLineHand } from './eye-line-hand.tsx';
+import { LABELS, RULER, stripScale, type StripScale } from './scales.ts';
 import { StripTable } from './strip-table.tsx';
 
 interface StripsProps {
@@ -32,11 +35,12 @@ export function Strips({ move, rate, marks = NO_MARKS, onTime, onKeys, onItem }:
   const size = useSize(box);
   const [table, setTable] = useState<string | null>(null);
   const { channels, duration } = move;
-  const { x, timeAt, inner } = timeScale(size.width, duration);
+  const axis = useStripAxis(move, size.width, box);
+  const { scale } = axis;
   const strip = stripScale(size.height, channels.length);
   const onFrame = (time: number) => frameTime(frameAt(time + 0.5 * frameTime(1, rate), rate), rate);
   const timeOf = (event: PointerEvent<HTMLDivElement> | React.MouseEvent<HTMLDivElement>) =>
-    Math.min(duration, onFrame(timeAt(event.clientX - event.currentTarget.getBoundingClientRect().left)));
+    Math.min(duration, onFrame(scale.timeAt(event.clientX - event.currentTarget.getBoundingClientRect().left)));
   return (
     <div
       ref={box}
@@ -67,9 +71,33 @@ export function Strips({ move, rate, marks = NO_MARKS, onTime, onKeys, onItem }:
       {size.width > 0 && (
         <>
           <svg width={size.width} height={size.height} className="block">
-            <Charts move={move} marks={marks} width={size.width} height={size.height} />
+            <Charts move={move} marks={marks} scale={scale} height={size.height} />
           </svg>
-          <Playhead duration={duration} rate={rate} x={x} onTime={onTime} />
+          <AxisControls {...axis} />
+          {onKeys &&
+            channels.map((channel, i) =>
+              channel.track?.base ? (
+                <EyeLineHand
+                  key={channel.id}
+                  {...{ move, channel, scale, onKeys }}
+                  track={channel.track}
+                  top={strip.top(i)}
+                  height={strip.height}
+                />
+              ) : null,
+            )}
+          <Playhead duration={duration} rate={rate} scale={scale} onTime={onTime} />
+          {channels.map((channel, i) =>
+            channel.cut ? (
+              <TightPlaces
+                key={channel.id}
+                places={channel.cut.tightest.filter(({ time }) => scale.shows(time))}
+                x={scale.x}
+                top={strip.top(i)}
+                onTime={onTime}
+              />
+            ) : null,
+          )}
           {channels.map(({ id, title }, i) => (
             <Button
               key={id}
@@ -87,8 +115,7 @@ export function Strips({ move, rate, marks = NO_MARKS, onTime, onKeys, onItem }:
               channel.items ? (
                 <StripItems
                   key={channel.id}
-                  {...{ channel, duration, rate, x, onTime, onItem }}
-                  width={inner}
+                  {...{ channel, rate, scale, onTime, onItem }}
                   top={strip.top(i)}
                   height={strip.height}
                 />
@@ -103,7 +130,7 @@ export function Strips({ move, rate, marks = NO_MARKS, onTime, onKeys, onItem }:
                   track={channel.track}
                   duration={duration}
                   rate={rate}
-                  width={inner}
+                  scale={scale}
                   top={strip.top(i)}
                   height={strip.height}
                   onTime={onTime}
@@ -121,31 +148,28 @@ export function Strips({ move, rate, marks = NO_MARKS, onTime, onKeys, onItem }:
 interface ChartsProps {
   move: CompiledMove;
   marks: readonly StripMark[];
-  width: number;
+  scale: StripScale;
   height: number;
 }
 
 /** Everything that stays while the playhead moves. */
-function Charts({ move, marks, width, height }: ChartsProps) {
+function Charts({ move, marks, scale, height }: ChartsProps) {
   return useMemo(() => {
-    const { x, inner } = timeScale(width, move.duration);
     const strip = stripScale(height, move.channels.length);
     return (
       <g>
-        <StripRuler duration={move.duration} x={x} top={RULER} />
+        <StripRuler scale={scale} top={RULER} />
         {move.channels.map((channel, i) => (
           <StripChart
             key={channel.id}
             channel={channel}
-            duration={move.duration}
             marks={marks.filter((mark) => mark.channel === channel.id)}
-            x={x}
+            scale={scale}
             top={strip.top(i)}
             height={strip.height}
-            inner={inner}
           />
         ))}
       </g>
     );
-  }, [move, marks, width, height]);
+  }, [move, marks, scale, height]);
 }

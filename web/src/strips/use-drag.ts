@@ -10,7 +10,7 @@ const STILL = 2;
  */
 export function useDrag<T>(onDrag: (from: T, dx: number, dy: number) => void) {
   const drag = useRef<{ x: number; y: number; from: T; gesture: Gesture | null } | null>(null);
-  const onPointerMove = (event: PointerEvent<HTMLDivElement>) => {
+  const onPointerMove = (event: PointerEvent) => {
     const held = drag.current;
     if (!held) return;
     const [dx, dy] = [event.clientX - held.x, event.clientY - held.y];
@@ -19,7 +19,7 @@ export function useDrag<T>(onDrag: (from: T, dx: number, dy: number) => void) {
     if (held.gesture.open) onDrag(held.from, dx, dy);
   };
   return {
-    begin(event: PointerEvent<HTMLDivElement>, from: T): void {
+    begin(event: PointerEvent, from: T): void {
       if (event.button !== 0) return;
       event.stopPropagation();
       event.currentTarget.setPointerCapture(event.pointerId);
@@ -27,7 +27,7 @@ export function useDrag<T>(onDrag: (from: T, dx: number, dy: number) => void) {
     },
     hands: {
       onPointerMove,
-      onPointerUp: (event: PointerEvent<HTMLDivElement>) => {
+      onPointerUp: (event: PointerEvent) => {
         onPointerMove(event);
         drag.current?.gesture?.commit();
         drag.current = null;
