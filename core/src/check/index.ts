@@ -1,3 +1,6 @@
+export * from './fix.ts';
+export * from './coverage.ts';
+export * from './finding.ts';
 export * from './move.ts';
 export * from './still.ts';
 export type { StillFinding } from './still-finding.ts';

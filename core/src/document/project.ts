@@ -52,6 +52,8 @@ export const checkLimitsSchema = z.object({
   turnNote: finite.min(1).max(360).default(30),
   /** And this is too fast to follow, degrees a second (common practice, no source). */
   turnProblem: finite.min(1).max(720).default(60),
+  /** A camera that stands and pans lets nothing cross the picture in less, seconds (common practice, no source). */
+  crossing: finite.min(0.5).max(60).default(7),
   /** How fast a gaze may begin to turn, degrees a second, in a second (common practice, no source). */
   turnAcceleration: finite.min(5).max(5000).default(120),
   /** Verticals that lean more towards each other, from edge to edge of a still, are noted, degrees (common practice, no source). */

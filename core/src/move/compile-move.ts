@@ -1,7 +1,8 @@
 import { followTarget, type MovablePart, type SiteMotion } from '../action/index.ts';
-import type { CheckLimits, GazeAtObject, MoveBody, Pivot, Vec3, Walker } from '../document/index.ts';
+import type { CheckLimits, Gaze, GazeAtObject, MoveBody, Pivot, Vec3, Walker } from '../document/index.ts';
 import { aimWalk, type NamedPart } from '../gaze/index.ts';
-import { joinBounds, middle, toRadians } from '../geometry/index.ts';
+import { joinBounds, middle, toDegrees, toRadians } from '../geometry/index.ts';
+import { viewAngles } from '../optics/index.ts';
 import type { Footing } from '../survey/index.ts';
 import { CompiledOrbit, type PivotPlace } from './orbit.ts';
 import type { CompiledMove } from './sample.ts';
@@ -18,7 +19,7 @@ export interface MoveSite {
   /** Width over height of the pictures. */
   aspect: number;
   /** How fast an eye may turn, and begin to. */
-  limits: Pick<CheckLimits, 'turnNote' | 'turnProblem' | 'turnAcceleration'>;
+  limits: Pick<CheckLimits, 'turnNote' | 'turnProblem' | 'turnAcceleration' | 'crossing'>;
 }
 
 /** Does compiling it need the parts of the site? Without, it is not worth waiting for them. */
@@ -32,13 +33,34 @@ export function compileMove(body: MoveBody, site: MoveSite): CompiledMove | null
   if (body.kind === 'orbit') return new CompiledOrbit(body, findPivot(body.pivot, site), site.aspect);
   const { footing, walker, parts, motion, limits } = site;
   const turning = { rate: toRadians(limits.turnProblem), acceleration: toRadians(limits.turnAcceleration) };
+  // Who has the time turns as slowly as a picture wants it.
+  const across = toDegrees(viewAngles(body.lens, site.aspect).horizontal) / limits.crossing;
+  const comfort = Math.min(limits.turnNote, across);
   const targetOf = (gaze: GazeAtObject) => motion && followTarget(gaze, parts, motion);
   try {
-    return new CompiledWalk(aimWalk(body, parts), footing, { walker, targetOf, turning, comfort: limits.turnNote });
+    return new CompiledWalk(aimWalk(body, parts), footing, {
+      walker,
+      targetOf,
+      turning,
+      reachOf: (gaze) => reachOf(gaze, parts),
+      comfort,
+    });
   } catch (error) {
     if (error instanceof RangeError) return null;
     throw error;
   }
+}
+
+/** What is so near to a place that is looked at belongs to it, and no thing reaches farther, metres. */
+const [ITSELF, FARTHEST] = [0.15, 2.5];
+
+/** How near to the place that is looked at the thing itself begins, metres. */
+function reachOf(gaze: Gaze, parts: MoveSite['parts']): number {
+  const part = gaze.kind === 'object' && parts.find(({ model, name }) => model === gaze.model && name === gaze.name);
+  if (!part) return ITSELF;
+  const { min, max } = part.bounds;
+  const far = gaze.point.map((value, k) => Math.max(Math.abs(value - min[k]!), Math.abs(value - max[k]!)));
+  return Math.min(FARTHEST, Math.max(ITSELF, Math.hypot(...far)));
 }
 
 /** What of a site an orbit goes round; where it is not there any more, the place where it was. */

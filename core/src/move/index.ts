@@ -11,3 +11,4 @@ export { tableAt, type UniformTable } from './uniform-table.ts';
 export * from './tempo.ts';
 export * from './walk.ts';
 export { gazeText } from './channel-items.ts';
+export * from './lift.ts';

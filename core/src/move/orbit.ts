@@ -4,7 +4,15 @@ import { Projection, throughLens } from '../optics/index.ts';
 import { paceProfile, timeAtStation, type PaceProfile } from '../pace/index.ts';
 import type { Channel } from '../track/index.ts';
 import { CameraTracks } from './camera-tracks.ts';
-import { SAMPLE_STRIDE, sampleOf, within, type CameraSample, type CompiledMove, type MovePath } from './sample.ts';
+import {
+  SAMPLE_STRIDE,
+  sampleOf,
+  within,
+  type CameraSample,
+  type CompiledMove,
+  type Looked,
+  type MovePath,
+} from './sample.ts';
 
 /** What an orbit goes round, as it is found on the site. */
 export interface PivotPlace {
@@ -24,6 +32,13 @@ const FIRST_RADIUS = 5;
 const WHOLE = 1e-6;
 const TURN = 2 * Math.PI;
 
+/** Without an extent, what is so near to the pivot belongs to it: a part of the way to it. */
+const PIVOT_PART = 0.5;
+
+/** How near to its pivot what is gone round begins, metres. */
+const reachAbout = ({ bounds }: PivotPlace, radius: number): number =>
+  bounds ? Math.hypot(...bounds.max.map((value, k) => value - bounds.min[k]!)) / 2 : PIVOT_PART * radius;
+
 /** A camera that goes round something, ready to be asked. */
 export class CompiledOrbit implements CompiledMove {
   readonly duration: number;
@@ -32,6 +47,7 @@ export class CompiledOrbit implements CompiledMove {
   readonly radius: number;
   readonly ground = null;
   readonly gazeOff = [];
+  readonly looks: readonly Looked[];
   readonly channels: readonly Channel[];
   readonly path: MovePath;
   private readonly pace: PaceProfile;
@@ -67,6 +83,7 @@ export class CompiledOrbit implements CompiledMove {
       ...this.tracks.channels,
     ];
     this.path = this.ring();
+    this.looks = [{ from: 0, to: duration, at: pivot.at, reach: reachAbout(pivot, this.radius) }];
   }
 
   get lostKeys(): number {

@@ -1,4 +1,4 @@
-import type { Lens, Pose, Quaternion, Vec3, WayAnchor } from '../document/index.ts';
+import type { Anchor, Lens, Pose, Quaternion, Vec3, WayAnchor } from '../document/index.ts';
 import { throughLens, type CameraView } from '../optics/index.ts';
 import type { Channel } from '../track/index.ts';
 import type { GazeOff } from './gaze-off.ts';
@@ -66,6 +66,17 @@ export interface WalkedGround {
   knowsObstacles: boolean;
 }
 
+/** Something that a camera is to look at for a while. */
+export interface Looked {
+  /** seconds */
+  from: number;
+  to: number;
+  /** Where it is at a time, metres. */
+  at(time: number): Vec3;
+  /** So near to that it begins itself, metres. */
+  reach: number;
+}
+
 /**
  * A move ready to be asked for any instant, whatever kind it is. Made once per edit; asking allocates only the answer.
  * Times outside the move are clamped to its ends.
@@ -81,6 +92,8 @@ export interface CompiledMove {
   /** What it does over time, for strips and tables. */
   readonly channels: readonly Channel[];
   readonly path: MovePath | null;
+  /** What it is to look at, and when. */
+  readonly looks: readonly Looked[];
   /** Where bounds on its turning keep it from what it is to look at. */
   readonly gazeOff: readonly GazeOff[];
   /** Keys that hold on to nothing any more. */
@@ -103,4 +116,14 @@ export const sampleOf = (batch: Float64Array, view: CameraView, time: number): C
 export function within(time: number, { duration, loops }: Pick<CompiledMove, 'duration' | 'loops'>): number {
   if (loops) return time - duration * Math.floor(time / duration);
   return Math.min(Math.max(time, 0), duration);
+}
+
+/** Who moves less than this in a tenth of a second stands, metres. */
+const STANDING = 1e-4;
+
+/** What a time of a move holds on to: the path, and where one stands on it the time itself. */
+export function anchorAtTime(path: MovePath, time: number): Anchor {
+  const at = path.stationAt(time);
+  const stands = path.stationAt(time + 0.1) - at < STANDING || at - path.stationAt(time - 0.1) < STANDING;
+  return stands ? { by: 'time', time } : path.anchorAt(at);
 }

@@ -1,4 +1,4 @@
-import type { Gaze, GazeAtObject, Vec3, Walk } from '../document/index.ts';
+import type { Gaze, GazeAtObject, GazeSpan, Vec3, Walk } from '../document/index.ts';
 import {
   GAZE_SMOOTHING,
   gazeAhead,
@@ -13,6 +13,7 @@ import type { PlanCurve } from '../path/index.ts';
 import { timeOf, type AnchorTimes } from '../track/index.ts';
 import { stretchesOff, type GazeOff } from './gaze-off.ts';
 import { aheadWithStays, type Standing } from './walk-ahead.ts';
+import type { Looked } from './sample.ts';
 import { smoothTable, tableAt, type UniformTable } from './uniform-table.ts';
 
 /** A gaze at something that moves is worked out so often, seconds: good to a hundredth of a degree, passing closely. */
@@ -49,14 +50,17 @@ interface WalkGazeInput {
   loops: boolean;
   anchors: AnchorTimes;
   targetOf: TargetOf;
+  /** How near to the place that is looked at the thing itself begins, metres. */
+  reachOf: (gaze: Gaze) => number;
   /** How fast the eye may turn; without it, it turns as its gaze asks. */
   turning: TurnLimit | null;
   /** How fast it turns of itself where it has the time, radians a second. */
   comfort: number;
 }
 
-interface Looked {
+interface WalkLook {
   gaze: WalkGaze;
+  looks: Looked[];
   off: GazeOff[];
   spans: SpanTimes[];
   /** Spans that hold on to nothing any more. */
@@ -64,7 +68,7 @@ interface Looked {
 }
 
 /** Where a walk looks, and where bounds on its turning keep it from what it is to look at. */
-export function walkGaze(input: WalkGazeInput): Looked {
+export function walkGaze(input: WalkGazeInput): WalkLook {
   const { walk, anchors, loops, turning } = input;
   const base = wantedGaze(walk.gaze, input);
   const placed = (walk.gazeSpans ?? []).flatMap((span) => {
@@ -73,7 +77,8 @@ export function walkGaze(input: WalkGazeInput): Looked {
   });
   const spans = placed.map(({ span, from, to }) => ({ id: span.id, from, to, gaze: span.gaze }));
   const lost = (walk.gazeSpans?.length ?? 0) - placed.length;
-  if (placed.length === 0 && !turning) return { gaze: base, off: [], spans, lost };
+  const looks = looksOf(walk.gaze, placed, input);
+  if (placed.length === 0 && !turning) return { gaze: base, looks, off: [], spans, lost };
   const { instants, step } = evenTimes(input.pace.duration);
   const under = inTime(base, input);
   const wanted = layOver(
@@ -92,10 +97,41 @@ export function walkGaze(input: WalkGazeInput): Looked {
   const table = (values: Float64Array) => ({ values, length: input.pace.duration, closed: loops });
   return {
     gaze: { by: 'time', pan: table(kept.pan), tilt: table(kept.tilt) },
+    looks,
     off: turning ? stretchesOff(wanted, kept, step) : [],
     spans,
     lost,
   };
+}
+
+/** Looked at for less, it is no more than met, seconds. */
+const GLANCE = 0.2;
+
+interface PlacedSpan {
+  span: GazeSpan;
+  /** seconds */
+  from: number;
+  to: number;
+}
+
+/** What is looked at and when: by spans once the eye has turned there, and between them by what lies under them. */
+function looksOf(under: Gaze, placed: readonly PlacedSpan[], { pace, targetOf, reachOf }: WalkGazeInput): Looked[] {
+  const looked = (gaze: Gaze, from: number, to: number): Looked[] => {
+    if (to - from < GLANCE || (gaze.kind !== 'point' && gaze.kind !== 'object')) return [];
+    const target = gaze.kind === 'object' ? targetOf(gaze) : null;
+    return [{ from, to, at: (time) => target?.(time) ?? gaze.point, reach: reachOf(gaze) }];
+  };
+  const sorted = [...placed].sort((a, b) => a.from - b.from);
+  let free = 0;
+  const between = [...sorted, { from: pace.duration, to: pace.duration }].flatMap(({ from, to }) => {
+    const gap = looked(under, free, from);
+    free = Math.max(free, to);
+    return gap;
+  });
+  return [
+    ...between,
+    ...sorted.flatMap(({ span, from, to }) => looked(span.gaze, from + span.handOver, to - span.handOver)),
+  ];
 }
 
 const evenTimes = (duration: number) => {

@@ -1,4 +1,12 @@
-import { FIRST_LIMITS, FIRST_WALKER, type Vec3, type Walk, type Walker, type WayAnchor } from '../document/index.ts';
+import {
+  FIRST_LIMITS,
+  FIRST_WALKER,
+  type Gaze,
+  type Vec3,
+  type Walk,
+  type Walker,
+  type WayAnchor,
+} from '../document/index.ts';
 import type { TurnLimit } from '../gaze/index.ts';
 import { toDegrees, toRadians, writeOrientation } from '../geometry/index.ts';
 import { paceProfile, timeAtStation, type PaceProfile } from '../pace/index.ts';
@@ -18,6 +26,7 @@ import {
   within,
   type CameraSample,
   type CompiledMove,
+  type Looked,
   type MovePath,
   type WalkedGround,
 } from './sample.ts';
@@ -28,17 +37,19 @@ interface WalkOptions {
   walker?: Pick<Walker, 'height' | 'step'>;
   /** Where a gaze at an object goes as time does; null where the object stands still. */
   targetOf?: TargetOf;
+  /** How near to what is looked at the thing itself begins, metres. */
+  reachOf?: (gaze: Gaze) => number;
   /** How fast the eye may turn; without it, it turns as its gaze asks. */
   turning?: TurnLimit | null;
   /** How fast the eye turns of itself where it has the time, degrees a second. */
   comfort?: number;
 }
 
+/** What is so near to a place that is looked at belongs to it, metres. */
+const ITSELF = 0.15;
+
 /** Turning is measured over so long, seconds. */
 const TURNED = 0.08;
-
-/** A pull at the line of the eye lifts it so far to either side, metres along the way. */
-export const LIFT_REACH = 1.5;
 
 /** Lifts that a hand can give, metres. */
 const LIFTS = [-1.5, 20] as const;
@@ -58,6 +69,7 @@ export class CompiledWalk implements CompiledMove {
   /** Height of the eye by station, metres. */
   readonly eyeLine: UniformTable;
   readonly gazeOff: readonly GazeOff[];
+  readonly looks: readonly Looked[];
   private readonly gaze: WalkGaze;
   readonly lostKeys: number;
   /** Gaze spans where their anchors have put them, seconds. */
@@ -74,7 +86,13 @@ export class CompiledWalk implements CompiledMove {
   constructor(
     private readonly walk: Walk,
     private readonly footing: Footing,
-    { walker = FIRST_WALKER, targetOf = () => null, turning = null, comfort = FIRST_LIMITS.turnNote }: WalkOptions = {},
+    {
+      walker = FIRST_WALKER,
+      targetOf = () => null,
+      reachOf = () => ITSELF,
+      turning = null,
+      comfort = FIRST_LIMITS.turnNote,
+    }: WalkOptions = {},
   ) {
     const closed = walk.path.closed && walk.path.nodes.length > 2;
     this.curve = new PlanCurve(walk.path);
@@ -114,11 +132,13 @@ export class CompiledWalk implements CompiledMove {
       loops: this.loops,
       anchors,
       targetOf,
+      reachOf,
       turning,
       comfort: toRadians(comfort),
     });
     this.gaze = looked.gaze;
     this.gazeOff = looked.off;
+    this.looks = looked.looks;
     this.gazeSpans = looked.spans;
     this.lostKeys += looked.lost;
     this.channels = this.makeChannels(comfort);

@@ -1,5 +1,5 @@
 import { beforeEach, describe, expect, test } from '@jest/globals';
-import { clockAfter, shuttle, stopPlaying, togglePlaying } from './playing.ts';
+import { clockAfter, setRound, shuttle, stopPlaying, togglePlaying } from './playing.ts';
 import { workbench } from './workbench.ts';
 
 beforeEach(() => workbench.set({ time: 4, playing: false, playRate: 1 }));
@@ -54,5 +54,28 @@ describe('playing', () => {
     expect(clockAfter({ time: 5, playRate: 0.5 }, 0.2, 10, false)).toEqual({ time: 5.1, playing: true });
     expect(clockAfter({ time: 9.9, playRate: 1 }, 0.2, 10, true).time).toBeCloseTo(0.1, 9);
     expect(clockAfter({ time: 0.1, playRate: -1 }, 0.2, 10, true).time).toBeCloseTo(9.9, 9);
+  });
+
+  test('round and round a stretch: gets there first, then stays within, both ways', () => {
+    const round = { from: 3, to: 5 };
+    const after = (time: number, playRate: number, seconds: number) =>
+      clockAfter({ time, playRate, round }, seconds, 10, false).time;
+    expect(after(1, 1, 0.5)).toBe(1.5);
+    expect(after(4.9, 1, 0.3)).toBeCloseTo(3.2, 9);
+    expect(after(4, 1, 7)).toBeCloseTo(3, 9);
+    expect(after(3.1, -1, 0.3)).toBeCloseTo(4.8, 9);
+    expect(clockAfter({ time: 4.9, playRate: 1, round }, 0.3, 10, false).playing).toBe(true);
+  });
+
+  test('its ends are where one says; an end past the other opens the far side again', () => {
+    workbench.set({ round: null });
+    setRound('from', 3, 10);
+    setRound('to', 5, 10);
+    expect(workbench.get().round).toEqual({ from: 3, to: 5 });
+    setRound('from', 7, 10);
+    expect(workbench.get().round).toEqual({ from: 7, to: 10 });
+    setRound('to', 2, 10);
+    expect(workbench.get().round).toEqual({ from: 0, to: 2 });
+    workbench.set({ round: null });
   });
 });

@@ -1,7 +1,7 @@
 import { frameCount, frameTime } from '@eskovan/core/reel';
 import type { Rate } from '@eskovan/core/document';
 import { useEffect } from 'react';
-import { workbench, useWorkbench } from './workbench.ts';
+import { workbench, useWorkbench, type Round } from './workbench.ts';
 
 /** Nobody sees more than a blur of what goes faster. */
 const FASTEST = 8;
@@ -38,14 +38,35 @@ export function shuttle(way: 1 | -1, duration: number, slowly = 1): void {
 
 export const stopPlaying = (): void => workbench.set({ playing: false, playRate: 1 });
 
+/** Shortest stretch that is played round and round, seconds. */
+const SHORTEST_ROUND = 0.2;
+
+/** Lets a stretch that is played round and round begin or end at a time; what had been its other end gives way. */
+export function setRound(end: 'from' | 'to', time: number, duration: number): void {
+  const now = workbench.get().round ?? { from: 0, to: duration };
+  const round = { ...now, [end]: Math.min(duration, Math.max(0, time)) };
+  if (round.to - round.from < SHORTEST_ROUND) {
+    if (end === 'from') round.to = duration;
+    else round.from = 0;
+  }
+  workbench.set({ round: round.to - round.from < SHORTEST_ROUND ? null : round });
+}
+
 /** Where the clock is after some seconds, and whether it goes on. */
 export function clockAfter(
-  { time, playRate }: { time: number; playRate: number },
+  { time, playRate, round }: { time: number; playRate: number; round?: Round | null },
   seconds: number,
   duration: number,
   loops: boolean,
 ): { time: number; playing: boolean } {
   const next = time + seconds * playRate;
+  if (round && round.to > round.from) {
+    const long = round.to - round.from;
+    // Who begins elsewhere gets there first.
+    if (playRate > 0 ? next < round.to : next > round.from)
+      return { time: Math.min(duration, Math.max(0, next)), playing: true };
+    return { time: round.from + (next - round.from - long * Math.floor((next - round.from) / long)), playing: true };
+  }
   if (loops) return { time: next - duration * Math.floor(next / duration), playing: true };
   if (next >= duration) return { time: duration, playing: false };
   return next <= 0 && playRate < 0 ? { time: 0, playing: false } : { time: Math.max(0, next), playing: true };

@@ -14,6 +14,12 @@ export interface Subject {
   bounds: Bounds;
 }
 
+/** A stretch of a move, seconds. */
+export interface Round {
+  from: number;
+  to: number;
+}
+
 /** What is shown and played just now. Nothing of it is saved; nothing of it changes the project. */
 export interface Workbench {
   projectId: string | null;
@@ -28,6 +34,8 @@ export interface Workbench {
   playing: boolean;
   /** How fast, and which way: 1 is real time, −2 twice as fast backward. */
   playRate: number;
+  /** Played round and round, seconds; null: all of it once. */
+  round: Round | null;
   /** The free eye, while it is away from what is selected. */
   scout: Pose | null;
   /** The lens that the free eye sees through, where it is another than that of what is selected. */
@@ -59,6 +67,7 @@ const fresh: Workbench = {
   time: 0,
   playing: false,
   playRate: 1,
+  round: null,
   scout: null,
   scoutLens: null,
   eyes: null,
@@ -91,7 +100,7 @@ export const workbench = {
   selectMove(moveId: string | null, how: How = 'only', order: readonly string[] = []): void {
     selection.chooseRow('move', moveId, how, order);
     selection.chooseItem('node', '', null);
-    workbench.set({ time: 0, playing: false, scout: null, tool: 'select', aiming: false });
+    workbench.set({ time: 0, playing: false, round: null, scout: null, tool: 'select', aiming: false });
   },
   selectView(viewId: string | null, how: How = 'only', order: readonly string[] = []): void {
     selection.chooseRow('view', viewId, how, order);

@@ -14,7 +14,7 @@ interface ScoutBarProps {
   /** What is seen is kept beside a view, or is the first one. */
   keepLabel?: string;
   /** What else may be done with what is seen. */
-  also?: { label: string; run: () => void };
+  also?: readonly { label: string; run: () => void }[];
 }
 
 const away = (metres: number, degrees: number): string => {
@@ -31,7 +31,7 @@ export function ScoutBar({
   onKeep,
   onUpdate,
   keepLabel = 'Keep view',
-  also,
+  also = [],
 }: ScoutBarProps) {
   const { metres, degrees } = poseDistance(from, scout);
   return (
@@ -47,11 +47,11 @@ export function ScoutBar({
           Update view
         </Button>
       )}
-      {also && (
-        <Button tone="surround" small onClick={also.run}>
-          {also.label}
+      {also.map(({ label, run }) => (
+        <Button key={label} tone="surround" small onClick={run}>
+          {label}
         </Button>
-      )}
+      ))}
       <Button tone="surround" small onClick={onKeep}>
         {keepLabel}
       </Button>

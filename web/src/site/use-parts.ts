@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import { SiteMotion } from '@eskovan/core/action';
+import { SiteMotion, type MovableSite, type SiteAction } from '@eskovan/core/action';
 import { useMemo } from 'react';
 import { listMovements, listParts, usePictureState } from '../picture/client.ts';
 import type { PartInfo } from '../worker/parts.ts';
@@ -27,8 +27,14 @@ async function theirs<T>(answer: Promise<T | null>): Promise<T> {
   return value;
 }
 
-/** What moves, as far as the page needs it; null until it is known, and where nothing does. */
-export function useSiteMotion(wanted: boolean): SiteMotion | null {
+/** What of the site can move and does, as it is sent to workers; null until it is known, and where nothing does. */
+export interface Moving {
+  site: Pick<MovableSite, 'joints' | 'movements'>;
+  actions: readonly SiteAction[];
+}
+
+/** Parts and what moves of them, each the same as long as nothing of it changes. */
+export function useMoving(wanted: boolean): { parts: readonly PartInfo[]; moving: Moving | null } {
   const geometry = useGeometry();
   const held = usePictureState((state) => state.geometry);
   const parts = useParts(wanted);
@@ -39,8 +45,15 @@ export function useSiteMotion(wanted: boolean): SiteMotion | null {
     staleTime: Infinity,
     queryFn: () => theirs(listMovements(geometry!)),
   });
-  return useMemo(
-    () => (data && parts.length > 0 && actions.length > 0 ? new SiteMotion({ ...data, parts }, actions) : null),
-    [data, parts, actions],
+  const moving = useMemo(
+    () => (wanted && data && parts.length > 0 && actions.length > 0 ? { site: data, actions } : null),
+    [wanted, data, parts, actions],
   );
+  return { parts, moving };
+}
+
+/** What moves, as far as the page needs it; null until it is known, and where nothing does. */
+export function useSiteMotion(wanted: boolean): SiteMotion | null {
+  const { parts, moving } = useMoving(wanted);
+  return useMemo(() => moving && new SiteMotion({ ...moving.site, parts }, moving.actions), [moving, parts]);
 }

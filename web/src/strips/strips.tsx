@@ -6,12 +6,14 @@ import { Button, useSize } from '../kit/index.ts';
 import { Table2 } from 'lucide-react';
 import { useMemo, useRef, useState, type PointerEvent } from 'react';
 import { Playhead } from './playhead.tsx';
+import { RoundBand } from './round-band.tsx';
 import { StripChart, StripRuler, type StripMark } from './strip-chart.tsx';
 import { StripItems, type OnItem } from './strip-items.tsx';
 import { StripKeys } from './strip-keys.tsx';
 import { AxisControls, useStripAxis } from './axis.tsx';
 import { TightPlaces } from './cut-drawing.tsx';
 import { EyeLineHand } from './eye-line-hand.tsx';
+import { HeldMarks, type HeldMark } from './held-marks.tsx';
 import { LABELS, RULER, stripScale, type StripScale } from './scales.ts';
 import { StripTable } from './strip-table.tsx';
 
@@ -25,12 +27,15 @@ interface StripsProps {
   onKeys?: (label: string, track: TrackName, change: (keys: Key[]) => Key[]) => void;
   /** Changes what lies in a strip; without it strips only show. */
   onItem?: OnItem;
+  /** What was looked at beside the move and is not kept. */
+  held?: readonly HeldMark[];
+  onLook?: (id: string) => void;
 }
 
 const NO_MARKS: readonly StripMark[] = [];
 
 /** What a move does over time, a strip for each of its channels, on one time axis. */
-export function Strips({ move, rate, marks = NO_MARKS, onTime, onKeys, onItem }: StripsProps) {
+export function Strips({ move, rate, marks = NO_MARKS, onTime, onKeys, onItem, held = [], onLook }: StripsProps) {
   const box = useRef<HTMLDivElement>(null);
   const size = useSize(box);
   const [table, setTable] = useState<string | null>(null);
@@ -76,16 +81,17 @@ export function Strips({ move, rate, marks = NO_MARKS, onTime, onKeys, onItem }:
           <AxisControls {...axis} />
           {onKeys &&
             channels.map((channel, i) =>
-              channel.track?.base ? (
+              channel.track?.name === 'lift' ? (
                 <EyeLineHand
                   key={channel.id}
                   {...{ move, channel, scale, onKeys }}
-                  track={channel.track}
                   top={strip.top(i)}
                   height={strip.height}
                 />
               ) : null,
             )}
+          <RoundBand scale={scale} />
+          {onLook && <HeldMarks marks={held} scale={scale} onLook={onLook} />}
           <Playhead duration={duration} rate={rate} scale={scale} onTime={onTime} />
           {channels.map((channel, i) =>
             channel.cut ? (

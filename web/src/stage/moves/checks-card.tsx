@@ -1,13 +1,13 @@
-import type { Finding } from '@eskovan/core/check';
-import type { Row } from '@eskovan/core/document';
-import { atTempo } from '@eskovan/core/move';
+import type { Finding, Fix } from '@eskovan/core/check';
+import type { MoveBody, Row } from '@eskovan/core/document';
 import { SlidersHorizontal } from 'lucide-react';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { editBody } from '../../data/edit-row.ts';
 import { workbench } from '../../desk/workbench.ts';
 import { Button, Card } from '../../kit/index.ts';
 import { CheckLine } from '../shared/check-line.tsx';
 import { describeFinding } from './describe-finding.ts';
+import { stopTrying, tryOut } from './trying.ts';
 import { LimitsDialog } from './limits-dialog.tsx';
 
 interface ChecksCardProps {
@@ -15,19 +15,30 @@ interface ChecksCardProps {
   findings: readonly Finding[];
   /** What it means that nothing was found. */
   fine: string;
-  /** Leads the path clear of what a stretch of it is too near to. */
-  onClear?: (stretch: readonly [from: number, to: number]) => void;
+  /** Are the findings of what is shown now? */
+  current?: boolean;
+  /** What a fix would make of the move; without it nothing is offered. */
+  mend?: (body: MoveBody, fix: Fix) => MoveBody;
 }
 
+/** What is pressed to mend something, and what the step of undo is called. */
+const FIXES: Record<Fix['kind'], { label: string; step: string }> = {
+  slower: { label: 'More time', step: 'Give it more time' },
+  'slower here': { label: 'Slow down here', step: 'Slow down here' },
+  'softer turn': { label: 'Turn more slowly', step: 'Turn more slowly' },
+  clear: { label: 'Lead it clear', step: 'Lead the path clear' },
+  eyes: { label: 'Hold the eye', step: 'Hold the eye at the height of people' },
+};
+
 /** What would spoil a move, before it is rendered: where, how much, and what to do. */
-export function ChecksCard({ row, findings, fine, onClear }: ChecksCardProps) {
+export function ChecksCard({ row, findings, fine, current = true, mend }: ChecksCardProps) {
   const [limits, setLimits] = useState(false);
   return (
     <Card
       title="Checks"
       note={
         <span className="flex items-center gap-1.5">
-          {findings.length === 0 ? 'fine' : `${findings.length} to look at`}
+          {!current ? 'looking' : findings.length === 0 ? 'fine' : `${findings.length} to look at`}
           <Button
             small
             tone="quiet"
@@ -40,25 +51,13 @@ export function ChecksCard({ row, findings, fine, onClear }: ChecksCardProps) {
     >
       {limits && <LimitsDialog onClose={() => setLimits(false)} />}
       <ul className="grid max-h-56 gap-1.5 overflow-y-auto">
-        {findings.length === 0 && <CheckLine severity="fine">{fine}</CheckLine>}
+        {findings.length === 0 && current && <CheckLine severity="fine">{fine}</CheckLine>}
         {findings.map((finding) => {
           const { rule, severity, at: time, fix } = finding;
           return (
             <CheckLine key={`${rule} ${finding.from}`} severity={severity}>
               <span className="min-w-0 flex-1">{describeFinding(finding)}</span>
-              {fix?.kind === 'clear' && onClear && (
-                <Button small onClick={() => onClear(fix.stretch)}>
-                  Lead it clear
-                </Button>
-              )}
-              {fix?.kind === 'slower' && (
-                <Button
-                  small
-                  onClick={() => editBody('move', row, 'Give it more time', (body) => atTempo(body, fix.factor))}
-                >
-                  More time
-                </Button>
-              )}
+              {fix && mend && <FixButton row={row} fix={fix} at={time} mend={mend} />}
               {time !== null && (
                 <Button
                   small
@@ -73,5 +72,34 @@ export function ChecksCard({ row, findings, fine, onClear }: ChecksCardProps) {
         })}
       </ul>
     </Card>
+  );
+}
+
+interface FixButtonProps {
+  row: Row<'move'>;
+  fix: Fix;
+  at: number | null;
+  mend: (body: MoveBody, fix: Fix) => MoveBody;
+}
+
+/** While it is pointed at or focused, plan, strips and picture show the move as it would be. */
+function FixButton({ row, fix, at, mend }: FixButtonProps) {
+  const { label, step } = FIXES[fix.kind];
+  const look = () => tryOut(row.id, mend(row.body, fix), at);
+  useEffect(() => stopTrying, []);
+  return (
+    <Button
+      small
+      onPointerEnter={look}
+      onPointerLeave={stopTrying}
+      onFocus={look}
+      onBlur={stopTrying}
+      onClick={() => {
+        stopTrying();
+        editBody('move', row, step, (body) => mend(body, fix));
+      }}
+    >
+      {label}
+    </Button>
   );
 }

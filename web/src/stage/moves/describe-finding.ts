@@ -40,6 +40,14 @@ export function describeFinding(finding: Finding): string {
       return `Only ${worst!.toFixed(2)} m to what stands beside the path ${place(finding)}: shoulders need ${limit!.toFixed(2)} m.`;
     case 'gaze off':
       return `The eye keeps to ${limit!}° a second and looks up to ${Math.round(worst!)}° beside what it is to look at, from ${from.toFixed(1)} to ${to.toFixed(1)} s. Give it more time, or look at something farther away.`;
+    case 'hidden':
+      return `What the camera looks at is hidden for ${worst!.toFixed(1)} s, from ${from.toFixed(1)} to ${to.toFixed(1)} s. Look at it from elsewhere, or at something else meanwhile.`;
+    case 'near':
+      return `Something ${worst!.toFixed(2)} m before the lens covers much of the picture at ${finding.at!.toFixed(1)} s. Keep ${limit!.toFixed(2)} m away from it.`;
+    case 'eye height':
+      return `The eye is ${worst!.toFixed(2)} m over the floor from ${from.toFixed(1)} to ${to.toFixed(1)} s: people have theirs ${worst! > limit! ? 'up to' : 'from'} ${limit!.toFixed(2)} m.`;
+    case 'crossing':
+      return `While the camera stands, things cross the picture in ${worst!.toFixed(1)} s, from ${from.toFixed(1)} to ${to.toFixed(1)} s: films flicker under ${limit!.toFixed(0)} s.`;
     case 'through':
       return `The camera goes through something at ${from.toFixed(1)} s. Let it keep another distance or height.`;
     case 'key lost':

@@ -1,27 +1,16 @@
-import { PACE_LIMITS, type Anchor, type Row, type Walk, type WayAnchor } from '@eskovan/core/document';
-import type { CompiledMove, MovePath } from '@eskovan/core/move';
-import { anglesOf } from '@eskovan/core/geometry';
+import { PACE_LIMITS, type Row, type Walk, type WayAnchor } from '@eskovan/core/document';
+import { anchorAtTime, type CompiledMove, type MovePath } from '@eskovan/core/move';
 import { changePaceItem, removePaceItem, type PaceItemChange } from '@eskovan/core/pace';
 import type { ChannelItem } from '@eskovan/core/track';
-import { workbench } from '../../desk/workbench.ts';
 import type { ItemChange } from '../../strips/strip-items.tsx';
 import { editMove } from './edit-move.ts';
 
-/** Who moves less than this in a tenth of a second stands, metres. */
-const STANDING = 1e-4;
 /** No gaze lasts less, seconds. */
 const SHORTEST_SPAN = 0.1;
 /** What a new item is, until somebody says otherwise. */
 const NEW_PAUSE = 3;
 const NEW_MARK = { length: 3, part: 0.6 };
 const NEW_SPAN = 4;
-
-/** What a time of a move holds on to: the path, and where one stands on it the time itself. */
-export function anchorAtTime(path: MovePath, time: number): Anchor {
-  const at = path.stationAt(time);
-  const stands = path.stationAt(time + 0.1) - at < STANDING || at - path.stationAt(time - 0.1) < STANDING;
-  return stands ? { by: 'time', time } : path.anchorAt(at);
-}
 
 export const changePace = (row: Row<'move'>, label: string, change: (pace: Walk['pace']) => Walk['pace']) =>
   editMove(row, 'walk', label, (now) => ({ ...now, pace: change(now.pace) }));
@@ -63,15 +52,6 @@ export function addGazeSpan(row: Row<'move'>, move: CompiledMove, time: number, 
     handOver: 1.2,
   };
   editMove(row, 'walk', 'Look there for a while', (now) => ({ ...now, gazeSpans: [...(now.gazeSpans ?? []), span] }));
-}
-
-/** What the free eye looks at becomes the gaze of the walk for some seconds from now on. */
-export function keepAsGaze(row: Row<'move'>, move: CompiledMove): void {
-  const { scout, time } = workbench.get();
-  if (!scout) return;
-  const { pan, tilt } = anglesOf(scout.orientation);
-  addGazeSpan(row, move, Math.min(time, move.duration), { kind: 'bearing', pan, tilt });
-  workbench.set({ scout: null });
 }
 
 /**

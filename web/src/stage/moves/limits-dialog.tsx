@@ -15,6 +15,7 @@ const FIELDS: readonly {
   { key: 'turnNote', label: 'A turn is noted from', unit: '°/s', step: 5, min: 1, max: 360 },
   { key: 'turnProblem', label: 'Eyes turn at most', unit: '°/s', step: 5, min: 1, max: 720 },
   { key: 'turnAcceleration', label: 'And begin to by', unit: '°/s²', step: 10, min: 5, max: 5000 },
+  { key: 'crossing', label: 'Nothing crosses the picture within', unit: 's', step: 0.5, min: 0.5, max: 60 },
   { key: 'offLevel', label: 'A horizon may be off by', unit: '°', step: 0.1, min: 0.05, max: 45 },
   { key: 'converging', label: 'Verticals may lean by', unit: '°', step: 0.5, min: 0.1, max: 90 },
   { key: 'stretched', label: 'Edges drawn out up to', unit: '× width', step: 0.05, min: 0.05, max: 5 },

@@ -6,7 +6,7 @@ import type { Ground } from '../../picture/eye.ts';
 import { PicturePane } from '../../picture/picture-pane.tsx';
 import type { PickedSurface } from '../../picture/source.ts';
 import { ScoutBar } from '../../picture/scout-bar.tsx';
-import { keepAsGaze } from './edit-items.ts';
+import { unkeptActions } from './unkept-actions.ts';
 import { kindOf } from './kinds.tsx';
 import { useMoveSample } from './move-sample.ts';
 
@@ -45,11 +45,7 @@ export function MovePicture({ row, body, move, ground, onKeep }: MovePictureProp
           name={row?.name ?? ''}
           onBack={() => workbench.set({ scout: null })}
           onKeep={onKeep}
-          {...(row &&
-            move &&
-            body?.kind === 'walk' && {
-              also: { label: 'Keep as gaze', run: () => keepAsGaze(row, move) },
-            })}
+          also={row && move && body ? unkeptActions(row, body, move) : []}
         />
       )}
       {aiming && (

@@ -1,4 +1,4 @@
-import type { Finding } from '@eskovan/core/check';
+import type { Finding, RoomCover } from '@eskovan/core/check';
 import type { MoveBody, Row } from '@eskovan/core/document';
 import type { CompiledMove } from '@eskovan/core/move';
 import type { SiteData } from '../../site/use-site.ts';
@@ -8,6 +8,9 @@ export interface MoveCardsProps<B extends MoveBody> {
   body: B;
   move: CompiledMove | null;
   findings: readonly Finding[];
+  /** Are the findings of what is shown now? */
+  current: boolean;
+  cover: readonly RoomCover[] | null;
   aspect: number;
   /** Frames a second. */
   frames: number;

@@ -1,12 +1,13 @@
-import { checkMove } from '@eskovan/core/check';
 import { aspectOf, type MoveBody } from '@eskovan/core/document';
 import { joinBounds } from '@eskovan/core/geometry';
 import { placeBounds } from '@eskovan/core/site';
 import type { CompiledMove } from '@eskovan/core/move';
 import { useDeferredValue, useMemo, useState } from 'react';
 import { useCommands } from '../../desk/commands.ts';
-import { goToFrame, shuttle, stopPlaying, togglePlaying, usePlayback } from '../../desk/playing.ts';
+import { usePlayback } from '../../desk/playing.ts';
+import { useTimeCommands } from '../../desk/time-commands.ts';
 import { selection } from '../../desk/selection.ts';
+import { letGo } from '../../desk/unkept.ts';
 import { workbench } from '../../desk/workbench.ts';
 import { editBody } from '../../data/edit-row.ts';
 import { useProject } from '../../data/use-project.ts';
@@ -14,7 +15,6 @@ import { useModels, useSiteData } from '../../site/use-site.ts';
 import { Empty, Panels, useStable } from '../../kit/index.ts';
 import { Ground, worthSeeing } from '../../picture/eye.ts';
 import { Transport } from '../../picture/transport.tsx';
-import { frameAt } from '@eskovan/core/reel';
 import { Strips } from '../../strips/strips.tsx';
 import { LightCard } from '../shared/light-card.tsx';
 import { LitBy } from '../shared/lit-by.tsx';
@@ -27,6 +27,9 @@ import { addFoundWalk, addOrbit, addWalk, MovesShelf } from './moves-shelf.tsx';
 import { moveSample, useMoveSample } from './move-sample.ts';
 import { editItem } from './edit-items.ts';
 import { editTrack } from './edit-move.ts';
+import { useTriedBody } from './trying.ts';
+import { useFindings } from './use-findings.ts';
+import { lookAgain, useUnkeptPoses } from './unkept-actions.ts';
 import { WayDialog } from './way-dialog.tsx';
 import { kindOf } from './kinds.tsx';
 import { useCompiledMove, useSelectedMove } from '../shared/use-compiled-move.ts';
@@ -38,26 +41,26 @@ export function MovesScreen() {
   const models = useModels();
   const { data: site, error } = useSiteData();
   const row = useSelectedMove();
-  const body = row?.body ?? null;
+  const kept = row?.body ?? null;
+  const tried = useTriedBody(row?.id ?? null);
+  const body = tried ?? kept;
   const move = useCompiledMove(body);
   // Charts and cards may follow a dragging hand a frame later; path, plan and picture may not.
   const calmMove = useDeferredValue(move);
-  const calmBody = useDeferredValue(body);
   const aspect = aspectOf(project.body);
   const rate = project.body.rate;
   const duration = move?.duration ?? 0;
   usePlayback(duration, move?.loops ?? false);
-  const { limits, walker } = project.body;
-  const footing = site?.footing;
-  const findings = useMemo(
-    () => (calmMove && footing ? checkMove(calmMove, footing, limits, walker) : []),
-    [calmMove, footing, limits, walker],
-  );
+  const calmKept = useDeferredValue(kept);
+  const keptMove = useCompiledMove(calmKept);
+  const { findings, current, cover } = useFindings(calmKept, keptMove);
   const ground = useMemo(() => (site ? new Ground(site.footing.floors, site.survey) : null), [site]);
 
+  const held = useUnkeptPoses(project.id, row, move);
   const keepShown = () => {
     const sample = moveSample(move, body, workbench.get());
     if (sample) keepView(document, sample, body?.light);
+    if (sample && row) letGo(project.id, row.id, sample.moveTime);
   };
   const draw = () => {
     if (body?.kind !== 'walk' || !row) return addWalk(document);
@@ -73,45 +76,12 @@ export function MovesScreen() {
   const onOrbit = useStable(orbit);
   const [finding, setFinding] = useState(false);
   const onWay = useStable(() => setFinding(true));
-  const frame = () => frameAt(workbench.get().time, rate);
-  const playable = () => duration > 0;
   useScoutCommands({ canKeep: body !== null, onKeep: keepShown });
+  useTimeCommands(duration, rate);
   useCommands([
     { id: 'move.new', label: 'New walk', group: 'Moves', run: () => addWalk(document) },
     { id: 'move.way', label: 'Find the way', group: 'Moves', run: onWay },
     { id: 'move.orbit', label: 'New orbit', group: 'Moves', run: orbit },
-    {
-      id: 'time.play',
-      label: 'Play or pause',
-      group: 'Time',
-      keys: 'Space',
-      when: playable,
-      run: () => togglePlaying(duration),
-    },
-    ...[
-      { id: 'forward', label: 'Play forward; again: faster', keys: 'l', run: () => shuttle(1, duration) },
-      { id: 'backward', label: 'Play backward; again: faster', keys: 'j', run: () => shuttle(-1, duration) },
-      { id: 'stop', label: 'Stop playing', keys: 'k', run: stopPlaying },
-      { id: 'half', label: 'Play at half speed', run: () => shuttle(1, duration, 0.5) },
-      { id: 'quarter', label: 'Play at a quarter of the speed', run: () => shuttle(1, duration, 0.25) },
-    ].map((command) => ({ ...command, id: `time.${command.id}`, group: 'Time', when: playable })),
-    {
-      id: 'time.back',
-      label: 'Back one frame',
-      group: 'Time',
-      keys: ',',
-      when: playable,
-      run: () => goToFrame(frame() - 1, duration, rate),
-    },
-    {
-      id: 'time.on',
-      label: 'Forward one frame',
-      group: 'Time',
-      keys: '.',
-      when: playable,
-      run: () => goToFrame(frame() + 1, duration, rate),
-    },
-    { id: 'time.start', label: 'To the start', group: 'Time', when: playable, run: () => goToFrame(0, duration, rate) },
     {
       id: 'gaze.leave',
       label: 'Leave it as it is',
@@ -130,14 +100,17 @@ export function MovesScreen() {
   const kind = kindOf(body);
   const { plan: MovePlan } = kind;
   // The cards follow a moment later, and so does their kind.
-  const { cards: MoveCards } = kindOf(calmBody);
+  const { cards: MoveCards } = kindOf(calmKept);
   const shelf = <MovesShelf selectedId={row?.id ?? null} onOrbit={onOrbit} onWay={onWay} />;
   const plan = <MovePlan row={row} body={body} move={move} site={site} aspect={aspect} onDraw={draw} />;
   const eyeHeight = body && kind.eyeHeight(body);
   const picture = (
     <div className="flex h-full flex-col bg-surround">
       <header className="flex h-8.5 shrink-0 items-center justify-between gap-2 px-2.5 text-surround-ink">
-        <span className="truncate font-semibold">{row?.name ?? 'No move yet'}</span>
+        <span className="truncate font-semibold">
+          {row?.name ?? 'No move yet'}
+          {tried && ', as it would be'}
+        </span>
         {body && (
           <span className="font-mono text-sm whitespace-nowrap text-surround-soft">
             <FocalLength move={move} body={body} />
@@ -162,20 +135,21 @@ export function MovesScreen() {
           min: 60,
           content: (
             <div className="h-full overflow-y-auto bg-desk">
-              {row && calmBody && (
+              {row && calmKept && (
                 <MoveCards
                   row={row}
-                  body={calmBody}
-                  move={calmMove}
+                  body={calmKept}
+                  move={keptMove}
                   findings={findings}
+                  {...{ current, cover }}
                   aspect={aspect}
                   frames={rate.num / rate.den}
                 />
               )}
-              {row && calmBody && (
+              {row && calmKept && (
                 <div className="px-2.5 pb-2.5">
                   <LightCard
-                    light={calmBody.light}
+                    light={calmKept.light}
                     onLight={(light) => editBody('move', row, 'Light', (now) => ({ ...now, light }))}
                   />
                 </div>
@@ -201,7 +175,9 @@ export function MovesScreen() {
     <Strips
       move={calmMove}
       rate={rate}
-      marks={findings}
+      marks={tried ? [] : findings}
+      held={held}
+      onLook={(id) => held.filter((one) => one.id === id).forEach(lookAgain)}
       onTime={(next) => workbench.set({ time: next, playing: false, scout: null })}
       {...(row && {
         onKeys: (label, track, change) => editTrack(row, label, track, change),

@@ -48,6 +48,8 @@ function Cards() {
       row={row}
       body={body}
       move={move}
+      current
+      cover={null}
       findings={checkMove(move, nowhere, limits)}
       aspect={16 / 9}
       frames={25}

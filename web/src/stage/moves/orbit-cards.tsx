@@ -2,10 +2,12 @@ import type { Orbit } from '@eskovan/core/document';
 import { toDegrees, toRadians } from '@eskovan/core/geometry';
 import { memo } from 'react';
 import { Card, Line, NumberField, Segmented, Select, Value } from '../../kit/index.ts';
+import { CoverCard } from './cover-card.tsx';
 import { ChecksCard } from './checks-card.tsx';
 import { editMove } from './edit-move.ts';
 import type { MoveCardsProps } from './move-props.ts';
 import { MoveLensCard } from './move-lens-card.tsx';
+import { useMend } from './use-mend.ts';
 import { PivotCard } from './pivot-card.tsx';
 
 const SHAPES = [
@@ -15,14 +17,21 @@ const SHAPES = [
 
 /** What the selected orbit is made of, in numbers. */
 export const OrbitCards = memo(function OrbitCards(props: MoveCardsProps<Orbit>) {
-  const { row, body, move, findings, aspect, frames } = props;
+  const { row, body, move, findings, current, cover, aspect, frames } = props;
+  const mend = useMend(move);
   return (
     <div className="grid gap-2.5 p-3">
-      {move && <ChecksCard row={row} findings={findings} fine="Nothing is in the camera’s way, and it turns calmly." />}
+      {move && (
+        <ChecksCard
+          {...{ row, findings, current, ...(mend && { mend }) }}
+          fine="Nothing is in the camera’s way, and it turns calmly."
+        />
+      )}
       <PivotCard row={row} body={body} />
       <TurnCard {...props} />
       <DistanceCard {...props} />
       <MoveLensCard row={row} body={body} move={move} aspect={aspect} />
+      {move && cover && cover.length > 0 && <CoverCard move={move} cover={cover} />}
       {frames > 0 && move?.loops && (
         <p className="px-1 text-sm text-ink-soft">
           It closes: after {Math.round(body.duration * frames)} frames it is where it began, and no frame comes twice.

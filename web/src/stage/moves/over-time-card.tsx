@@ -1,12 +1,11 @@
 import type { Key, Row, TrackName, Walk } from '@eskovan/core/document';
-import type { CompiledMove } from '@eskovan/core/move';
+import { anchorAtTime, type CompiledMove } from '@eskovan/core/move';
 import { insertKey } from '@eskovan/core/track';
 import { Diamond, Trash2 } from 'lucide-react';
 import { editBody } from '../../data/edit-row.ts';
 import { workbench } from '../../desk/workbench.ts';
 import { Button, Card } from '../../kit/index.ts';
 import { FIRST_F_NUMBER } from '../shared/focus-fields.tsx';
-import { anchorAtTime } from './edit-items.ts';
 import { editTrack } from './edit-move.ts';
 
 /** What may change along a walk besides its lens, and what it is until then. */

@@ -1,12 +1,12 @@
 import type { Vec3 } from '@eskovan/core/document';
 import type { FoundWay } from '@eskovan/core/wayfind';
 import { useQuery } from '@tanstack/react-query';
-import * as Comlink from 'comlink';
 import { useEffect, useRef } from 'react';
 import { fileUrl } from '../../data/api.ts';
 import { useProject } from '../../data/use-project.ts';
 import { useSite, type SiteData } from '../../site/use-site.ts';
-import type { BlockedWay, WayWorker } from '../../worker/way.worker.ts';
+import type { BlockedWay } from '../../worker/ground.worker.ts';
+import { startGround, type GroundHand } from './ground-worker.ts';
 
 interface Way {
   way: FoundWay | BlockedWay | null;
@@ -21,7 +21,7 @@ export function useWay(places: readonly Vec3[], { survey }: SiteData): Way {
   const { project } = useProject();
   const site = useSite();
   const { walker, eyeHeight } = project.body;
-  const asked = useRef<Asked | null>(null);
+  const asked = useRef<GroundHand | null>(null);
   useEffect(
     () => () => {
       asked.current?.stop();
@@ -36,7 +36,7 @@ export function useWay(places: readonly Vec3[], { survey }: SiteData): Way {
     staleTime: Infinity,
     retry: false,
     queryFn: async (): Promise<FoundWay | BlockedWay> => {
-      asked.current ??= startWorker();
+      asked.current ??= startGround();
       const { remote, stopped } = asked.current;
       const found = remote.find({
         floorUrl: fileUrl(site!.floor.sha256),
@@ -56,26 +56,4 @@ export function useWay(places: readonly Vec3[], { survey }: SiteData): Way {
     },
   });
   return { way: data ?? null, looking: isFetching, failed: isError, walkable: walkway !== null };
-}
-
-interface Asked {
-  remote: Comlink.Remote<WayWorker>;
-  /** Never comes, unless the worker breaks or is stopped. */
-  stopped: Promise<never>;
-  stop: () => void;
-}
-
-function startWorker(): Asked {
-  const worker = new Worker(new URL('../../worker/way.worker.ts', import.meta.url), { type: 'module', name: 'way' });
-  let stop = () => {};
-  const stopped = new Promise<never>((_, reject) => {
-    stop = () => {
-      worker.terminate();
-      // Whoever still waits must not wait for ever.
-      reject(new Error('The worker that finds ways has stopped.'));
-    };
-    worker.addEventListener('error', stop);
-  });
-  stopped.catch(() => undefined);
-  return { remote: Comlink.wrap<WayWorker>(worker), stopped, stop };
 }

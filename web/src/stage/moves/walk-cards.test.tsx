@@ -40,7 +40,9 @@ function Cards() {
   const body = walkOf(row.body);
   const move = new CompiledWalk(body, nowhere);
   const findings = checkMove(move, nowhere, FIRST_LIMITS);
-  return <WalkCards row={row} body={body} move={move} findings={findings} aspect={16 / 9} frames={25} />;
+  return (
+    <WalkCards row={row} body={body} move={move} current cover={null} findings={findings} aspect={16 / 9} frames={25} />
+  );
 }
 const start = () =>
   renderInProject(<Cards />, exampleDocument({ move: [exampleRow(20, 'Arrival', exampleWalk(POINTS))] }));

@@ -1,6 +1,7 @@
 import type { Walk } from '@eskovan/core/document';
 import { memo } from 'react';
 import { useItems } from '../../desk/selection.ts';
+import { CoverCard } from './cover-card.tsx';
 import { ChecksCard } from './checks-card.tsx';
 import { editMove } from './edit-move.ts';
 import { GazeCard } from './gaze-card.tsx';
@@ -8,12 +9,21 @@ import { MoveLensCard } from './move-lens-card.tsx';
 import type { MoveCardsProps } from './move-props.ts';
 import { OverTimeCard } from './over-time-card.tsx';
 import { PaceCard } from './pace-card.tsx';
-import { useLeadClear } from './use-lead-clear.ts';
+import { useMend } from './use-mend.ts';
 import { NodeCard, PathCard } from './path-cards.tsx';
 
 /** What the selected walk is made of, in numbers. */
-export const WalkCards = memo(function WalkCards({ row, body, move, findings, aspect, frames }: MoveCardsProps<Walk>) {
-  const onClear = useLeadClear(row);
+export const WalkCards = memo(function WalkCards({
+  row,
+  body,
+  move,
+  findings,
+  current,
+  cover,
+  aspect,
+  frames,
+}: MoveCardsProps<Walk>) {
+  const mend = useMend(move);
   const { lead } = useItems('node', row.id);
   const node = body.path.nodes.find((n) => n.id === lead);
   return (
@@ -22,7 +32,7 @@ export const WalkCards = memo(function WalkCards({ row, body, move, findings, as
         <ChecksCard
           row={row}
           findings={findings}
-          onClear={onClear}
+          {...{ current, ...(mend && { mend }) }}
           fine="There is floor all the way and nothing in it, the pace is a walk, and the eye turns calmly."
         />
       )}
@@ -38,6 +48,7 @@ export const WalkCards = memo(function WalkCards({ row, body, move, findings, as
       <PaceCard row={row} body={body} move={move} frames={frames} />
       <GazeCard row={row} body={body} move={move} />
       <OverTimeCard row={row} body={body} move={move} />
+      {move && <CoverCard move={move} cover={cover} />}
       <PathCard row={row} body={body} move={move} />
     </div>
   );

@@ -1,0 +1,119 @@
+import { Quaternion } from 'three';
+import { PACE_LIMITS, type CheckLimits, type MoveBody, type Walk, type Walker } from '../document/index.ts';
+import { toRadians } from '../geometry/index.ts';
+import { anchorAtTime, atTempo, type CompiledMove } from '../move/index.ts';
+import { changePaceItem } from '../pace/index.ts';
+import type { Footing } from '../survey/index.ts';
+import { moveClear, type WayWalker } from '../wayfind/index.ts';
+import type { Fix } from './finding.ts';
+
+/** What mending a move needs to know besides the move. */
+export interface MendSite {
+  /** The move as the finding found it. */
+  move: CompiledMove;
+  /** Null while it is not known: then no path is led. */
+  footing: Footing | null;
+  walker: Walker & Omit<WayWalker, 'eyeHeight'>;
+  limits: Pick<CheckLimits, 'turnNote'>;
+  newId: () => string;
+}
+
+type FixOf<K extends Fix['kind']> = Extract<Fix, { kind: K }>;
+
+/** A move with a finding mended. What cannot be mended so stays as it is. */
+export function mended(body: MoveBody, fix: Fix, site: MendSite): MoveBody {
+  if (fix.kind === 'slower') return atTempo(body, fix.factor);
+  if (body.kind !== 'walk') return body;
+  switch (fix.kind) {
+    case 'clear': {
+      if (!site.footing) return body;
+      const walker = { ...site.walker, eyeHeight: body.eyeHeight };
+      return { ...body, path: moveClear(body.path, fix.stretch, site.footing, walker, site.newId) };
+    }
+    case 'eyes':
+      return withEyes(body, fix);
+    case 'slower here':
+      return slowerHere(body, fix, site);
+    case 'softer turn':
+      return softerTurn(body, fix, site);
+  }
+}
+
+/** Holds the eyes of a walk, and what lifts them, within heights over the floor. */
+function withEyes(body: Walk, { low, high }: FixOf<'eyes'>): Walk {
+  const eyeHeight = Math.min(high, Math.max(low, body.eyeHeight));
+  const lift = body.tracks?.lift?.map((key) => ({
+    ...key,
+    value: Math.min(high - eyeHeight, Math.max(low - eyeHeight, key.value)),
+  }));
+  return { ...body, eyeHeight, ...(lift && { tracks: { ...body.tracks, lift } }) };
+}
+
+/** A slow place begins and ends so far before and after what is to be slow, metres. */
+const AROUND = 0.4;
+
+function slowerHere(
+  body: Walk,
+  { stretch: [from, to], factor }: FixOf<'slower here'>,
+  { move, newId }: MendSite,
+): Walk {
+  const { path } = move;
+  if (!path) return body;
+  const middle = (from + to) / 2;
+  const pace = move.channels.find(({ id }) => id === 'pace');
+  const speed = Math.max(PACE_LIMITS.speed[0], (pace?.at(path.timeAt(middle)) ?? body.pace.speed) * factor);
+  const length = to - from + 2 * AROUND;
+  const marks = body.pace.marks ?? [];
+  // One slow place is made slower, not laid over by another.
+  const there = pace?.items?.find(
+    (item) => item.kind === 'mark' && item.from <= path.timeAt(middle) && item.to >= path.timeAt(middle),
+  );
+  if (there) return { ...body, pace: changePaceItem(body.pace, there.id, { speed: (there.value ?? speed) * factor }) };
+  const mark = { id: newId(), anchor: path.anchorAt(middle), length: Math.max(PACE_LIMITS.length[0], length), speed };
+  return { ...body, pace: { ...body.pace, marks: [...marks, mark] } };
+}
+
+/** A stay gets so much more than its turn needs, seconds. */
+const MORE_STAY = 0.5;
+/** Minimum jerk is so much faster at its fastest than on the mean (Flash & Hogan 1985). */
+const PEAK = 1.875;
+/** Of a limit so much is used: what is looked at goes by meanwhile. */
+const SPARE = 0.9;
+/** A turn that is held to its bounds comes so much later than it was asked for, seconds. */
+const LATE = 3;
+
+/** How far a move turns about a time at which it hands over, radians. */
+function turnAbout(move: CompiledMove, time: number, handOver: number): number {
+  const at = (when: number) => new Quaternion(...move.sampleAt(Math.min(move.duration, Math.max(0, when))).orientation);
+  const reach = handOver + LATE;
+  return at(time - reach).angleTo(at(time + reach));
+}
+
+/** Turns to and from what is looked at, or on the spot, are given more time. */
+function softerTurn(body: Walk, { from, to, factor }: FixOf<'softer turn'>, { move, limits }: MendSite): Walk {
+  const { path, duration, channels } = move;
+  const met = channels.flatMap(({ items = [] }) => items).filter((item) => item.from <= to && item.to >= from);
+  const gazes = met.filter(({ kind }) => kind === 'gaze');
+  if (gazes.length > 0 && path) {
+    const gazeSpans = body.gazeSpans?.map((span) => {
+      const item = gazes.find(({ id }) => id === span.id);
+      if (!item) return span;
+      const turned = Math.max(turnAbout(move, item.from, span.handOver), turnAbout(move, item.to, span.handOver));
+      const needed = (PEAK * turned) / (SPARE * toRadians(limits.turnNote));
+      const handOver = Math.min(60, Math.max(needed, span.handOver / Math.max(factor, SPARE)));
+      const more = handOver - span.handOver;
+      return {
+        ...span,
+        handOver,
+        from: anchorAtTime(path, Math.max(0, item.from - more)),
+        to: anchorAtTime(path, Math.min(duration, item.to + more)),
+      };
+    });
+    return { ...body, ...(gazeSpans && { gazeSpans }) };
+  }
+  const stays = met.filter(({ kind }) => kind === 'pause');
+  return stays.reduce<Walk>((now, { id, from: begins, to: ends }) => {
+    const seconds = ends - begins + (to - from) * (1 / factor - 1) + MORE_STAY;
+    return { ...now, pace: changePaceItem(now.pace, id, { seconds }) };
+  }, body);
+}

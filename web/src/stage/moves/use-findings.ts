@@ -1,0 +1,120 @@
+import { checkMove, type CoveredStorey, type Finding, type RoomCover } from '@eskovan/core/check';
+import { aspectOf, type MoveBody } from '@eskovan/core/document';
+import { needsParts, type CompiledMove } from '@eskovan/core/move';
+import { useEffect, useRef, useState } from 'react';
+import { fileUrl } from '../../data/api.ts';
+import { useProject } from '../../data/use-project.ts';
+import { useMoving } from '../../site/use-parts.ts';
+import { useSite, useSiteData } from '../../site/use-site.ts';
+import type { CheckOrder } from '../../worker/ground.worker.ts';
+import { startGround, type GroundHand } from './ground-worker.ts';
+
+export interface Checked {
+  findings: readonly Finding[];
+  /** Is this of what is shown now? Else a newer answer is on its way. */
+  current: boolean;
+  /** How long it shows every room; null while that is not known. */
+  cover: readonly RoomCover[] | null;
+}
+
+const NOTHING: Checked = { findings: [], current: false, cover: null };
+
+/** What the checks know of a move, worked out beside the page: a newer question replaces one that waits. */
+export function useFindings(body: MoveBody | null, move: CompiledMove | null): Checked {
+  const { body: project } = useProject().project;
+  const site = useSite();
+  const { data } = useSiteData();
+  const asksParts = body !== null && needsParts(body);
+  const { parts, moving } = useMoving(asksParts);
+  const [answer, setAnswer] = useState<{ body: MoveBody; findings: readonly Finding[] } | null>(null);
+  const [cover, setCover] = useState<readonly RoomCover[] | null>(null);
+  const desk = useRef<CheckDesk | null>(null);
+  useEffect(
+    () => () => {
+      desk.current?.close();
+      desk.current = null;
+    },
+    [],
+  );
+  const { walker, limits } = project;
+  const aspect = aspectOf(project);
+  const floor = site?.floor.sha256 ?? null;
+  const footing = data?.footing ?? null;
+  const survey = data?.survey ?? null;
+  useEffect(() => {
+    if (!body || !move || !floor || !footing) return;
+    desk.current ??= new CheckDesk();
+    const order: CheckOrder = {
+      floorUrl: fileUrl(floor),
+      body,
+      walker,
+      limits,
+      aspect,
+      parts: asksParts ? parts : [],
+      moving,
+    };
+    desk.current.ask(order, {
+      storeys: survey!.storeys,
+      onAnswer: (findings) => setAnswer({ body, findings }),
+      onCover: setCover,
+      // Without a worker the page looks itself: slower, and the same.
+      otherwise: () => checkMove(move, footing, limits, walker, aspect),
+    });
+  }, [body, move, floor, footing, walker, limits, aspect, asksParts, parts, moving, survey]);
+  if (!answer || !body) return NOTHING;
+  return { findings: answer.findings, current: answer.body === body, cover };
+}
+
+interface Question {
+  storeys: readonly CoveredStorey[];
+  onAnswer: (findings: readonly Finding[]) => void;
+  onCover: (cover: readonly RoomCover[] | null) => void;
+  otherwise: () => readonly Finding[];
+}
+
+/** One question at a time; of those that wait, the newest. */
+class CheckDesk {
+  private hand: GroundHand | null = null;
+  private waiting: [CheckOrder, Question] | null = null;
+  private busy = false;
+  private closed = false;
+
+  ask(order: CheckOrder, question: Question): void {
+    this.waiting = [order, question];
+    if (!this.busy) void this.work();
+  }
+
+  private async work(): Promise<void> {
+    this.busy = true;
+    while (this.waiting && !this.closed) {
+      const [order, { storeys, onAnswer, onCover, otherwise }] = this.waiting;
+      this.waiting = null;
+      let findings: readonly Finding[];
+      try {
+        this.hand ??= startGround();
+        findings = (await Promise.race([this.hand.remote.check(order), this.hand.stopped])) ?? [];
+      } catch {
+        this.hand?.stop();
+        this.hand = null;
+        findings = otherwise();
+      }
+      if (this.closed) return;
+      onAnswer(findings);
+      // While a hand is at work nobody reads how long a room is seen.
+      if (!this.waiting) onCover(await this.cover(order, storeys));
+    }
+    this.busy = false;
+  }
+
+  private async cover(order: CheckOrder, storeys: readonly CoveredStorey[]): Promise<readonly RoomCover[] | null> {
+    const { hand } = this;
+    if (!hand) return null;
+    return Promise.race([hand.remote.cover(order, storeys), hand.stopped]).catch(() => null);
+  }
+
+  close(): void {
+    this.closed = true;
+    this.hand?.stop();
+    this.hand = null;
+  }
+}
