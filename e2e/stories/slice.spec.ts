@@ -41,7 +41,10 @@ async function wholeSlice(page: Page, { projectId, path, rise }: Slice): Promise
     await page.getByRole('link', { name: 'Moves' }).click();
     await page.getByRole('button', { name: 'New walk' }).click();
     await expect(page.getByRole('button', { name: 'Done drawing' })).toBeVisible();
+    // With Alt a hand is drawn to nothing: nodes are where they are pressed.
+    await page.keyboard.down('Alt');
     for (const [x, z] of path) await pressPlan(page, x, z);
+    await page.keyboard.up('Alt');
     await page.keyboard.press('Enter');
     await expect(page.getByRole('button', { name: 'Draw path' })).toBeVisible();
     await saved(page);

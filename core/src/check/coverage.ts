@@ -28,7 +28,7 @@ const MOST = 600;
 /** Of every room so many places are looked at, so high over its floor, metres: a table's height and a person's chest. */
 const PLACES = 16;
 const HEIGHTS = [0.4, 1.3];
-/** A room is seen where this part of it is. */
+/** A room is seen from elsewhere where this part of it is. */
 const ENOUGH = 0.2;
 /** What is farther away is not seen as a room any more, metres. */
 const FAR = 40;
@@ -58,7 +58,8 @@ export function coverageOf(
     for (const { room, places, cover } of rooms) {
       if (room === inside) cover.inside += step;
       const seen = places.filter((place) => sees(projection, footing, place)).length;
-      if (seen < ENOUGH * places.length) continue;
+      // Who is in a room sees the part of it that is before the lens: that is enough.
+      if (seen < (room === inside ? 1 : ENOUGH * places.length)) continue;
       cover.seen += step;
       const last = cover.spans.at(-1);
       if (last && i * step - last[1] < 1e-6) last[1] = (i + 1) * step;

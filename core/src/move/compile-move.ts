@@ -43,6 +43,7 @@ export function compileMove(body: MoveBody, site: MoveSite): CompiledMove | null
       targetOf,
       turning,
       reachOf: (gaze) => reachOf(gaze, parts),
+      turnNote: limits.turnNote,
       comfort,
     });
   } catch (error) {

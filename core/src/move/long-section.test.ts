@@ -85,7 +85,8 @@ describe('the long section', () => {
         expect(seen.ceiling).toBeCloseTo(height, 3);
         if (station > x + 0.1 && station < x + size - 0.1 && z < 0.49) {
           expect(seen.beside).toBeCloseTo(high, 3);
-          expect(seen.free).toBeCloseTo(z, 3);
+          // What is lower than the knee is stepped past.
+          if (high > 0.41) expect(seen.free).toBeCloseTo(z, 3);
         }
         if (z > 0.51 || station < x - 0.1 || station > x + size + 0.1) expect(seen.beside).toBeNaN();
       }

@@ -2,6 +2,7 @@ import type { Vec3 } from '../document/index.ts';
 import type { PlanCurve } from '../path/index.ts';
 import { SURFACE, type Footing } from '../survey/index.ts';
 import type { SectionCut, TightPlace } from '../track/index.ts';
+import { CRAWL } from './floor-line.ts';
 import { tableAt, type UniformTable } from './uniform-table.ts';
 
 /** A section is cut at stations so far apart, metres; of a longer way at so many at most. */
@@ -10,6 +11,15 @@ const MOST_CUTS = 4000;
 
 /** What stands no farther beside the path than this is drawn behind the cut, metres. */
 export const BESIDE = 0.5;
+
+/** A line between two treads is no farther from either than this, metres. */
+const STEPPED = 0.3;
+
+/** What leaves less than this overhead is in the way, not overhead, metres. */
+const overhead = (room: number) => (room < CRAWL ? NaN : room);
+
+/** What is lower beside is stepped past, metres. */
+const KNEE_LEVEL = 0.4;
 
 /** Heights over the floor at which one looks aside, metres. */
 const LEVELS = [0.1, 0.4, 0.7, 1, 1.3, 1.6, 1.9, 2.2];
@@ -33,6 +43,7 @@ interface CutWay {
 export class LongSection {
   readonly tightest: readonly TightPlace[];
   private readonly spacing: number;
+  private readonly floor: Float64Array;
   private readonly ceiling: Float64Array;
   private readonly top: Float64Array;
   private readonly beside: Float64Array;
@@ -42,6 +53,7 @@ export class LongSection {
     const count = Math.max(2, Math.min(MOST_CUTS, Math.ceil(curve.length / SPACING) + 1));
     this.spacing = curve.length / (count - 1);
     const none = () => new Float64Array(count).fill(NaN);
+    this.floor = none();
     [this.ceiling, this.top, this.beside, this.free] = [none(), none(), none(), none()];
     const point = new Float64Array(2);
     const way = new Float64Array(2);
@@ -51,12 +63,16 @@ export class LongSection {
       this.cut(i, footing, [point[0]!, tableAt(floor, i * this.spacing), point[1]!], [way[0]!, way[1]!]);
     }
     this.tightest = [
-      this.narrowest('overhead', (i) => this.ceiling[i]! - tableAt(floor, i * this.spacing), timeAt),
+      this.narrowest('overhead', (i) => overhead(this.ceiling[i]! - this.floor[i]!), timeAt),
       this.narrowest('beside', (i) => this.free[i]!, timeAt),
     ].filter((place) => place !== null);
   }
 
-  private cut(i: number, footing: Footing, [x, floor, z]: Vec3, way: readonly [number, number]): void {
+  private cut(i: number, footing: Footing, [x, line, z]: Vec3, way: readonly [number, number]): void {
+    // On a stair the line between two places is on neither tread.
+    const near = footing.surfaceNear(x, z, line);
+    const floor = near !== null && Math.abs(near - line) < STEPPED ? near : line;
+    this.floor[i] = floor;
     const ceiling = floor + footing.headroom(x, z, floor);
     if (Number.isFinite(ceiling)) {
       this.ceiling[i] = ceiling;
@@ -81,6 +97,7 @@ export class LongSection {
       const highest = Math.max(triangles[o + 1]!, triangles[o + 4]!, triangles[o + 7]!);
       const height = Math.min(highest, floor + (LEVELS[k + 1] ?? level));
       if (!(this.beside[i]! >= height)) this.beside[i] = height;
+      if (level < KNEE_LEVEL) return;
       if (!(this.free[i]! <= hit.at * BESIDE)) this.free[i] = hit.at * BESIDE;
     });
   }

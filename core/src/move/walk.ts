@@ -43,6 +43,8 @@ interface WalkOptions {
   turning?: TurnLimit | null;
   /** How fast the eye turns of itself where it has the time, degrees a second. */
   comfort?: number;
+  /** From where on a turn of the eye is noted, degrees a second. */
+  turnNote?: number;
 }
 
 /** What is so near to a place that is looked at belongs to it, metres. */
@@ -91,7 +93,8 @@ export class CompiledWalk implements CompiledMove {
       targetOf = () => null,
       reachOf = () => ITSELF,
       turning = null,
-      comfort = FIRST_LIMITS.turnNote,
+      turnNote = FIRST_LIMITS.turnNote,
+      comfort = turnNote,
     }: WalkOptions = {},
   ) {
     const closed = walk.path.closed && walk.path.nodes.length > 2;
@@ -141,12 +144,12 @@ export class CompiledWalk implements CompiledMove {
     this.looks = looked.looks;
     this.gazeSpans = looked.spans;
     this.lostKeys += looked.lost;
-    this.channels = this.makeChannels(comfort);
+    this.channels = this.makeChannels(turnNote);
     this.path = this.makePath(closed);
     this.ground = this.makeGround();
   }
 
-  private makeChannels(comfort: number): Channel[] {
+  private makeChannels(turnNote: number): Channel[] {
     const cut = this.makeCut();
     const along = (table: UniformTable) => (time: number) => tableAt(table, this.pace.stationAt(time));
     return [
@@ -174,7 +177,7 @@ export class CompiledWalk implements CompiledMove {
         title: 'Gaze',
         unit: '°/s',
         at: (time) => toDegrees(this.turnRateAt(time)),
-        band: [0, comfort],
+        band: [0, turnNote],
         items: this.gazeSpans.map(({ id, from, to, gaze }) => ({
           id,
           kind: 'gaze',

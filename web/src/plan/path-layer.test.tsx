@@ -36,8 +36,8 @@ describe('the path on the plan', () => {
     fireEvent.keyDown(node(2), { key: 'ArrowLeft' });
     fireEvent.keyDown(node(2), { key: 'ArrowDown', shiftKey: true });
     expect(calls.onMoveNode.mock.calls).toEqual([
-      [uuid(901), 3.9, 0],
-      [uuid(901), 4, 1],
+      [uuid(901), 3.9, 0, 0],
+      [uuid(901), 4, 1, 0],
     ]);
     fireEvent.keyDown(node(3), { key: 'c' });
     expect(calls.onToggleNode).toHaveBeenCalledWith(uuid(902));

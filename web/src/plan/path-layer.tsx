@@ -4,6 +4,7 @@ import { useMemo, useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import { beginEdit, type Gesture } from '../data/undo.ts';
 import { useHeldKey } from '../desk/use-held-key.ts';
 import { howOf, type How } from '../desk/selection.ts';
+import { DRAWN } from './plan-hands.ts';
 import { usePlan } from './plan.tsx';
 
 interface PathLayerProps {
@@ -16,7 +17,7 @@ interface PathLayerProps {
   passive?: boolean;
   onSelectNode: (id: string, how: How) => void;
   /** While dragging or with keys held; a drag is one gesture of many such calls. */
-  onMoveNode: (id: string, x: number, z: number) => void;
+  onMoveNode: (id: string, x: number, z: number, reach: number) => void;
   onDeleteNode: (id: string) => void;
   onToggleNode: (id: string) => void;
   /** A press on the line between nodes. */
@@ -152,7 +153,7 @@ function NodeHandle({
     if (!drag.current.gesture && Math.hypot(nx - drag.current.x, nz - drag.current.z) * scale < 2) return;
     drag.current.gesture ??= beginEdit();
     // Escape has taken it back: the rest of the drag does nothing.
-    if (drag.current.gesture.open) onMoveNode(node.id, nx, nz);
+    if (drag.current.gesture.open) onMoveNode(node.id, nx, nz, event.altKey ? 0 : DRAWN / scale);
   };
   const onPointerUp = (event: PointerEvent<SVGGElement>) => {
     onPointerMove(event);
@@ -173,7 +174,7 @@ function NodeHandle({
     };
     if (move[event.key] && !event.altKey && !event.ctrlKey) {
       hold.onKeyDown(event);
-      onMoveNode(node.id, node.x + move[event.key]![0], node.z + move[event.key]![1]);
+      onMoveNode(node.id, node.x + move[event.key]![0], node.z + move[event.key]![1], 0);
     } else if (event.key === 'Delete' || event.key === 'Backspace') onDeleteNode(node.id);
     else if (event.key === 'c') onToggleNode(node.id);
     else return;

@@ -14,7 +14,7 @@ import { useSize } from '../kit/index.ts';
 import { StoreyPicker } from './storey-picker.tsx';
 import { LineWork } from './line-work.tsx';
 import { Cursor, NorthArrow, ScaleAndZoom } from './plan-corners.tsx';
-import type { PlanHands } from './plan-hands.ts';
+import { DRAWN, type PlanHands } from './plan-hands.ts';
 import { usePlanKeys } from './use-plan-keys.ts';
 import { fitArea, grown, isShown, panBy, toPlan, zoomAt, type Area, type Viewport } from './viewport.ts';
 
@@ -127,6 +127,7 @@ export function Plan({
     return [event.clientX - rect.left, event.clientY - rect.top];
   };
   const at = (event: { clientX: number; clientY: number }) => toPlan(shown, width, height, ...local(event));
+  const reach = (event: { altKey: boolean }) => (event.altKey ? 0 : DRAWN / shown.scale);
 
   useEffect(() => {
     const element = box.current!;
@@ -150,7 +151,7 @@ export function Plan({
 
   const onPointerDown = (event: PointerEvent<SVGSVGElement>) => {
     event.currentTarget.setPointerCapture(event.pointerId);
-    if (event.button === 0 && hands.onPress) hands.onPress(...at(event));
+    if (event.button === 0 && hands.onPress) hands.onPress(...at(event), reach(event));
     if (event.button !== 0 || !hands.onDrag) pan.current = { x: event.clientX, y: event.clientY };
   };
   const onPointerMove = (event: PointerEvent<SVGSVGElement>) => {
@@ -158,7 +159,7 @@ export function Plan({
       const [dx, dy] = [event.clientX - pan.current.x, event.clientY - pan.current.y];
       pan.current = { x: event.clientX, y: event.clientY };
       setView((now) => panBy(now ?? fitted!, dx, dy));
-    } else if (event.buttons === 0) hands.onHover?.(...at(event));
+    } else if (event.buttons === 0) hands.onHover?.(...at(event), reach(event));
     else hands.onDrag?.(...at(event));
   };
   const onPointerUp = (event: PointerEvent<SVGSVGElement>) => {

@@ -52,7 +52,7 @@ export function usePlanKeys(
     const [x, z] = cursor ?? hands.from?.() ?? [view.x, view.z];
     const next = [x + dx * step, z + dz * step] as const;
     setCursor(next);
-    hands.onHover?.(...next);
+    hands.onHover?.(...next, 0);
     const area = grown({ minX: next[0], maxX: next[0], minZ: next[1], maxZ: next[1] }, 30 / view.scale);
     if (!isShown(area, view, width, height)) setView({ ...view, x: next[0], z: next[1] });
   };
@@ -64,7 +64,7 @@ export function usePlanKeys(
     else if (zoom) setView(zoomAt(view, width, height, width / 2, height / 2, zoom));
     else if (event.key === 'Home') setView(null);
     else if (event.key === 'Enter' && cursor && hands.onPress) {
-      hands.onPress(...cursor);
+      hands.onPress(...cursor, 0);
       hands.onRelease?.(...cursor);
     } else return;
     event.preventDefault();

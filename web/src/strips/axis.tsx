@@ -1,4 +1,5 @@
 import type { CompiledMove } from '@eskovan/core/move';
+import { ArrowLeftRight } from 'lucide-react';
 import { useEffect, useMemo, useState, type RefObject } from 'react';
 import { create } from 'zustand';
 import { useCommands } from '../desk/commands.ts';
@@ -101,6 +102,7 @@ export function AxisControls({ scale, closer, fit, onBy }: AxisControlsProps) {
         <Button
           small
           tone="quiet"
+          icon={<ArrowLeftRight size={12} />}
           title={scale.by === 'time' ? 'Show along the way instead' : 'Show over time instead'}
           onClick={onBy}
         >

@@ -78,13 +78,21 @@ function shiftedTo(axis: StripAxis, from: number, wide: number): StripAxis {
   return { ...axis, from: start, to: start + wide };
 }
 
+/** A strip with a section in it is so much higher than others. */
+const SECTION = 1.9;
+
 /** Where each of some strips is, from the upper edge, pixels. */
-export function stripScale(height: number, count: number) {
-  const each = Math.max(LEAST, (height - RULER - 8) / Math.max(1, count) - GAP);
+export function stripScale(height: number, channels: readonly Pick<Channel, 'id' | 'under'>[]) {
+  const weights = channels.map(({ under }) => (under ? SECTION : 1));
+  const sum = weights.reduce((all, one) => all + one, 0);
+  const room = height - RULER - 8 - GAP * channels.length;
+  const heights = weights.map((weight) => Math.max(LEAST, (room * weight) / Math.max(1, sum)));
+  const tops = heights.map((_, i) => RULER + 4 + heights.slice(0, i).reduce((all, one) => all + one + GAP, 0));
   return {
-    height: each,
-    top: (i: number) => RULER + 4 + i * (each + GAP),
-    indexAt: (pixels: number) => Math.floor((pixels - RULER - 4) / (each + GAP)),
+    height: (i: number) => heights[i]!,
+    top: (i: number) => tops[i]!,
+    /** The strip at a height; −1 where there is none. */
+    indexAt: (pixels: number) => tops.findIndex((top, i) => pixels >= top && pixels <= top + heights[i]! + GAP),
   };
 }
 

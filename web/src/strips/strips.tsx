@@ -42,7 +42,7 @@ export function Strips({ move, rate, marks = NO_MARKS, onTime, onKeys, onItem, h
   const { channels, duration } = move;
   const axis = useStripAxis(move, size.width, box);
   const { scale } = axis;
-  const strip = stripScale(size.height, channels.length);
+  const strip = stripScale(size.height, channels);
   const onFrame = (time: number) => frameTime(frameAt(time + 0.5 * frameTime(1, rate), rate), rate);
   const timeOf = (event: PointerEvent<HTMLDivElement> | React.MouseEvent<HTMLDivElement>) =>
     Math.min(duration, onFrame(scale.timeAt(event.clientX - event.currentTarget.getBoundingClientRect().left)));
@@ -86,7 +86,7 @@ export function Strips({ move, rate, marks = NO_MARKS, onTime, onKeys, onItem, h
                   key={channel.id}
                   {...{ move, channel, scale, onKeys }}
                   top={strip.top(i)}
-                  height={strip.height}
+                  height={strip.height(i)}
                 />
               ) : null,
             )}
@@ -123,7 +123,7 @@ export function Strips({ move, rate, marks = NO_MARKS, onTime, onKeys, onItem, h
                   key={channel.id}
                   {...{ channel, rate, scale, onTime, onItem }}
                   top={strip.top(i)}
-                  height={strip.height}
+                  height={strip.height(i)}
                 />
               ) : null,
             )}
@@ -138,7 +138,7 @@ export function Strips({ move, rate, marks = NO_MARKS, onTime, onKeys, onItem, h
                   rate={rate}
                   scale={scale}
                   top={strip.top(i)}
-                  height={strip.height}
+                  height={strip.height(i)}
                   onTime={onTime}
                   onKeys={(label, change) => onKeys(label, channel.track!.name, change)}
                 />
@@ -161,7 +161,7 @@ interface ChartsProps {
 /** Everything that stays while the playhead moves. */
 function Charts({ move, marks, scale, height }: ChartsProps) {
   return useMemo(() => {
-    const strip = stripScale(height, move.channels.length);
+    const strip = stripScale(height, move.channels);
     return (
       <g>
         <StripRuler scale={scale} top={RULER} />
@@ -172,7 +172,7 @@ function Charts({ move, marks, scale, height }: ChartsProps) {
             marks={marks.filter((mark) => mark.channel === channel.id)}
             scale={scale}
             top={strip.top(i)}
-            height={strip.height}
+            height={strip.height(i)}
           />
         ))}
       </g>

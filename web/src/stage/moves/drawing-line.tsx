@@ -1,6 +1,7 @@
 import { lineFindings } from '@eskovan/core/check';
 import type { PathNode, Walker } from '@eskovan/core/document';
 import type { Footing } from '@eskovan/core/survey';
+import type { Snap } from '@eskovan/core/wayfind';
 import { useMemo } from 'react';
 import { usePlan } from '../../plan/plan.tsx';
 import { shortFinding } from './describe-finding.ts';
@@ -12,10 +13,14 @@ interface DrawingLineProps {
   footing: Footing;
   walker: Walker;
   eyeHeight: number;
+  /** What the hand is drawn to. */
+  snap: Snap | null;
+  /** Of the path so far, metres. */
+  sofar: number;
 }
 
 /** The line to where the next node would be, with the height there, and red where a walker could not go. */
-export function DrawingLine({ last, to, footing, walker, eyeHeight }: DrawingLineProps) {
+export function DrawingLine({ last, to, footing, walker, eyeHeight, snap, sofar }: DrawingLineProps) {
   const { scale } = usePlan();
   const { x, y, z } = to;
   const findings = useMemo(
@@ -69,6 +74,16 @@ export function DrawingLine({ last, to, footing, walker, eyeHeight }: DrawingLin
         <text x={14} y={-10} fill={y === null ? 'var(--madder)' : 'var(--ink)'} data-testid="height-here">
           {height}
         </text>
+        {last && (
+          <text x={14} y={-26} fill="var(--ink)" data-testid="length-here">
+            {`${length.toFixed(2)} m, ${(sofar + length).toFixed(1)} m in all`}
+          </text>
+        )}
+        {snap && (
+          <text x={14} y={first ? 22 : 6} fill="var(--lagoon)" data-testid="snapped">
+            {snapText(snap)}
+          </text>
+        )}
         {first && (
           <text x={14} y={6} fill="var(--madder)" data-testid="in-the-way">
             {shortFinding(first.rule, first.size)}
@@ -78,4 +93,15 @@ export function DrawingLine({ last, to, footing, walker, eyeHeight }: DrawingLin
       </g>
     </g>
   );
+}
+
+function snapText(snap: Snap): string {
+  switch (snap.kind) {
+    case 'passage':
+      return `middle of ${snap.width.toFixed(2)} m`;
+    case 'node':
+      return `node ${snap.index + 1}`;
+    default:
+      return snap.kind;
+  }
 }

@@ -1,8 +1,9 @@
-import type { Walk } from '@eskovan/core/document';
+import type { PathNode, Walk } from '@eskovan/core/document';
 import { surfaceFor, wayFindings } from '@eskovan/core/check';
 import type { CompiledMove } from '@eskovan/core/move';
 import { appendNode, deleteNode, insertNode, moveNode, setNodeKind } from '@eskovan/core/path';
 import { CUT_HEIGHT } from '@eskovan/core/survey';
+import { snapPlace, type SnapPlace } from '@eskovan/core/wayfind';
 import { PencilLine } from 'lucide-react';
 import { useCallback, useMemo, useRef, useState } from 'react';
 import { useCommands } from '../../desk/commands.ts';
@@ -31,7 +32,7 @@ export function WalkPlan({ row, body, move, site, aspect, onDraw }: MovePlanProp
   const chosen = useItems('node', row?.id);
   const [storey, setStorey] = useStorey(site.survey);
   const focus = useShownMove(row, move, site.survey);
-  const [pointer, setPointer] = useState<[number, number] | null>(null);
+  const [pointer, setPointer] = useState<SnapPlace | null>(null);
   const elevation = site.survey.storeys[storey]?.elevation ?? 0;
   const { project } = useProject();
   const { footing } = site;
@@ -49,6 +50,11 @@ export function WalkPlan({ row, body, move, site, aspect, onDraw }: MovePlanProp
   const last = nodes.at(-1);
   const surfaceUnder = (x: number, z: number) =>
     surfaceFor({ x, z }, last, footing, project.body.walker, body?.eyeHeight ?? 1.6, elevation + CUT_HEIGHT);
+  /** Where a hand over the plan is drawn to, among nodes that lead there. */
+  const drawnTo = (x: number, z: number, reach: number, before: readonly PathNode[]): SnapPlace =>
+    reach > 0
+      ? snapPlace({ x, z, nodes: before, footing, floor: footing.surfaceUnder(x, z, elevation + CUT_HEIGHT), reach })
+      : { x, z, snap: null };
   const stopDrawing = () => {
     lastPress.current = null;
     workbench.set({ tool: 'select' });
@@ -95,7 +101,8 @@ export function WalkPlan({ row, body, move, site, aspect, onDraw }: MovePlanProp
 
   const hands: PlanHands = drawing
     ? {
-        onPress: (x, z) => {
+        onPress: (px, pz, reach) => {
+          const { x, z } = drawnTo(px, pz, reach, nodes);
           // The second press of a double press is not another node.
           if (lastPress.current && Math.hypot(lastPress.current[0] - x, lastPress.current[1] - z) < 0.08) return;
           lastPress.current = [x, z];
@@ -116,20 +123,24 @@ export function WalkPlan({ row, body, move, site, aspect, onDraw }: MovePlanProp
           workbench.set({ time: 0, scout: null });
         },
         onDrag: () => {},
-        onHover: (x, z) => setPointer([x, z]),
+        onHover: (x, z, reach) => setPointer(drawnTo(x, z, reach, nodes)),
         onDoublePress: stopDrawing,
         from: () => (last ? [last.x, last.z] : null),
       }
     : {};
 
   /** Moves a node, and with it all that are chosen with it. */
-  const onMoveNode = (id: string, x: number, z: number) =>
+  const onMoveNode = (id: string, px: number, pz: number, reach: number) =>
     row &&
     keepPath(row, chosen.ids.length > 1 ? `Move ${chosen.ids.length} nodes` : 'Move a node', (path) => {
       const node = path.nodes.find((one) => one.id === id);
       if (!node) return path;
-      const [dx, dz] = [x - node.x, z - node.z];
       const { ids } = itemsOf('node', row.id);
+      // The legs beside it are what a node is square to; many are moved as they are.
+      const index = path.nodes.indexOf(node);
+      const alone = !ids.includes(id) || ids.length === 1;
+      const { x, z } = drawnTo(px, pz, alone ? reach : 0, path.nodes.slice(Math.max(0, index - 2), index));
+      const [dx, dz] = [x - node.x, z - node.z];
       const moved = ids.includes(id) ? path.nodes.filter((one) => ids.includes(one.id)) : [node];
       // A node stays on its own floor: the surface nearest to where it was, uphill and downhill.
       return moved.reduce((next, one) => {
@@ -204,7 +215,9 @@ export function WalkPlan({ row, body, move, site, aspect, onDraw }: MovePlanProp
       {drawing && body && pointer && (
         <DrawingLine
           last={last}
-          to={{ x: pointer[0], y: surfaceUnder(pointer[0], pointer[1]), z: pointer[1] }}
+          to={{ x: pointer.x, y: surfaceUnder(pointer.x, pointer.z), z: pointer.z }}
+          snap={pointer.snap}
+          sofar={move?.path?.length ?? 0}
           footing={footing}
           walker={project.body.walker}
           eyeHeight={body.eyeHeight}

@@ -1,6 +1,7 @@
 import {
   FIRST_LIMITS,
   type GazeSpan,
+  type Key,
   type Pause,
   type ProjectDocument,
   type Row,
@@ -8,6 +9,7 @@ import {
   type Walk,
 } from '@eskovan/core/document';
 import { anglesOf } from '@eskovan/core/geometry';
+import { LIFT_REACH } from '@eskovan/core/move';
 import type { FoundWay } from '@eskovan/core/wayfind';
 import type { SiteData } from '../../site/use-site.ts';
 import { emptyWalk } from './edit-move.ts';
@@ -20,8 +22,8 @@ export interface WayPlace {
   about: string;
   /** On the floor, metres. */
   at: Vec3;
-  /** Where a view looks, radians; null for a room. */
-  look: { pan: number; tilt: number } | null;
+  /** Where a view looks, radians, and how high its eye is over the floor, metres; null for a room. */
+  look: { pan: number; tilt: number; eye: number } | null;
 }
 
 /** A place of a way, and how long one stays there, seconds. */
@@ -36,6 +38,8 @@ const LOOK_BEFORE = 1.5;
 const LOOK_AFTER = 0.8;
 /** A way has bends where rooms have doors: nobody is turned through them in haste. Degrees a second. */
 const BENDS = 1.5 * FIRST_LIMITS.turnNote;
+/** An eye lower or higher than a walker's by this sits, or stands on something, metres. */
+const SEATED = 0.1;
 /** An eye higher over its floor is no place to walk through, metres. */
 const STANDING = 2.5;
 
@@ -51,7 +55,7 @@ export function wayPlaces({ survey, footing }: SiteData, views: readonly Row<'vi
     const floor = footing.floors.floorBelow(x, z, y);
     if (!(y - floor < STANDING)) return [];
     const { pan, tilt } = anglesOf(body.pose.orientation);
-    return [{ key: `view ${id}`, name, about: 'View', at: [x, floor, z], look: { pan, tilt } }];
+    return [{ key: `view ${id}`, name, about: 'View', at: [x, floor, z], look: { pan, tilt, eye: y - floor } }];
   });
   return [...rooms, ...stood];
 }
@@ -71,9 +75,23 @@ export function walkAlong({ project }: ProjectDocument, way: FoundWay, stops: re
         id: crypto.randomUUID(),
         from: anchor(-LOOK_BEFORE),
         to: anchor(LOOK_AFTER),
-        gaze: { kind: 'bearing', ...place.look },
+        gaze: { kind: 'bearing', pan: place.look.pan, tilt: place.look.tilt },
         handOver: 1.5,
       },
+    ];
+  });
+  const lift = stops.flatMap(({ place }, i): Key[] => {
+    const rise = place.look ? Math.round((place.look.eye - project.body.eyeHeight) * 100) / 100 : 0;
+    if (Math.abs(rise) < SEATED) return [];
+    const key = (offset: number, value: number): Key => {
+      const anchor = { by: 'node' as const, node: nodeOf(i), offset };
+      return { id: crypto.randomUUID(), anchor, value, ease: 'smooth' };
+    };
+    // One sits down on the last steps, and gets up on the first.
+    return [
+      ...(i > 0 ? [key(-LIFT_REACH, 0)] : []),
+      key(0, rise),
+      ...(i < stops.length - 1 ? [key(LIFT_REACH, 0)] : []),
     ];
   });
   return {
@@ -81,5 +99,6 @@ export function walkAlong({ project }: ProjectDocument, way: FoundWay, stops: re
     path: way.path,
     pace: { ...plain.pace, turning: BENDS, ...(pauses.length > 0 && { pauses }) },
     ...(gazeSpans.length > 0 && { gazeSpans }),
+    ...(lift.length > 0 && { tracks: { lift } }),
   };
 }

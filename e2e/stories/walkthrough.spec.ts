@@ -1,0 +1,224 @@
+import { walkOf } from '@eskovan/core/document';
+import { DEMO_PROJECT } from '@eskovan/demo/seed';
+import { expect, test, type Page } from '@playwright/test';
+import { probe } from '../support/film.ts';
+import { foreignModel } from '../support/foreign-model.ts';
+import {
+  bringIn,
+  choose,
+  documentOf,
+  newProject,
+  planPoint,
+  pressPlan,
+  saved,
+  sharpPicture,
+} from '../support/studio.ts';
+
+interface Walkthrough {
+  projectId: string;
+  /** What is walked through, as it is typed, and which of the answers is meant. */
+  places: readonly (readonly [typed: string, option: RegExp, nth?: number])[];
+  /** Something to look at during the first stay. */
+  thing: string;
+  /** How long it is to last, seconds. */
+  seconds: number;
+  /** Height of the eye over the floor at its end, metres. */
+  seated: number;
+}
+
+/** A whole walk by mouse: through places, with a stay and a look, in the time that is wanted, until every check is fine. */
+async function walkThrough(page: Page, { projectId, places, thing, seconds, seated }: Walkthrough): Promise<number> {
+  /** Presses, drags and fields that are filled: what a hand has to do. */
+  let gestures = 0;
+  const press = async (name: string | RegExp, within = page.locator('body')) => {
+    gestures += 1;
+    await within.getByRole('button', { name }).first().click();
+  };
+  const newest = async () => {
+    await saved(page);
+    const row = (await documentOf(page.request, projectId)).move.at(-1)!;
+    return { row, walk: walkOf(row.body) };
+  };
+  const strips = page.getByTestId('strip-charts');
+  const checks = page.getByRole('region', { name: 'Checks' });
+
+  await test.step('the way is found', async () => {
+    await press('Find the way');
+    const dialog = page.getByRole('dialog');
+    for (const [typed, option, nth = 0] of places) {
+      await dialog.getByLabel('Room or view').fill(typed);
+      await dialog.getByRole('option', { name: option }).nth(nth).click();
+      gestures += 2;
+    }
+    await expect(dialog.getByRole('status')).toHaveText(/^[\d.]+ m, \d+ s, \d+ nodes\./, { timeout: 60_000 });
+    await press('Make the walk', dialog);
+    await expect(dialog).toBeHidden();
+    await sharpPicture(page);
+  });
+
+  await test.step('it sits down at its end', async () => {
+    const { walk } = await newest();
+    const last = walk.tracks!.lift!.at(-1)!;
+    expect(walk.eyeHeight + last.value).toBeCloseTo(seated, 1);
+  });
+
+  await test.step('looks at something during the stay', async () => {
+    gestures += 1;
+    const pause = (await strips
+      .getByRole('slider', { name: /^Pause/ })
+      .first()
+      .boundingBox())!;
+    const ruler = (await strips.boundingBox())!;
+    await page.mouse.click(pause.x, ruler.y + 12);
+    await press('Look at something from here', page.getByRole('region', { name: 'Gaze' }));
+    await page.getByLabel('Find an object').fill(thing);
+    await page
+      .getByRole('option', { name: new RegExp(thing) })
+      .first()
+      .click();
+    gestures += 2;
+    await expect
+      .poll(async () => (await newest()).walk.gazeSpans?.some(({ gaze }) => gaze.kind === 'object'))
+      .toBe(true);
+  });
+
+  await test.step('lasts as long as is wanted', async () => {
+    const pace = page.getByRole('region', { name: 'Pace' });
+    await pace.getByRole('radio', { name: 'By time' }).click();
+    await pace.getByLabel('Takes').fill(`${seconds}s`);
+    await pace.getByLabel('Takes').press('Enter');
+    gestures += 2;
+    await expect.poll(async () => (await newest()).walk.pace.duration).toBe(seconds);
+  });
+
+  await test.step('every finding is mended by its fix, looked at before', async () => {
+    await expect(checks.getByText(/^(fine|\d+ to look at)$/)).toBeVisible();
+    for (let n = 0; n < 16; n += 1) {
+      if (await checks.getByText('fine', { exact: true }).isVisible()) break;
+      const fix = checks.getByRole('button', {
+        name: /^(Slow down here|Turn more slowly|Lead it clear|More time|Hold the eye)$/,
+      });
+      const before = (await newest()).walk;
+      await fix.first().hover();
+      await expect(page.getByText(/, as it would be$/)).toBeVisible();
+      // What is tried is not kept.
+      expect((await newest()).walk).toEqual(before);
+      await fix.first().click();
+      gestures += 1;
+      await page.mouse.move(640, 20);
+      await expect.poll(async () => (await newest()).walk).not.toEqual(before);
+      await expect(checks.getByText('looking', { exact: true })).toHaveCount(0);
+      await expect(checks.getByText(/^(fine|\d+ to look at)$/)).toBeVisible();
+    }
+    await expect(checks.getByText('fine', { exact: true })).toBeVisible();
+  });
+
+  await test.step('which rooms it shows', async () => {
+    await expect(page.getByRole('region', { name: 'What it shows' })).toContainText(/[1-9]\d* of \d+ rooms/);
+  });
+
+  await test.step('plays', async () => {
+    gestures += 1;
+    await page.keyboard.press('Space');
+    await expect
+      .poll(async () => Number(await page.getByTestId('where').getAttribute('data-frame')))
+      .toBeGreaterThan(30);
+    await page.keyboard.press('Space');
+  });
+
+  await test.step('a draft of one second', async () => {
+    await page.getByRole('link', { name: 'Renders' }).click();
+    const { row } = await newest();
+    await page.getByRole('combobox', { name: 'What to render' }).click();
+    await page
+      .getByRole('option', { name: `Move: ${row.name}` })
+      .last()
+      .click();
+    await choose(page, { Size: /640/, Quality: /Draft/ });
+    const to = page.getByLabel('To, s');
+    await to.fill('1s');
+    await to.press('Enter');
+    await page.getByRole('button', { name: 'Render film' }).click();
+    const takes = (await documentOf(page.request, projectId)).take.length;
+    await expect
+      .poll(async () => (await documentOf(page.request, projectId)).take.length, { timeout: 120_000 })
+      .toBe(takes + 1);
+    const take = (await documentOf(page.request, projectId)).take.at(-1)!;
+    const bytes = await (await page.request.get(`/api/files/${take.body.file.sha256}`)).body();
+    expect(probe(bytes, projectId)).toMatchObject({ codec: 'h264', width: 640, height: 360 });
+  });
+  return gestures;
+}
+
+test('a whole walk on the demo: from the marsh through the hall upstairs to the bench', async ({ page }) => {
+  test.setTimeout(400_000);
+  await page.goto(`/project/${DEMO_PROJECT}/moves`);
+  await sharpPicture(page);
+  const gestures = await walkThrough(page, {
+    projectId: DEMO_PROJECT,
+    places: [
+      ['Arrival from the marsh', /View/],
+      ['Hall', /Hall.*Room/],
+      ['Deck bench', /View/],
+    ],
+    thing: 'Table',
+    seconds: 68,
+    seated: 1.2,
+  });
+  console.log(`a whole walk on the demo: ${gestures} gestures`);
+  // Three minutes at four seconds a gesture.
+  expect(gestures).toBeLessThan(45);
+});
+
+test('the same in a house that nobody here drew', async ({ page }) => {
+  test.setTimeout(400_000);
+  const projectId = await newProject(page, 'Walked through');
+  await bringIn(page, { name: 'house.glb', bytes: await foreignModel() });
+  await page.getByRole('link', { name: 'Views' }).click();
+  await sharpPicture(page);
+  const shelf = page.getByRole('complementary', { name: 'Views' });
+  for (const [i, [x, z]] of (
+    [
+      [2.5, 4.6],
+      [8.6, 1.5],
+    ] as const
+  ).entries()) {
+    await pressPlan(page, x, z);
+    await expect(page.getByText(/^Scouting .* m away/)).toBeVisible();
+    if (i === 1) {
+      const height = page.getByRole('region', { name: 'Pose' }).getByLabel('Height');
+      // Three steps up.
+      await expect(height).toHaveValue(/^2\.0/);
+      await height.fill('1.68');
+      await height.press('Enter');
+    }
+    await shelf.getByRole('button', { name: 'Keep view' }).click();
+    await expect(shelf.locator('[data-row]')).toHaveCount(i + 1);
+  }
+  await page.getByRole('link', { name: 'Moves' }).click();
+  await test.step('a hand that draws is drawn to the middle of the doorway, and square to the last leg', async () => {
+    await page.getByRole('button', { name: 'New walk' }).click();
+    await pressPlan(page, 2.5, 2.9);
+    const door = await planPoint(page, 5.06, 2.8);
+    await page.mouse.move(door.x, door.y);
+    await expect(page.getByTestId('snapped')).toHaveText('middle of 1.00 m');
+    await expect(page.getByTestId('length-here')).toHaveText(/^2\.5\d m, 2\.6 m in all$/);
+    await page.mouse.click(door.x, door.y);
+    await pressPlan(page, 5.5, 4.6);
+    await page.keyboard.press('Enter');
+    await saved(page);
+    const { nodes } = walkOf((await documentOf(page.request, projectId)).move[0]!.body).path;
+    expect(nodes[1]!.z).toBeCloseTo(2.9, 3);
+    expect(nodes[1]!.x).toBeCloseTo(5.06, 1);
+  });
+  await walkThrough(page, {
+    projectId,
+    places: [
+      ['View', /View$/, 0],
+      ['View', /View$/, 1],
+    ],
+    thing: 'Table',
+    seconds: 20,
+    seated: 1.2,
+  });
+});
