@@ -1,5 +1,5 @@
 // Walks in a house: asked for frames, checked, and found.
-import { checkMove } from '@eskovan/core/check';
+import { checkMove, coverageOf } from '@eskovan/core/check';
 import { FIRST_LIMITS, FIRST_WALKER } from '@eskovan/core/document';
 import { compileMove, SAMPLE_STRIDE } from '@eskovan/core/move';
 import { findWay } from '@eskovan/core/wayfind';
@@ -40,6 +40,11 @@ export function benchWalks(site, survey, walkway, body) {
   const check = () => checkMove(compileMove(body, site), footing, FIRST_LIMITS, FIRST_WALKER);
   const checked = timed(check, { runs: 10, warm: 3 });
   const withAll = shaped(body);
+  const looking = timed(() => checkMove(compileMove(withAll, site), footing, FIRST_LIMITS, FIRST_WALKER), {
+    runs: 10,
+    warm: 3,
+  });
+  const covered = timed(() => coverageOf(move, footing, survey.storeys, site.aspect), { runs: 3, warm: 1 });
   const compiled = timed(() => compileMove(withAll, site), { runs: 20, warm: 5 });
   const rooms = survey.storeys.flatMap(({ rooms }) => rooms.map(({ at }) => at));
   const walker = { ...FIRST_WALKER, eyeHeight: 1.6 };
@@ -60,6 +65,8 @@ export function benchWalks(site, survey, walkway, body) {
     row(`a walk of ${metres} m: ${FRAMES} frames evaluated`, filled, 10),
     row(`a walk of ${metres} m: compiled with pauses, a pin, corners and gazes`, compiled, 120),
     row(`a walk of ${metres} m: compiled and fully checked`, checked, 400),
+    row(`a walk of ${metres} m: the same with pauses, a pin, corners and two gazes`, looking, 400),
+    row(`a walk of ${metres} m: which rooms it shows`, covered, null),
     row('the way through four rooms found', found, null),
   ];
 }

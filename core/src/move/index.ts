@@ -12,3 +12,4 @@ export * from './tempo.ts';
 export * from './walk.ts';
 export { gazeText } from './channel-items.ts';
 export * from './lift.ts';
+export * from './split.ts';

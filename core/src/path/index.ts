@@ -4,3 +4,4 @@ export { STRIDE, type BezierChain } from './bezier.ts';
 export { PlanCurve } from './plan-curve.ts';
 export { LONGEST_PATH, pathFault, type PathFault } from './limits.ts';
 export { arcLength } from './quadrature.ts';
+export * from './corner.ts';

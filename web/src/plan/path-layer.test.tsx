@@ -15,6 +15,7 @@ const calls = {
   onDeleteNode: jest.fn(),
   onToggleNode: jest.fn(),
   onPressPath: jest.fn(),
+  onRadius: jest.fn(),
   onInsert: jest.fn(),
 };
 const show = (elevation = 0, body = walk, chosen: string[] = []) =>

@@ -4,6 +4,7 @@ import { useMemo, useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import { beginEdit, type Gesture } from '../data/undo.ts';
 import { useHeldKey } from '../desk/use-held-key.ts';
 import { howOf, type How } from '../desk/selection.ts';
+import { CornerHandle } from './corner-handle.tsx';
 import { DRAWN } from './plan-hands.ts';
 import { usePlan } from './plan.tsx';
 
@@ -20,6 +21,8 @@ interface PathLayerProps {
   onMoveNode: (id: string, x: number, z: number, reach: number) => void;
   onDeleteNode: (id: string) => void;
   onToggleNode: (id: string) => void;
+  /** Rounds a corner, metres. */
+  onRadius: (id: string, radius: number) => void;
   /** A press on the line between nodes. */
   onPressPath: (x: number, z: number) => void;
   onInsert: (x: number, z: number) => void;
@@ -86,6 +89,9 @@ export function PathLayer(props: PathLayerProps) {
           {...props}
         />
       ))}
+      {selectedNodes.length === 1 && (
+        <CornerHandle path={walk.path} id={selectedNodes[0]!} {...{ scale, at }} onRadius={props.onRadius} />
+      )}
     </g>
   );
 }

@@ -8,6 +8,7 @@ import {
   movedAside,
   moveNode,
   setClosed,
+  setCornerRadius,
   setNodeKind,
   straightenedBetween,
   type SurfaceNear,
@@ -17,18 +18,23 @@ import { toRadians } from '@eskovan/core/geometry';
 import {
   CornerDownRight,
   Flag,
+  Link2,
   FlipHorizontal2,
   FlipVertical2,
   Minus,
   Plus,
   RotateCcw,
+  Scissors,
   Spline,
   Trash2,
 } from 'lucide-react';
 import { selection, useItems } from '../../desk/selection.ts';
 import { Button, Card, Line, NumberField, Value } from '../../kit/index.ts';
 import { useSiteData } from '../../site/use-site.ts';
+import { liveRows } from '../../data/changes.ts';
+import { useProject } from '../../data/use-project.ts';
 import { editMove, keepPath } from './edit-move.ts';
+import { joinWith, splitAt } from './split-join.ts';
 
 export function PathCard({ row, body, move }: { row: Row<'move'>; body: Walk; move: CompiledMove | null }) {
   const set = (label: string, change: (path: Path) => Path) => keepPath(row, label, change);
@@ -91,12 +97,38 @@ export function PathCard({ row, body, move }: { row: Row<'move'>; body: Walk; mo
         >
           Closed
         </Button>
+        <JoinButton row={row} move={move} />
       </div>
     </Card>
   );
 }
 
-export function NodeCard({ row, body, node }: { row: Row<'move'>; body: Walk; node: PathNode }) {
+/** Goes on along the next walk of the list, which becomes a part of this one. */
+function JoinButton({ row, move }: { row: Row<'move'>; move: CompiledMove | null }) {
+  const moves = liveRows(useProject().move);
+  const next = moves[moves.findIndex(({ id }) => id === row.id) + 1];
+  return (
+    <Button
+      small
+      icon={<Link2 size={13} />}
+      disabled={!move || next?.body.kind !== 'walk' || next.body.path.nodes.length < 2}
+      title={next ? `Go on along ${next.name}, which is below in the list` : 'There is no walk below in the list'}
+      onClick={() => move && next && joinWith(row, move, next)}
+    >
+      Join with next
+    </Button>
+  );
+}
+
+interface NodeCardProps {
+  row: Row<'move'>;
+  body: Walk;
+  move: CompiledMove | null;
+  node: PathNode;
+}
+
+export function NodeCard({ row, body, move, node }: NodeCardProps) {
+  const moves = liveRows(useProject().move);
   const set = (label: string, change: (path: Path) => Path) => keepPath(row, label, change);
   const { data: site } = useSiteData();
   const surfaceNear = (x: number, z: number) => site?.footing.surfaceNear(x, z, node.y) ?? null;
@@ -143,12 +175,7 @@ export function NodeCard({ row, body, node }: { row: Row<'move'>; body: Walk; no
           step={0.1}
           min={0}
           max={100}
-          onChange={(radius) =>
-            set('Round a corner', (path) => ({
-              ...path,
-              nodes: path.nodes.map((n) => (n.id === node.id ? { ...n, radius } : n)),
-            }))
-          }
+          onChange={(radius) => set('Round a corner', (path) => setCornerRadius(path, node.id, radius))}
         />
       )}
       <div className="mt-1.5 flex flex-wrap gap-1.5">
@@ -185,6 +212,14 @@ export function NodeCard({ row, body, node }: { row: Row<'move'>; body: Walk; no
             Begin here
           </Button>
         )}
+        <Button
+          small
+          icon={<Scissors size={13} />}
+          disabled={body.path.closed || index === 0 || index === body.path.nodes.length - 1}
+          onClick={() => move && splitAt(row, move, node.id, moves)}
+        >
+          Split here
+        </Button>
         <Button
           small
           tone="danger"

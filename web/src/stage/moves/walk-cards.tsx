@@ -36,7 +36,7 @@ export const WalkCards = memo(function WalkCards({
           fine="There is floor all the way and nothing in it, the pace is a walk, and the eye turns calmly."
         />
       )}
-      {node && <NodeCard row={row} body={body} node={node} />}
+      {node && <NodeCard row={row} body={body} move={move} node={node} />}
       <MoveLensCard
         row={row}
         body={body}

@@ -1,7 +1,7 @@
 import type { PathNode, Walk } from '@eskovan/core/document';
 import { surfaceFor, wayFindings } from '@eskovan/core/check';
 import type { CompiledMove } from '@eskovan/core/move';
-import { appendNode, deleteNode, insertNode, moveNode, setNodeKind } from '@eskovan/core/path';
+import { appendNode, deleteNode, insertNode, moveNode, setCornerRadius, setNodeKind } from '@eskovan/core/path';
 import { CUT_HEIGHT } from '@eskovan/core/survey';
 import { snapPlace, type SnapPlace } from '@eskovan/core/wayfind';
 import { PencilLine } from 'lucide-react';
@@ -199,6 +199,7 @@ export function WalkPlan({ row, body, move, site, aspect, onDraw }: MovePlanProp
             const { kind } = nodes.find((n) => n.id === id)!;
             keepPath(row, 'Corner or smooth', (path) => setNodeKind(path, id, kind === 'corner' ? 'smooth' : 'corner'));
           }}
+          onRadius={(id, radius) => keepPath(row, 'Round a corner', (path) => setCornerRadius(path, id, radius))}
           onPressPath={(x, z) => {
             if (!move?.path) return;
             choose(null);
