@@ -216,6 +216,80 @@ test('the same in a house that nobody here drew', async ({ page }) => {
     expect(nodes[1]!.z).toBeCloseTo(2.9, 3);
     expect(nodes[1]!.x).toBeCloseTo(5.06, 1);
   });
+  const strips = page.getByTestId('strip-charts');
+  const firstWalk = async () => {
+    await saved(page);
+    return walkOf((await documentOf(page.request, projectId)).move[0]!.body);
+  };
+  await test.step('looked elsewhere while it stands: held on the strip, through scrubbing and a reload, until it is kept', async () => {
+    await sharpPicture(page);
+    const frame = (await page.getByTestId('frame').first().boundingBox())!;
+    await page.getByRole('slider', { name: 'Time' }).focus();
+    await page.keyboard.press('PageDown');
+    await page.mouse.move(frame.x + frame.width / 2, frame.y + frame.height / 2);
+    await page.mouse.down();
+    await page.mouse.move(frame.x + frame.width / 2 + 90, frame.y + frame.height / 2, { steps: 4 });
+    await page.mouse.up();
+    await expect(page.getByText(/^Scouting/)).toBeVisible();
+    await page.getByRole('slider', { name: 'Time' }).focus();
+    await page.keyboard.press('PageDown');
+    const held = strips.getByRole('button', { name: /^Unkept look at 1\.00 s/ });
+    await expect(held).toBeVisible();
+    await expect(page.getByText(/^Scouting/)).toBeHidden();
+    await page.reload();
+    await sharpPicture(page);
+    await held.click();
+    await expect(page.getByText(/^Scouting/)).toBeVisible();
+    await page.getByRole('button', { name: 'Keep as gaze' }).click();
+    await expect(held).toHaveCount(0);
+    await expect.poll(async () => (await firstWalk()).gazeSpans?.length).toBe(1);
+  });
+  await test.step('the eye line is pulled up; the strips run by station and are looked at closer', async () => {
+    const box = (await strips.boundingBox())!;
+    const line = (await page.getByTestId('eye-line').boundingBox())!;
+    await page.mouse.move(box.x + 0.5 * box.width, line.y + line.height / 2);
+    await page.mouse.down();
+    await page.mouse.move(box.x + 0.5 * box.width, line.y + line.height / 2 - 12, { steps: 3 });
+    await page.mouse.up();
+    const lifts = async () => (await firstWalk()).tracks?.lift?.map(({ value }) => value) ?? [];
+    await expect.poll(async () => Math.max(0, ...(await lifts()))).toBeGreaterThan(0.1);
+    expect((await lifts()).filter((value) => value === 0)).toHaveLength(2);
+    await strips.getByRole('button', { name: 'Time', exact: true }).click();
+    await expect(strips.getByRole('button', { name: 'Station' })).toBeVisible();
+    await page.mouse.move(box.x + 0.6 * box.width, box.y + box.height / 2);
+    await page.mouse.wheel(0, -200);
+    await strips.getByRole('button', { name: 'All' }).click();
+    await strips.getByRole('button', { name: 'Station' }).click();
+  });
+  await test.step('split at a node, and joined again', async () => {
+    const before = (await firstWalk()).path.nodes;
+    await page.locator('[data-node="1"]').click();
+    await page.getByRole('button', { name: 'Split here' }).click();
+    const rows = page.getByRole('complementary', { name: 'Moves' }).locator('[data-row]');
+    await expect(rows).toHaveCount(2);
+    await expect.poll(async () => (await firstWalk()).path.nodes.length).toBe(2);
+    await page.getByRole('button', { name: 'Join with next' }).click();
+    await expect(rows).toHaveCount(1);
+    expect((await firstWalk()).path.nodes).toEqual(before);
+  });
+  await test.step('a file that is no drawing is said; a line of a table becomes a walk', async () => {
+    await page.getByRole('button', { name: 'From a file' }).click();
+    const dialog = page.getByRole('dialog');
+    const give = (name: string, text: string) =>
+      dialog.getByLabel('File of lines').setInputFiles({ name, mimeType: 'text/plain', buffer: Buffer.from(text) });
+    await give('way.dxf', 'no drawing');
+    await expect(dialog.getByRole('alert')).toContainText(/way\.dxf: it/);
+    await give('way.csv', 'x,z\n1.5,4.6\n3.5,4.6\n3.5,2.6\n');
+    await expect(dialog.getByLabel('Its length')).toHaveValue('4.00');
+    await dialog.getByRole('button', { name: 'Make the walk' }).click();
+    await saved(page);
+    const { nodes } = walkOf((await documentOf(page.request, projectId)).move.at(-1)!.body).path;
+    expect(nodes.map(({ x, z, kind, surface }) => ({ x, z, kind, surface }))).toEqual([
+      { x: 1.5, z: 4.6, kind: 'smooth', surface: true },
+      { x: 3.5, z: 4.6, kind: 'corner', surface: true },
+      { x: 3.5, z: 2.6, kind: 'smooth', surface: true },
+    ]);
+  });
   await walkThrough(page, {
     projectId,
     places: [

@@ -8,3 +8,4 @@ export * from './scene-model.ts';
 export * from './tools.ts';
 export { sheetFaces } from './winding.ts';
 export * from './reader.ts';
+export { DRAWN_FILES } from './drawn/kinds.ts';

@@ -5,3 +5,4 @@ export { PlanCurve } from './plan-curve.ts';
 export { LONGEST_PATH, pathFault, type PathFault } from './limits.ts';
 export { arcLength } from './quadrature.ts';
 export * from './corner.ts';
+export * from './from-points.ts';

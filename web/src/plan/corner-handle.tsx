@@ -1,6 +1,7 @@
 import type { Path } from '@eskovan/core/document';
 import { roundedCorner, type RoundedCorner } from '@eskovan/core/path';
 import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
+import { FocusRing } from './focus-ring.tsx';
 import { beginEdit, type Gesture } from '../data/undo.ts';
 
 interface CornerHandleProps {
@@ -40,6 +41,7 @@ export function CornerHandle({ path, id, scale, at, onRadius }: CornerHandleProp
       role="slider"
       tabIndex={0}
       aria-label="Rounding of the corner"
+      className="plan-hand"
       aria-valuemin={0}
       aria-valuemax={100}
       aria-valuenow={node.radius}
@@ -64,6 +66,7 @@ export function CornerHandle({ path, id, scale, at, onRadius }: CornerHandleProp
       onKeyDown={onKeyDown}
     >
       <circle cx={corner.x} cy={corner.z} r={11 / scale} fill="transparent" />
+      <FocusRing x={corner.x} z={corner.z} scale={scale} />
       <path
         d={`M${corner.x} ${corner.z - r}L${corner.x + r} ${corner.z}L${corner.x} ${corner.z + r}L${corner.x - r} ${corner.z}Z`}
         fill="var(--paper)"

@@ -5,6 +5,7 @@ import { beginEdit, type Gesture } from '../data/undo.ts';
 import { useHeldKey } from '../desk/use-held-key.ts';
 import { howOf, type How } from '../desk/selection.ts';
 import { CornerHandle } from './corner-handle.tsx';
+import { FocusRing } from './focus-ring.tsx';
 import { DRAWN } from './plan-hands.ts';
 import { usePlan } from './plan.tsx';
 
@@ -194,6 +195,7 @@ function NodeHandle({
       aria-label={`Node ${index + 1}, ${node.kind}, at ${node.x.toFixed(2)}, ${node.z.toFixed(2)}`}
       aria-pressed={selected}
       data-node={index}
+      className="plan-hand"
       style={{ cursor: 'move' }}
       onFocus={() => !selected && onSelectNode(node.id, 'only')}
       onKeyUp={hold.onKeyUp}
@@ -205,6 +207,7 @@ function NodeHandle({
       onKeyDown={onKeyDown}
     >
       <circle cx={node.x} cy={node.z} r={11 / scale} fill="transparent" />
+      <FocusRing x={node.x} z={node.z} scale={scale} />
       {node.kind === 'smooth' ? (
         <circle cx={node.x} cy={node.z} r={r} {...shape} />
       ) : (

@@ -1,5 +1,6 @@
 import { SiteMotion, type MovableSite, type SiteAction } from '@eskovan/core/action';
 import { checkMove, coverageOf, type CoveredStorey, type Finding, type RoomCover } from '@eskovan/core/check';
+import type { Drawn } from '@eskovan/core/format/drawn';
 import type { CheckLimits, MoveBody, Vec3, Walker } from '@eskovan/core/document';
 import { compileMove, type MoveSite } from '@eskovan/core/move';
 import { unpackFooting, Walkway, type WalkedSurvey } from '@eskovan/core/survey';
@@ -66,6 +67,11 @@ const api = {
     const way = findWay(walkway, places, footing, walker, () => crypto.randomUUID());
     if (way.found) return way;
     return { ...way, block: await whyNoWay(footing, survey, [places[way.from]!, places[way.to]!], walker) };
+  },
+  /** Lines of a DXF, an SVG or a CSV. @throws FormatError with words for people */
+  async drawn(bytes: Uint8Array, fileName: string): Promise<Drawn> {
+    const { readDrawn } = await import('@eskovan/core/format/drawn');
+    return readDrawn(bytes, fileName);
   },
   /** What the checks know of a move; null while there is not enough of it. */
   async check(order: CheckOrder): Promise<Finding[] | null> {

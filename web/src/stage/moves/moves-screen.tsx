@@ -30,6 +30,7 @@ import { editTrack } from './edit-move.ts';
 import { useTriedBody } from './trying.ts';
 import { useFindings } from './use-findings.ts';
 import { lookAgain, useUnkeptPoses } from './unkept-actions.ts';
+import { DrawnDialog } from './drawn-dialog.tsx';
 import { WayDialog } from './way-dialog.tsx';
 import { kindOf } from './kinds.tsx';
 import { useCompiledMove, useSelectedMove } from '../shared/use-compiled-move.ts';
@@ -74,13 +75,15 @@ export function MovesScreen() {
   };
 
   const onOrbit = useStable(orbit);
-  const [finding, setFinding] = useState(false);
-  const onWay = useStable(() => setFinding(true));
+  const [asking, setAsking] = useState<'way' | 'drawing' | null>(null);
+  const onWay = useStable(() => setAsking('way'));
+  const onDrawn = useStable(() => setAsking('drawing'));
   useScoutCommands({ canKeep: body !== null, onKeep: keepShown });
   useTimeCommands(duration, rate);
   useCommands([
     { id: 'move.new', label: 'New walk', group: 'Moves', run: () => addWalk(document) },
     { id: 'move.way', label: 'Find the way', group: 'Moves', run: onWay },
+    { id: 'move.drawn', label: 'A path from a drawing', group: 'Moves', run: onDrawn },
     { id: 'move.orbit', label: 'New orbit', group: 'Moves', run: orbit },
     {
       id: 'gaze.leave',
@@ -101,7 +104,7 @@ export function MovesScreen() {
   const { plan: MovePlan } = kind;
   // The cards follow a moment later, and so does their kind.
   const { cards: MoveCards } = kindOf(calmKept);
-  const shelf = <MovesShelf selectedId={row?.id ?? null} onOrbit={onOrbit} onWay={onWay} />;
+  const shelf = <MovesShelf selectedId={row?.id ?? null} {...{ onOrbit, onWay, onDrawn }} />;
   const plan = <MovePlan row={row} body={body} move={move} site={site} aspect={aspect} onDraw={draw} />;
   const eyeHeight = body && kind.eyeHeight(body);
   const picture = (
@@ -189,18 +192,18 @@ export function MovesScreen() {
       The section and the pace of a walk show here.
     </p>
   );
+  const making = {
+    site,
+    onClose: () => setAsking(null),
+    onWalk: (made: MoveBody, name: string) => {
+      addFoundWalk(document, made, name);
+      setAsking(null);
+    },
+  };
   return (
     <LitBy light={body?.light}>
-      {finding && (
-        <WayDialog
-          site={site}
-          onClose={() => setFinding(false)}
-          onWalk={(found, name) => {
-            addFoundWalk(document, found, name);
-            setFinding(false);
-          }}
-        />
-      )}
+      {asking === 'way' && <WayDialog {...making} />}
+      {asking === 'drawing' && <DrawnDialog {...making} storey={workbench.get().storey} />}
       <Panels
         id="moves"
         direction="vertical"

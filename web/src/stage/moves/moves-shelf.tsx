@@ -40,10 +40,12 @@ export const MovesShelf = memo(function MovesShelf({
   selectedId,
   onOrbit,
   onWay,
+  onDrawn,
 }: {
   selectedId: string | null;
   onOrbit: () => void;
   onWay: () => void;
+  onDrawn: () => void;
 }) {
   const document = useProject();
   // May follow a dragging hand a moment later.
@@ -65,8 +67,11 @@ export const MovesShelf = memo(function MovesShelf({
         <div className="grid grid-cols-2 gap-1.5">
           <Button onClick={() => addWalk(document)}>New walk</Button>
           <Button onClick={onOrbit}>New orbit</Button>
-          <Button icon={<Route size={14} />} className="col-span-2 justify-center" onClick={onWay}>
+          <Button className="justify-center" icon={<Route size={14} />} onClick={onWay}>
             Find the way
+          </Button>
+          <Button className="justify-center" onClick={onDrawn}>
+            From a file
           </Button>
         </div>
       }

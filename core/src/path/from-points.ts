@@ -1,0 +1,115 @@
+import { MOST_NODES, type Path, type PathNode } from '../document/index.ts';
+
+/** A line that others drew is followed this closely, metres; more loosely where it has too many points. */
+const CLOSE = 0.03;
+const LOOSER = 1.6;
+/** What turns more than this between legs longer than that is a corner: radians, metres. */
+const CORNER = 0.45;
+const LEG = 0.4;
+
+interface FromPoints {
+  closed: boolean;
+  newId: () => string;
+  /** Height of the surface at a place, near a height where that is known, metres; null where there is none. */
+  surface: (x: number, z: number, y: number | null) => number | null;
+}
+
+type Point = readonly [x: number, y: number | null, z: number];
+
+/** A path along a line of points, with as few nodes as follow it, metres. */
+export function pathFromPoints(points: readonly Point[], { closed, newId, surface }: FromPoints): Path {
+  let close = CLOSE;
+  let kept = thinned(points, close);
+  while (kept.length > MOST_NODES) kept = thinned(points, (close *= LOOSER));
+  const nodes = kept.map(([x, y, z], i): PathNode => {
+    const before = kept[i - 1] ?? (closed ? kept.at(-1) : undefined);
+    const after = kept[i + 1] ?? (closed ? kept[0] : undefined);
+    const height = surface(x, z, y);
+    return {
+      id: newId(),
+      x,
+      y: height ?? y ?? 0,
+      z,
+      ...(height !== null && { surface: true as const }),
+      kind: before && after && isCorner(before, [x, y, z], after) ? 'corner' : 'smooth',
+      radius: 0.5,
+    };
+  });
+  return { nodes, closed: closed && nodes.length > 2 };
+}
+
+function isCorner([ax, , az]: Point, [x, , z]: Point, [bx, , bz]: Point): boolean {
+  const [ux, uz, vx, vz] = [x - ax, z - az, bx - x, bz - z];
+  const turn = Math.abs(Math.atan2(ux * vz - uz * vx, ux * vx + uz * vz));
+  return turn > CORNER && Math.min(Math.hypot(ux, uz), Math.hypot(vx, vz)) > LEG;
+}
+
+/** As few of the points as stay within a distance of all of them (Douglas & Peucker 1973). */
+function thinned(points: readonly Point[], close: number): Point[] {
+  const keep = new Set([0, points.length - 1]);
+  const open: [number, number][] = [[0, points.length - 1]];
+  for (let stretch = open.pop(); stretch; stretch = open.pop()) {
+    const [from, to] = stretch;
+    let [far, at] = [close, -1];
+    for (let i = from + 1; i < to; i += 1) {
+      const away = offLine(points[i]!, points[from]!, points[to]!);
+      if (away > far) [far, at] = [away, i];
+    }
+    if (at < 0) continue;
+    keep.add(at);
+    open.push([from, at], [at, to]);
+  }
+  return points.filter((_, i) => keep.has(i));
+}
+
+function offLine([x, , z]: Point, [ax, , az]: Point, [bx, , bz]: Point): number {
+  const [dx, dz] = [bx - ax, bz - az];
+  const square = dx * dx + dz * dz;
+  const part = square === 0 ? 0 : Math.min(1, Math.max(0, ((x - ax) * dx + (z - az) * dz) / square));
+  return Math.hypot(x - ax - part * dx, z - az - part * dz);
+}
+
+/** A line farther from a site than this is brought to its middle, metres. */
+const FAR = 60;
+
+/** Where a line comes to lie on a site, metres. */
+export interface LaidLine {
+  points: Point[];
+  /** It lay far away, or nowhere, and has been brought to the middle of the site. */
+  moved: boolean;
+}
+
+/**
+ * Lays a line that others drew onto a site.
+ * @param metresPerUnit of the drawing @param place where a place of the drawing (to the right, up, down the plan) is on
+ * the site; null where nobody knows
+ * @param extent of the site, [minX, minZ, maxX, maxZ]
+ */
+export function laidOn(
+  points: readonly Point[],
+  metresPerUnit: number,
+  place: ((point: [number, number, number]) => readonly [number, number, number]) | null,
+  [minX, minZ, maxX, maxZ]: readonly [number, number, number, number],
+): LaidLine {
+  const laid = points.map(([x, y, z]): Point => {
+    const scaled: [number, number, number] = [x * metresPerUnit, (y ?? 0) * metresPerUnit, z * metresPerUnit];
+    const [px, py, pz] = place?.(scaled) ?? scaled;
+    return [px, y === null ? null : py, pz];
+  });
+  const middle = (k: 0 | 2) => {
+    const values = laid.map((point) => point[k]);
+    return (values.reduce((a, b) => Math.min(a, b), Infinity) + values.reduce((a, b) => Math.max(a, b), -Infinity)) / 2;
+  };
+  const [x, z] = [middle(0), middle(2)];
+  const near = x > minX - FAR && x < maxX + FAR && z > minZ - FAR && z < maxZ + FAR;
+  if (place && near) return { points: laid, moved: false };
+  const [dx, dz] = [(minX + maxX) / 2 - x, (minZ + maxZ) / 2 - z];
+  // Its heights meant another place.
+  return { points: laid.map(([px, , pz]) => [px + dx, null, pz + dz]), moved: true };
+}
+
+/** Length of a line, in its own unit. */
+export function lengthOfPoints(points: readonly Point[], closed: boolean): number {
+  const all = closed ? [...points, points[0]!] : points;
+  return all.slice(1).reduce((sum, [x, , z], i) => sum + Math.hypot(x - all[i]![0], z - all[i]![2]), 0);
+}
