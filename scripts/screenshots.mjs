@@ -103,6 +103,17 @@ async function foundWay(page, sharp, take) {
   await dialog.getByRole('button', { name: 'Make the walk' }).click();
   await page.waitForTimeout(1500);
   await sharp();
+  // What mends a finding is shown while it is pointed at.
+  const checks = page.getByRole('region', { name: 'Checks' });
+  await checks.getByText(/to look at$/).waitFor({ timeout: 30_000 });
+  await checks
+    .getByRole('button', { name: /^(Slow down here|Turn more slowly)$/ })
+    .first()
+    .hover();
+  await page.waitForTimeout(1500);
+  await sharp();
+  await take('fix');
+  await page.mouse.move(640, 20);
 }
 
 /** Views beside each other, and all of them on one sheet. */
@@ -204,9 +215,9 @@ function jar() {
   return lines.join('\n');
 }
 
-/** The same hall as natural and line; the look is chosen on the Model stage and holds for all. */
+/** The hall by itself. */
 async function looks(page, project, sharp) {
-  for (const look of ['Line', 'Natural']) {
+  for (const look of ['Natural']) {
     await page.goto(`${project}/model`);
     await sharp();
     await page.getByRole('radio', { name: look }).click();

@@ -170,7 +170,7 @@ test('a whole walk on the demo: from the marsh through the hall upstairs to the 
     seated: 1.2,
   });
   await draft(page, DEMO_PROJECT);
-  console.log(`a whole walk on the demo: ${gestures} gestures`);
+  test.info().annotations.push({ type: 'gestures', description: String(gestures) });
   // Three minutes at four seconds a gesture.
   expect(gestures).toBeLessThan(45);
 });
@@ -260,6 +260,22 @@ test('the same in a house that nobody here drew', async ({ page }) => {
     await page.mouse.wheel(0, -200);
     await strips.getByRole('button', { name: 'All' }).click();
     await strips.getByRole('button', { name: 'Station' }).click();
+  });
+  await test.step('a live walk by the simulated handheld becomes an ordinary walk, without its shaking', async () => {
+    await page.getByRole('button', { name: 'Record a walk' }).click();
+    await expect(page.getByText(/^Recording/)).toBeVisible();
+    await page.getByRole('button', { name: 'Simulate a handheld' }).click();
+    await expect(page.getByText(/^Recording 3 s by simulated handheld/)).toBeVisible();
+    await page.getByRole('button', { name: 'Keep as a walk' }).click();
+    await expect(page.getByText(/^Recording/)).toBeHidden();
+    const rows = page.getByRole('complementary', { name: 'Moves' }).locator('[data-row]');
+    await expect(rows).toHaveCount(2);
+    await saved(page);
+    const live = walkOf((await documentOf(page.request, projectId)).move.at(-1)!.body);
+    expect(live.gaze.kind).toBe('recorded');
+    expect(live.path.nodes.length).toBeGreaterThan(1);
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await expect(rows).toHaveCount(1);
   });
   await test.step('split at a node, and joined again', async () => {
     const before = (await firstWalk()).path.nodes;

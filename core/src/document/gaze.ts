@@ -31,11 +31,33 @@ const gazeOnBearingSchema = z.object({
   tilt: finite.min(-Math.PI / 2).max(Math.PI / 2),
 });
 
+/** Instants of a recorded gaze at most. */
+export const MOST_LOOKS = 4000;
+
+/** A gaze as somebody looked while walking, by parts of the move's time. */
+const gazeRecordedSchema = z.object({
+  kind: z.literal('recorded'),
+  looks: z
+    .array(
+      z.object({
+        /** Part of the time, 0…1; in order. */
+        at: finite.min(0).max(1),
+        /** radians: to the left from −Z, without a jump from one to the next, and up */
+        pan: finite.min(-1000).max(1000),
+        tilt: finite.min(-Math.PI / 2).max(Math.PI / 2),
+      }),
+    )
+    .min(1)
+    .max(MOST_LOOKS),
+});
+export type GazeRecorded = z.infer<typeof gazeRecordedSchema>;
+
 export const gazeSchema = z.discriminatedUnion('kind', [
   gazeAheadSchema,
   gazeAtObjectSchema,
   gazeAtPointSchema,
   gazeOnBearingSchema,
+  gazeRecordedSchema,
 ]);
 export type Gaze = z.infer<typeof gazeSchema>;
 

@@ -3,3 +3,4 @@ export * from './object.ts';
 export * from './spans.ts';
 export type { GazeTables } from './tables.ts';
 export * from './turn-limit.ts';
+export * from './recorded.ts';

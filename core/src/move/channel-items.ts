@@ -49,6 +49,8 @@ export function gazeText(gaze: Gaze): string {
       return gaze.name.split(' / ').at(-1)!;
     case 'point':
       return 'A place';
+    case 'recorded':
+      return 'As recorded';
     case 'bearing':
       return `Kept direction, ${(((toDegrees(-gaze.pan) % 360) + 360) % 360).toFixed(0)}°`;
   }

@@ -13,3 +13,4 @@ export * from './walk.ts';
 export { gazeText } from './channel-items.ts';
 export * from './lift.ts';
 export * from './split.ts';
+export * from './live-walk.ts';

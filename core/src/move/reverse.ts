@@ -1,4 +1,4 @@
-import { PACE_LIMITS, type Anchor, type Walk, type WayAnchor } from '../document/index.ts';
+import { PACE_LIMITS, type Anchor, type Gaze, type Walk, type WayAnchor } from '../document/index.ts';
 import { paceProfile } from '../pace/index.ts';
 import { PlanCurve, reversePath } from '../path/index.ts';
 import { stationOf } from '../track/index.ts';
@@ -29,6 +29,7 @@ export function reversedWalk(walk: Walk): Walk {
   return {
     ...walk,
     path: reversed,
+    gaze: gazeBack(walk.gaze),
     pace: {
       ...pace,
       shape: OTHER_WAY[pace.shape] ?? pace.shape,
@@ -53,6 +54,12 @@ export function reversedWalk(walk: Walk): Walk {
     }),
   };
 }
+
+/** What was looked at first is looked at last. */
+const gazeBack = (gaze: Gaze): Gaze =>
+  gaze.kind === 'recorded'
+    ? { ...gaze, looks: gaze.looks.map((look) => ({ ...look, at: 1 - look.at })).reverse() }
+    : gaze;
 
 const OTHER_WAY: Partial<Record<Walk['pace']['shape'], Walk['pace']['shape']>> = {
   'ease out of rest': 'ease to rest',

@@ -5,6 +5,7 @@ import {
   gazeAt,
   layOver,
   limitTurning,
+  recordedGaze,
   type GazeTables,
   type TurnLimit,
 } from '../gaze/index.ts';
@@ -158,6 +159,11 @@ function wantedGaze(gaze: Gaze, input: WalkGazeInput): WalkGaze {
   if (gaze.kind === 'bearing') {
     const table = (value: number) => ({ values: new Float64Array(2).fill(value), length, closed });
     return { by: 'station', pan: table(gaze.pan), tilt: table(gaze.tilt) };
+  }
+  if (gaze.kind === 'recorded') {
+    const { pan, tilt } = recordedGaze(gaze, evenTimes(duration).instants);
+    const table = (values: Float64Array) => ({ values, length: duration, closed: loops });
+    return { by: 'time', pan: table(pan), tilt: table(tilt) };
   }
   if (gaze.kind === 'ahead') {
     const standings = standingsOn(input);

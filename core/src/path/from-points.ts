@@ -7,8 +7,14 @@ const LOOSER = 1.6;
 const CORNER = 0.45;
 const LEG = 0.4;
 
+/** A smooth line swings out where a long leg meets a turn: a long leg is held at these places from its ends, metres. */
+const LONG = 1.5;
+const HELD = 0.7;
+
 interface FromPoints {
   closed: boolean;
+  /** All of it is smooth: nobody walks round corners on the spot. */
+  smooth?: boolean;
   newId: () => string;
   /** Height of the surface at a place, near a height where that is known, metres; null where there is none. */
   surface: (x: number, z: number, y: number | null) => number | null;
@@ -17,10 +23,11 @@ interface FromPoints {
 type Point = readonly [x: number, y: number | null, z: number];
 
 /** A path along a line of points, with as few nodes as follow it, metres. */
-export function pathFromPoints(points: readonly Point[], { closed, newId, surface }: FromPoints): Path {
+export function pathFromPoints(points: readonly Point[], { closed, smooth = false, newId, surface }: FromPoints): Path {
   let close = CLOSE;
   let kept = thinned(points, close);
   while (kept.length > MOST_NODES) kept = thinned(points, (close *= LOOSER));
+  if (smooth) kept = heldLegs(kept);
   const nodes = kept.map(([x, y, z], i): PathNode => {
     const before = kept[i - 1] ?? (closed ? kept.at(-1) : undefined);
     const after = kept[i + 1] ?? (closed ? kept[0] : undefined);
@@ -31,11 +38,26 @@ export function pathFromPoints(points: readonly Point[], { closed, newId, surfac
       y: height ?? y ?? 0,
       z,
       ...(height !== null && { surface: true as const }),
-      kind: before && after && isCorner(before, [x, y, z], after) ? 'corner' : 'smooth',
+      kind: !smooth && before && after && isCorner(before, [x, y, z], after) ? 'corner' : 'smooth',
       radius: 0.5,
     };
   });
   return { nodes, closed: closed && nodes.length > 2 };
+}
+
+/** Two more points on every long leg, near its ends. */
+function heldLegs(points: readonly Point[]): Point[] {
+  return points.flatMap((a, i) => {
+    const b = points[i + 1];
+    const length = b ? Math.hypot(b[0] - a[0], b[2] - a[2]) : 0;
+    if (!b || length < LONG) return [a];
+    const at = (metres: number): Point => {
+      const part = metres / length;
+      const y = a[1] === null || b[1] === null ? null : a[1] + (b[1] - a[1]) * part;
+      return [a[0] + (b[0] - a[0]) * part, y, a[2] + (b[2] - a[2]) * part];
+    };
+    return [a, at(HELD), at(length - HELD)];
+  });
 }
 
 function isCorner([ax, , az]: Point, [x, , z]: Point, [bx, , bz]: Point): boolean {

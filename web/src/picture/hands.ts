@@ -1,5 +1,6 @@
 import type { Lens, Pose } from '@eskovan/core/document';
 import type { RefObject } from 'react';
+import type { HeldDevice } from '../desk/held-device.ts';
 import type { Ground } from './eye.ts';
 import type { PickedSurface } from './source.ts';
 
@@ -14,6 +15,10 @@ export interface Hands {
   onLens?: (lens: Lens, pose: Pose) => void;
   ground: Ground | null;
   eyeHeight: number;
+  /** Walking and turning go at this part of their speed. */
+  tempo?: number;
+  /** What walks the eye besides keys and mouse. */
+  device?: HeldDevice | null;
   /** A press that was no drag: what it met, or null. */
   onPress?: (hit: PickedSurface | null) => void;
 }

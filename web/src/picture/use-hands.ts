@@ -3,6 +3,7 @@ import { useEffect, useRef, type HTMLAttributes, type PointerEvent as ReactPoint
 import { pickSeen } from './client.ts';
 import { alongPicture, approach, goRound, lookAround, rayThrough } from './eye.ts';
 import type { Hands, Latest } from './hands.ts';
+import { useDevice } from './use-device.ts';
 import { useWalking } from './use-walking.ts';
 
 /**
@@ -29,6 +30,7 @@ export function useHands(
 
   useWheel(box, latest);
   const keys = useWalking(latest);
+  useDevice(latest, hands?.device ?? null);
   if (!hands) return {};
 
   return {

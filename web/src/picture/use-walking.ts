@@ -93,11 +93,12 @@ function walked(hands: Hands, from: Pose, down: ReadonlySet<string>, seconds: nu
     right += r;
     turn += t;
   }
-  const pose = turn === 0 ? from : lookAround(from, turn * TURN * seconds, 0);
+  const tempo = hands.tempo ?? 1;
+  const pose = turn === 0 ? from : lookAround(from, turn * TURN * seconds * tempo, 0);
   const { parallel } = hands.lens;
   if (parallel !== undefined) return alongPicture(pose, right * parallel * seconds, forward * parallel * seconds);
   if (forward === 0 && right === 0) return pose;
-  const way = (fast ? RUN : WALK) * seconds;
+  const way = (fast ? RUN : WALK) * seconds * tempo;
   return hands.ground
     ? hands.ground.walk(pose, forward * way, right * way, hands.eyeHeight)
     : slide(pose, forward * way, right * way, 0);

@@ -28,6 +28,7 @@ export function GazeCard({ row, body, move }: { row: Row<'move'>; body: Walk; mo
           options={[
             { value: 'ahead', label: 'Ahead' },
             { value: 'object', label: 'At an object' },
+            ...(gaze.kind === 'recorded' ? [{ value: 'recorded' as const, label: 'As recorded' }] : []),
           ]}
           onChange={(kind) => {
             workbench.set({ aiming: kind === 'object', forAWhile: false, playing: false });

@@ -1,6 +1,7 @@
 import type { MoveBody, Row } from '@eskovan/core/document';
 import type { CompiledMove } from '@eskovan/core/move';
 import { useProject } from '../../data/use-project.ts';
+import { useRecording } from '../../desk/recording.ts';
 import { useWorkbench, workbench } from '../../desk/workbench.ts';
 import type { Ground } from '../../picture/eye.ts';
 import { PicturePane } from '../../picture/picture-pane.tsx';
@@ -8,6 +9,8 @@ import type { PickedSurface } from '../../picture/source.ts';
 import { ScoutBar } from '../../picture/scout-bar.tsx';
 import { unkeptActions } from './unkept-actions.ts';
 import { kindOf } from './kinds.tsx';
+import { dropRecording, simulate } from './live-walk.ts';
+import { RecordingBar } from './recording-bar.tsx';
 import { useMoveSample } from './move-sample.ts';
 
 interface MovePictureProps {
@@ -16,14 +19,18 @@ interface MovePictureProps {
   move: CompiledMove | null;
   ground: Ground | null;
   onKeep: () => void;
+  /** Keeps the live walk that is recorded. */
+  onRecorded: () => void;
 }
 
 /** The picture of the selected move, following the time. */
-export function MovePicture({ row, body, move, ground, onKeep }: MovePictureProps) {
+export function MovePicture({ row, body, move, ground, onKeep, onRecorded }: MovePictureProps) {
   const sample = useMoveSample(move, body);
   const { project } = useProject();
   const scout = useWorkbench((state) => state.scout);
   const aiming = useWorkbench((state) => state.aiming);
+  const recording = useRecording((state) => state.slowed);
+  const device = useRecording((state) => state.device);
   const onPath = () => move?.sampleAt(Math.min(workbench.get().time, move.duration)) ?? null;
   const kind = kindOf(body);
   const from = scout ? onPath() : null;
@@ -34,11 +41,14 @@ export function MovePicture({ row, body, move, ground, onKeep }: MovePictureProp
       lens: body.lens,
       ground,
       eyeHeight: kind.eyeHeight(body) ?? project.body.eyeHeight,
+      tempo: recording ?? 1,
+      device,
       ...(aiming && row ? { onPress: (hit: PickedSurface | null) => void (hit && kind.aim(row, hit, move)) } : {}),
     };
   return (
     <PicturePane label="Picture" sample={sample} {...(hands ? { hands } : {})}>
-      {scout && from && (
+      <RecordingBar onKeep={onRecorded} onDrop={dropRecording} onSimulate={simulate} />
+      {scout && from && recording === null && (
         <ScoutBar
           from={from}
           scout={scout}

@@ -23,13 +23,14 @@ import { SiteComing } from '../shared/site-coming.tsx';
 import { useScoutCommands } from '../shared/use-scout-commands.ts';
 import { keepView } from '../shared/keep-view.ts';
 import { MovePicture } from './move-picture.tsx';
-import { addFoundWalk, addOrbit, addWalk, MovesShelf } from './moves-shelf.tsx';
+import { addFoundWalk, addOrbit, addWalk, MovesShelf, nextName } from './moves-shelf.tsx';
 import { moveSample, useMoveSample } from './move-sample.ts';
 import { editItem } from './edit-items.ts';
 import { editTrack } from './edit-move.ts';
 import { useTriedBody } from './trying.ts';
 import { useFindings } from './use-findings.ts';
 import { lookAgain, useUnkeptPoses } from './unkept-actions.ts';
+import { keepRecording, recordFrom } from './live-walk.ts';
 import { DrawnDialog } from './drawn-dialog.tsx';
 import { WayDialog } from './way-dialog.tsx';
 import { kindOf } from './kinds.tsx';
@@ -75,6 +76,10 @@ export function MovesScreen() {
   };
 
   const onOrbit = useStable(orbit);
+  const eyes = (body && kindOf(body).eyeHeight(body)) ?? project.body.eyeHeight;
+  const onRecord = useStable((slowed: number) => recordFrom(moveSample(move, body, workbench.get()), eyes, slowed));
+  const onRecorded = () =>
+    site && keepRecording(site, eyes, (made, name) => addFoundWalk(document, made, nextName(name, document.move)));
   const [asking, setAsking] = useState<'way' | 'drawing' | null>(null);
   const onWay = useStable(() => setAsking('way'));
   const onDrawn = useStable(() => setAsking('drawing'));
@@ -83,6 +88,13 @@ export function MovesScreen() {
   useCommands([
     { id: 'move.new', label: 'New walk', group: 'Moves', run: () => addWalk(document) },
     { id: 'move.way', label: 'Find the way', group: 'Moves', run: onWay },
+    ...[1, 0.5].map((slowed) => ({
+      id: slowed === 1 ? 'move.live' : 'move.live.half',
+      label: slowed === 1 ? 'Record a live walk' : 'Record a live walk at half speed',
+      group: 'Moves',
+      when: () => body !== null && site !== null,
+      run: () => onRecord(slowed),
+    })),
     { id: 'move.drawn', label: 'A path from a drawing', group: 'Moves', run: onDrawn },
     { id: 'move.orbit', label: 'New orbit', group: 'Moves', run: orbit },
     {
@@ -104,7 +116,7 @@ export function MovesScreen() {
   const { plan: MovePlan } = kind;
   // The cards follow a moment later, and so does their kind.
   const { cards: MoveCards } = kindOf(calmKept);
-  const shelf = <MovesShelf selectedId={row?.id ?? null} {...{ onOrbit, onWay, onDrawn }} />;
+  const shelf = <MovesShelf selectedId={row?.id ?? null} {...{ onOrbit, onWay, onDrawn, onRecord }} />;
   const plan = <MovePlan row={row} body={body} move={move} site={site} aspect={aspect} onDraw={draw} />;
   const eyeHeight = body && kind.eyeHeight(body);
   const picture = (
@@ -122,7 +134,7 @@ export function MovesScreen() {
         )}
       </header>
       <div className="min-h-0 flex-1">
-        <MovePicture row={row} body={body} move={move} ground={ground} onKeep={keepShown} />
+        <MovePicture row={row} body={body} move={move} ground={ground} onKeep={keepShown} onRecorded={onRecorded} />
       </div>
       <Transport duration={duration} rate={rate} />
     </div>

@@ -1,5 +1,5 @@
 import type { Bounds, MoveBody, ProjectDocument, Row } from '@eskovan/core/document';
-import { Route } from 'lucide-react';
+import { Footprints, Route } from 'lucide-react';
 import { memo, useDeferredValue } from 'react';
 import { workbench } from '../../desk/workbench.ts';
 import { makeRow } from '../../data/edit-row.ts';
@@ -29,6 +29,14 @@ export function addFoundWalk(document: ProjectDocument, body: MoveBody, name: st
   addMove(document, 'New walk', 'Walk', body, name);
 }
 
+/** A word with the first number that no move has yet. */
+export function nextName(word: string, moves: readonly Row<'move'>[]): string {
+  const names = new Set(liveRows(moves).map(({ name }) => name));
+  let n = 1;
+  while (names.has(`${word} ${n}`)) n += 1;
+  return `${word} ${n}`;
+}
+
 /** Makes an orbit round everything and asks what it is to go round. */
 export function addOrbit(document: ProjectDocument, site: Bounds): void {
   addMove(document, 'New orbit', 'Orbit', firstOrbit(site));
@@ -41,11 +49,13 @@ export const MovesShelf = memo(function MovesShelf({
   onOrbit,
   onWay,
   onDrawn,
+  onRecord,
 }: {
   selectedId: string | null;
   onOrbit: () => void;
   onWay: () => void;
   onDrawn: () => void;
+  onRecord: (slowed: number) => void;
 }) {
   const document = useProject();
   // May follow a dragging hand a moment later.
@@ -72,6 +82,9 @@ export const MovesShelf = memo(function MovesShelf({
           </Button>
           <Button className="justify-center" onClick={onDrawn}>
             From a file
+          </Button>
+          <Button className="col-span-2 justify-center" icon={<Footprints size={14} />} onClick={() => onRecord(1)}>
+            Record a walk
           </Button>
         </div>
       }

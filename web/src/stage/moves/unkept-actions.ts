@@ -2,6 +2,7 @@ import type { MoveBody, Row } from '@eskovan/core/document';
 import { liftAbout, liftAt, liftLine, type CompiledMove } from '@eskovan/core/move';
 import { anglesOf } from '@eskovan/core/geometry';
 import { useEffect } from 'react';
+import { useRecording } from '../../desk/recording.ts';
 import { holdPose, letGo, openUnkept, useUnkept, type UnkeptPose } from '../../desk/unkept.ts';
 import { useWorkbench, workbench } from '../../desk/workbench.ts';
 import { poseDistance } from '../../picture/eye.ts';
@@ -32,7 +33,8 @@ export function useUnkeptPoses(projectId: string, row: Row<'move'> | null, move:
     };
     const leave = useWorkbench.subscribe((now, before) => {
       if (now.time !== before.time || (now.scout === null && before.scout !== null)) hold();
-      if (!now.scout || now.scout === before.scout) return;
+      // A live walk is recorded, not held.
+      if (!now.scout || now.scout === before.scout || useRecording.getState().slowed !== null) return;
       const { metres, degrees } = poseDistance(move.sampleAt(nowIn(move)), now.scout);
       if (metres < OWN.metres && degrees < OWN.degrees) return;
       pending = { time: nowIn(move), pose: now.scout };
