@@ -8,17 +8,16 @@ import {
   type WayAnchor,
 } from '../document/index.ts';
 import type { TurnLimit } from '../gaze/index.ts';
-import { toDegrees, toRadians, writeOrientation } from '../geometry/index.ts';
+import { toRadians, writeOrientation } from '../geometry/index.ts';
 import { paceProfile, timeAtStation, type PaceProfile } from '../pace/index.ts';
 import { PlanCurve } from '../path/index.ts';
 import type { Footing } from '../survey/index.ts';
-import { stationOf, TrackCurve, type AnchorTimes, type Channel, type ChannelCut } from '../track/index.ts';
+import { stationOf, TrackCurve, type AnchorTimes, type Channel } from '../track/index.ts';
 import { CameraTracks } from './camera-tracks.ts';
-import { gazeText, paceItems } from './channel-items.ts';
 import { profilePath, type FloorProfile } from './floor-profile.ts';
 import { findObstacles, type Obstacle } from './in-the-way.ts';
 import type { GazeOff } from './gaze-off.ts';
-import { LongSection } from './long-section.ts';
+import { walkChannels } from './walk-channels.ts';
 import { walkGaze, type SpanTimes, type TargetOf, type WalkGaze } from './walk-gaze.ts';
 import {
   SAMPLE_STRIDE,
@@ -52,12 +51,6 @@ const ITSELF = 0.15;
 
 /** Turning is measured over so long, seconds. */
 const TURNED = 0.08;
-
-/** Lifts that a hand can give, metres. */
-const LIFTS = [-1.5, 20] as const;
-
-/** Comfortable walking, m/s (common practice for walkthroughs). */
-const COMFORT = [0.8, 1.4] as const;
 
 /** A walk ready to be played. */
 export class CompiledWalk implements CompiledMove {
@@ -144,64 +137,23 @@ export class CompiledWalk implements CompiledMove {
     this.looks = looked.looks;
     this.gazeSpans = looked.spans;
     this.lostKeys += looked.lost;
-    this.channels = this.makeChannels(turnNote);
-    this.path = this.makePath(closed);
-    this.ground = this.makeGround();
-  }
-
-  private makeChannels(turnNote: number): Channel[] {
-    const cut = this.makeCut();
-    const along = (table: UniformTable) => (time: number) => tableAt(table, this.pace.stationAt(time));
-    return [
-      {
-        id: 'section',
-        title: 'Section',
-        unit: 'm',
-        at: (time) => along(this.eyeLine)(time) + (this.lift?.at(time) ?? 0),
-        track: { name: 'lift', keys: this.lift?.keys ?? [], limits: LIFTS, step: 0.05, base: along(this.eyeLine) },
-        under: { title: 'Floor', at: along(this.profile.floor) },
-        get cut() {
-          return cut();
-        },
-      },
-      {
-        id: 'pace',
-        title: 'Pace',
-        unit: 'm/s',
-        at: (time) => this.pace.speedAt(time),
-        band: COMFORT,
-        items: paceItems(this.pace, (station) => this.timeAt(station)),
-      },
-      {
-        id: 'gaze',
-        title: 'Gaze',
-        unit: '°/s',
-        at: (time) => toDegrees(this.turnRateAt(time)),
-        band: [0, turnNote],
-        items: this.gazeSpans.map(({ id, from, to, gaze }) => ({
-          id,
-          kind: 'gaze',
-          from,
-          to,
-          value: null,
-          about: gazeText(gaze),
-        })),
-      },
+    this.channels = [
+      ...walkChannels({
+        curve: this.curve,
+        pace: this.pace,
+        profile: this.profile,
+        footing,
+        eyeLine: this.eyeLine,
+        lift: this.lift,
+        gazeSpans: this.gazeSpans,
+        turnRateAt: (time) => this.turnRateAt(time),
+        turnNote,
+        timeAt: (station) => this.timeAt(station),
+      }),
       ...this.tracks.channels,
     ];
-  }
-
-  /** What is overhead and beside, cut when first drawn; null where it is not known. */
-  private makeCut(): () => ChannelCut | undefined {
-    const { footing, curve, pace } = this;
-    if (!footing.knowsSolids) return () => undefined;
-    let made: ChannelCut | null = null;
-    return () => {
-      if (made) return made;
-      const timeAt = (station: number) => this.timeAt(station);
-      const section = new LongSection({ curve, footing, floor: this.profile.floor, timeAt });
-      return (made = { at: (time) => section.at(pace.stationAt(time)), tightest: section.tightest });
-    };
+    this.path = this.makePath(closed);
+    this.ground = this.makeGround();
   }
 
   private makePath(closed: boolean): MovePath {

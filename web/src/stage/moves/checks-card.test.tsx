@@ -1,6 +1,6 @@
-import { afterEach, describe, expect, test } from '@jest/globals';
+import { afterEach, describe, expect, jest, test } from '@jest/globals';
 import { checkMove } from '@eskovan/core/check';
-import { FIRST_LIMITS, type Walk } from '@eskovan/core/document';
+import { FIRST_LIMITS, type MoveBody, type Walk } from '@eskovan/core/document';
 import { CompiledWalk } from '@eskovan/core/move';
 import { Footing } from '@eskovan/core/survey';
 import { cleanup, render, screen } from '@testing-library/react';
@@ -8,6 +8,7 @@ import userEvent from '@testing-library/user-event';
 import { workbench } from '../../desk/workbench.ts';
 import { exampleRow, exampleWalk } from '../../testing/studio.tsx';
 import { ChecksCard } from './checks-card.tsx';
+import { useTriedBody } from './trying.ts';
 
 /** A square floor of forty metres at height 0. */
 const ground = Float32Array.of(-20, 0, -20, -20, 0, 20, 20, 0, 20, -20, 0, -20, 20, 0, 20, 20, 0, -20);
@@ -94,5 +95,41 @@ describe('the checks of a walk', () => {
     show({ gaze: { kind: 'object', model, name: 'Lamp', point, centre: point } });
     expect(screen.getByLabelText('Note')).toBeTruthy();
     expect(screen.getByText(/faster than 30°/)).toBeTruthy();
+  });
+
+  test('a fix is shown while it is pointed at, and nothing of it is kept', async () => {
+    const row = exampleRow(20, 'Arrival', exampleWalk(STRAIGHT));
+    const hasty = { ...exampleWalk(STRAIGHT), pace: { by: 'speed', speed: 2, duration: 10, shape: 'soft' } } as Walk;
+    const move = new CompiledWalk(hasty, floor);
+    const tried = jest.fn((body: MoveBody) => body);
+    const Shown = () => (useTriedBody(row.id) ? <p>as it would be</p> : null);
+    render(
+      <>
+        <Shown />
+        <ChecksCard row={row} findings={checkMove(move, floor, FIRST_LIMITS)} fine="All is well." mend={tried} />
+      </>,
+    );
+    workbench.set({ time: 1 });
+    const button = screen.getByRole('button', { name: 'More time' });
+    await userEvent.hover(button);
+    expect(tried).toHaveBeenCalled();
+    expect(screen.getByText('as it would be')).toBeTruthy();
+    await userEvent.unhover(button);
+    expect(screen.queryByText('as it would be')).toBeNull();
+    expect(workbench.get().time).toBe(1);
+  });
+
+  test('until the answer is about what is shown it is not called fine', () => {
+    render(
+      <ChecksCard
+        row={exampleRow(20, 'Arrival', exampleWalk(STRAIGHT))}
+        findings={[]}
+        current={false}
+        fine="All is well."
+      />,
+    );
+    expect(screen.getByText('looking')).toBeTruthy();
+    expect(screen.queryByText('fine')).toBeNull();
+    expect(screen.queryByText('All is well.')).toBeNull();
   });
 });
