@@ -15,6 +15,8 @@ const JOINED = 0.5;
 /** Places of the picture where something near is looked for, −1…1, and how many of them make it a cover. */
 const LOOKED = [-0.75, 0, 0.75];
 const COVERS = 3;
+/** Nearer than this part of the limit nobody wants it. */
+const VERY = 0.5;
 
 interface Stretch {
   from: number;
@@ -94,7 +96,17 @@ export function nearFindings(
     if (covered >= COVERS) add(found, time, nearest, point);
   }
   return found.map(({ from, to, worst, at, point }) =>
-    finding({ rule: 'near', severity: 'problem', from, to, at, worst, limit: tooNear, point, channel: 'section' }),
+    finding({
+      rule: 'near',
+      severity: worst < VERY * tooNear ? 'problem' : 'note',
+      from,
+      to,
+      at,
+      worst,
+      limit: tooNear,
+      point,
+      channel: 'section',
+    }),
   );
 }
 

@@ -21,8 +21,10 @@ const overhead = (room: number) => (room < CRAWL ? NaN : room);
 /** What is lower beside is stepped past, metres. */
 const KNEE_LEVEL = 0.4;
 
-/** Heights over the floor at which one looks aside, metres. */
-const LEVELS = [0.1, 0.4, 0.7, 1, 1.3, 1.6, 1.9, 2.2];
+/** Heights over the floor at which one looks aside, metres: a beam over the heads is overhead, not beside. */
+const LEVELS = [0.1, 0.4, 0.7, 1, 1.3, 1.6, 1.85];
+/** What is as tall as a person is drawn up to this height, metres. */
+const TALL = 2.2;
 
 /** A ceiling without a floor above it is drawn so thick; nothing is drawn thicker than the most. Metres. */
 const THIN = 0.15;
@@ -95,7 +97,7 @@ export class LongSection {
       if (!hit) return;
       const o = 9 * hit.triangle;
       const highest = Math.max(triangles[o + 1]!, triangles[o + 4]!, triangles[o + 7]!);
-      const height = Math.min(highest, floor + (LEVELS[k + 1] ?? level));
+      const height = Math.min(highest, floor + (LEVELS[k + 1] ?? TALL));
       if (!(this.beside[i]! >= height)) this.beside[i] = height;
       if (level < KNEE_LEVEL) return;
       if (!(this.free[i]! <= hit.at * BESIDE)) this.free[i] = hit.at * BESIDE;

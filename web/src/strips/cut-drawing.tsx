@@ -63,24 +63,32 @@ function runsOf(has: readonly boolean[]): [number, number][] {
   return runs;
 }
 
+/** Such words take so much room, pixels. */
+const WIDE = 112;
+
 const WORDS: Record<TightPlace['kind'], string> = { overhead: 'overhead', beside: 'beside' };
 
 interface TightPlacesProps {
   places: readonly TightPlace[];
   x: (time: number) => number;
+  /** The strip's right edge, pixels. */
+  right: number;
   top: number;
   onTime: (time: number) => void;
 }
 
 /** Where there is the least room, in numbers: pressed, one is there. */
-export function TightPlaces({ places, x, top, onTime }: TightPlacesProps) {
+export function TightPlaces({ places, x, right, top, onTime }: TightPlacesProps) {
   return places.map(({ kind, time, value }, i) => (
     <button
       key={kind}
       type="button"
       title={`Least room ${WORDS[kind]}, at ${time.toFixed(1)} s`}
       className="absolute flex items-center gap-1 rounded-[5px] bg-paper/85 px-1 font-mono text-xs whitespace-nowrap text-ink-soft hover:text-ink"
-      style={{ left: x(time) + 3, top: top + 2 + 16 * i }}
+      style={{
+        top: top + 2 + 16 * i,
+        ...(x(time) + WIDE > right ? { right: `calc(100% - ${x(time) - 3}px)` } : { left: x(time) + 3 }),
+      }}
       onPointerDown={(event) => event.stopPropagation()}
       onDoubleClick={(event) => event.stopPropagation()}
       onClick={() => onTime(time)}

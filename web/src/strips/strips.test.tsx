@@ -87,7 +87,7 @@ describe('keys of a strip', () => {
     expect(keys).toHaveLength(3);
     expect(keys[2]!.value).toBeGreaterThan(50);
     // The pace has marks, no keys.
-    fireEvent.doubleClick(charts, { clientX: 450, clientY: 120 });
+    fireEvent.doubleClick(charts, { clientX: 450, clientY: 150 });
     expect(keys).toHaveLength(3);
   });
 });

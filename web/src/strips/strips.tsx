@@ -99,6 +99,7 @@ export function Strips({ move, rate, marks = NO_MARKS, onTime, onKeys, onItem, h
                 key={channel.id}
                 places={channel.cut.tightest.filter(({ time }) => scale.shows(time))}
                 x={scale.x}
+                right={LABELS + scale.inner}
                 top={strip.top(i)}
                 onTime={onTime}
               />
