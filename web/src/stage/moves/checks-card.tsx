@@ -1,13 +1,13 @@
 import type { Finding, Fix } from '@eskovan/core/check';
 import type { MoveBody, Row } from '@eskovan/core/document';
 import { SlidersHorizontal } from 'lucide-react';
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { editBody } from '../../data/edit-row.ts';
 import { workbench } from '../../desk/workbench.ts';
-import { Button, Card } from '../../kit/index.ts';
+import { Button, Card, useStable } from '../../kit/index.ts';
 import { CheckLine } from '../shared/check-line.tsx';
 import { describeFinding } from './describe-finding.ts';
-import { stopTrying, tryOut } from './trying.ts';
+import { loseTrying, lostJustNow, stopTrying, tryOut } from './trying.ts';
 import { LimitsDialog } from './limits-dialog.tsx';
 
 interface ChecksCardProps {
@@ -86,20 +86,28 @@ interface FixButtonProps {
 function FixButton({ row, fix, at, mend }: FixButtonProps) {
   const { label, step } = FIXES[fix.kind];
   const look = () => tryOut(row.id, mend(row.body, fix), at);
-  useEffect(() => stopTrying, []);
+  const around = useRef<HTMLSpanElement>(null);
+  const lookNow = useStable(look);
+  useEffect(() => {
+    // A newer answer has put another button under the hand, which has not moved: it goes on looking.
+    if (lostJustNow() && around.current?.matches(':hover')) lookNow();
+    return loseTrying;
+  }, [lookNow]);
   return (
-    <Button
-      small
-      onPointerEnter={look}
-      onPointerLeave={stopTrying}
-      onFocus={look}
-      onBlur={stopTrying}
-      onClick={() => {
-        stopTrying();
-        editBody('move', row, step, (body) => mend(body, fix));
-      }}
-    >
-      {label}
-    </Button>
+    <span ref={around}>
+      <Button
+        small
+        onPointerEnter={look}
+        onPointerLeave={stopTrying}
+        onFocus={look}
+        onBlur={stopTrying}
+        onClick={() => {
+          stopTrying();
+          editBody('move', row, step, (body) => mend(body, fix));
+        }}
+      >
+        {label}
+      </Button>
+    </span>
   );
 }

@@ -29,6 +29,18 @@ export function stopTrying(): void {
   if (!playing && !scout) workbench.set({ time: tried.time });
 }
 
+/** A look that was lost is taken up again within so long, milliseconds. */
+const TAKEN_UP = 500;
+let lost = -Infinity;
+
+/** What was looked at is not there any more, though nobody looked away. */
+export function loseTrying(): void {
+  if (useTried.getState().tried) lost = performance.now();
+  stopTrying();
+}
+
+export const lostJustNow = (): boolean => performance.now() - lost < TAKEN_UP;
+
 /** How a move would be, while that is looked at. */
 export const useTriedBody = (move: string | null): MoveBody | null =>
   useTried(({ tried }) => (tried && tried.move === move ? tried.body : null));
