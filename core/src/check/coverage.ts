@@ -1,7 +1,7 @@
 import type { Vec3 } from '../document/index.ts';
 import type { CompiledMove } from '../move/index.ts';
 import { Projection } from '../optics/index.ts';
-import { SURFACE, roomOfEye, type Footing, type Room } from '../survey/index.ts';
+import { roomOfEye, type Footing, type Room } from '../survey/index.ts';
 
 /** A storey, as far as knowing what is seen of it needs. */
 export interface CoveredStorey {
@@ -81,11 +81,7 @@ function placesOf({ at, places }: Room): Vec3[] {
 
 function sees(projection: Projection, footing: Footing, place: Vec3): boolean {
   const { position } = projection;
-  const way = place.map((value, k) => value - position[k]!) as Vec3;
-  const distance = Math.hypot(...way);
-  if (distance > FAR) return false;
+  if (Math.hypot(...place.map((value, k) => value - position[k]!)) > FAR) return false;
   const at = projection.project(place);
-  if (!at || Math.abs(at.x) > 1 || Math.abs(at.y) > 1 || at.depth <= 0) return false;
-  const direction = way.map((value) => value / distance) as Vec3;
-  return footing.solids.first(position, direction, distance, (k) => footing.kindOf(k) !== SURFACE.glass) === null;
+  return Math.abs(at.x) <= 1 && Math.abs(at.y) <= 1 && at.depth > 0 && !footing.hiding(position, place);
 }

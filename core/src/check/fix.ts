@@ -1,8 +1,15 @@
 import { Quaternion } from 'three';
-import { PACE_LIMITS, type CheckLimits, type MoveBody, type Walk, type Walker } from '../document/index.ts';
+import {
+  LONGEST_HAND_OVER,
+  PACE_LIMITS,
+  type CheckLimits,
+  type MoveBody,
+  type Walk,
+  type Walker,
+} from '../document/index.ts';
 import { toRadians } from '../geometry/index.ts';
 import { anchorAtTime, atTempo, type CompiledMove } from '../move/index.ts';
-import { changePaceItem } from '../pace/index.ts';
+import { changePaceItem, MINIMUM_JERK_PEAK } from '../pace/index.ts';
 import type { Footing } from '../survey/index.ts';
 import { moveClear, type WayWalker } from '../wayfind/index.ts';
 import type { Fix } from './finding.ts';
@@ -75,8 +82,6 @@ function slowerHere(
 
 /** A stay gets so much more than its turn needs, seconds. */
 const MORE_STAY = 0.5;
-/** Minimum jerk is so much faster at its fastest than on the mean (Flash & Hogan 1985). */
-const PEAK = 1.875;
 /** Of a limit so much is used: what is looked at goes by meanwhile. */
 const SPARE = 0.9;
 /** A turn that is held to its bounds comes so much later than it was asked for, seconds. */
@@ -99,8 +104,8 @@ function softerTurn(body: Walk, { from, to, factor }: FixOf<'softer turn'>, { mo
       const item = gazes.find(({ id }) => id === span.id);
       if (!item) return span;
       const turned = Math.max(turnAbout(move, item.from, span.handOver), turnAbout(move, item.to, span.handOver));
-      const needed = (PEAK * turned) / (SPARE * toRadians(limits.turnNote));
-      const handOver = Math.min(60, Math.max(needed, span.handOver / Math.max(factor, SPARE)));
+      const needed = (MINIMUM_JERK_PEAK * turned) / (SPARE * toRadians(limits.turnNote));
+      const handOver = Math.min(LONGEST_HAND_OVER, Math.max(needed, span.handOver / Math.max(factor, SPARE)));
       const more = handOver - span.handOver;
       return {
         ...span,

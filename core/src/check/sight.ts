@@ -1,7 +1,7 @@
 import type { CheckLimits, Vec3 } from '../document/index.ts';
 import type { CompiledMove } from '../move/index.ts';
 import { Projection } from '../optics/index.ts';
-import { SURFACE, type Footing } from '../survey/index.ts';
+import type { Footing } from '../survey/index.ts';
 import { finding, type Finding } from './finding.ts';
 
 /** How often the camera is asked, seconds. */
@@ -32,16 +32,8 @@ export function hiddenFindings(move: CompiledMove, footing: Footing): Finding[] 
   return move.looks.flatMap(({ from, to, at, reach }) => {
     const found: Stretch[] = [];
     for (const time of instants(from, to)) {
-      const eye = move.sampleAt(time).position;
-      const target = at(time);
-      const way = target.map((value, k) => value - eye[k]!) as Vec3;
-      const distance = Math.hypot(...way);
-      const direction = way.map((value) => value / distance) as Vec3;
-      const hit =
-        distance > reach
-          ? footing.solids.first(eye, direction, distance - reach, (k) => footing.kindOf(k) !== SURFACE.glass)
-          : null;
-      if (hit) add(found, time, hit.distance, eye.map((v, k) => v + direction[k]! * hit.distance) as Vec3);
+      const hit = footing.hiding(move.sampleAt(time).position, at(time), reach);
+      if (hit) add(found, time, hit.distance, hit.point);
     }
     return found
       .map((one) => ({ ...one, lasts: Math.min(to, one.to + INSTANT) - one.from }))

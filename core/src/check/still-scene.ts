@@ -2,7 +2,7 @@ import type { Bounds, CheckLimits, StillCamera, Vec3 } from '../document/index.t
 import { cornersOf, fitted, lookingAt } from '../framing/index.ts';
 import { forwardOf, middle, nearestTurn, toDegrees, toRadians, triangleNormal } from '../geometry/index.ts';
 import type { Projection } from '../optics/index.ts';
-import { SURFACE, type Footing } from '../survey/index.ts';
+import type { Footing } from '../survey/index.ts';
 import type { StillFinding } from './still-finding.ts';
 
 /** Places of the picture that are looked at, −1…1. */
@@ -140,18 +140,10 @@ function seenShare(eye: Vec3, { min, max }: Bounds, footing: Footing): number {
     for (const v of parts)
       for (const w of parts) {
         const to = [u, v, w].map((part, k) => min[k]! + part * (max[k]! - min[k]!)) as Vec3;
-        const way = to.map((value, k) => value - eye[k]!) as Vec3;
-        const length = Math.hypot(...way);
+        const length = Math.hypot(...to.map((value, k) => value - eye[k]!));
         all += 1;
         if (length === 0) continue;
-        const direction = way.map((value) => value / length) as Vec3;
-        const hit = footing.solids.first(
-          eye,
-          direction,
-          length,
-          (triangle) => footing.kindOf(triangle) !== SURFACE.glass,
-        );
-        const place = hit && (direction.map((value, k) => eye[k]! + value * hit.distance) as Vec3);
+        const place = footing.hiding(eye, to)?.point;
         if (!place || place.every((value, k) => value > min[k]! - ABOUT && value < max[k]! + ABOUT)) free += 1;
       }
   return free / all;

@@ -61,6 +61,9 @@ export const gazeSchema = z.discriminatedUnion('kind', [
 ]);
 export type Gaze = z.infer<typeof gazeSchema>;
 
+/** An eye takes no longer to turn to what it is to look at, seconds. */
+export const LONGEST_HAND_OVER = 60;
+
 /** A stretch of a walk with a gaze of its own. */
 export const gazeSpanSchema = z.object({
   id: idSchema,
@@ -68,7 +71,7 @@ export const gazeSpanSchema = z.object({
   to: anchorSchema,
   gaze: gazeSchema,
   /** How long the eye takes to turn there and away again, within the span, seconds. */
-  handOver: finite.min(0).max(60).default(1.2),
+  handOver: finite.min(0).max(LONGEST_HAND_OVER).default(1.2),
 });
 export type GazeSpan = z.infer<typeof gazeSpanSchema>;
 

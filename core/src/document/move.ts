@@ -11,6 +11,9 @@ import { tracksSchema } from './track.ts';
 export const FARTHEST_PLACE = 100_000;
 const place = finite.min(-FARTHEST_PLACE).max(FARTHEST_PLACE);
 
+/** Corners are rounded by no more than this, metres. */
+export const MOST_ROUNDING = 100;
+
 /** A point that a path goes through. The eye finds the real floor; the height says which of several is meant. */
 export const pathNodeSchema = z.object({
   id: idSchema,
@@ -22,7 +25,7 @@ export const pathNodeSchema = z.object({
   surface: z.literal(true).optional(),
   kind: z.enum(['smooth', 'corner']).default('smooth'),
   /** Rounding of a corner, metres. Never cuts further than half the shorter leg. */
-  radius: finite.min(0).max(100).default(0.5),
+  radius: finite.min(0).max(MOST_ROUNDING).default(0.5),
 });
 export type PathNode = z.infer<typeof pathNodeSchema>;
 

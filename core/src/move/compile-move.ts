@@ -6,7 +6,7 @@ import { viewAngles } from '../optics/index.ts';
 import type { Footing } from '../survey/index.ts';
 import { CompiledOrbit, type PivotPlace } from './orbit.ts';
 import type { CompiledMove } from './sample.ts';
-import { CompiledWalk } from './walk.ts';
+import { CompiledWalk, ITSELF } from './walk.ts';
 
 /** What moves are made in: the site as they find it. */
 export interface MoveSite {
@@ -52,8 +52,8 @@ export function compileMove(body: MoveBody, site: MoveSite): CompiledMove | null
   }
 }
 
-/** What is so near to a place that is looked at belongs to it, and no thing reaches farther, metres. */
-const [ITSELF, FARTHEST] = [0.15, 2.5];
+/** No thing reaches farther than this from the place of it that is looked at, metres. */
+const FARTHEST = 2.5;
 
 /** How near to the place that is looked at the thing itself begins, metres. */
 function reachOf(gaze: Gaze, parts: MoveSite['parts']): number {

@@ -1,7 +1,7 @@
-import { MOST_LOOKS, type GazeRecorded, type Path, type Pause } from '../document/index.ts';
+import { MOST_LOOKS, PACE_LIMITS, type GazeRecorded, type Path, type Pause } from '../document/index.ts';
 import { nearestTurn } from '../geometry/index.ts';
 import { pathFromPoints } from '../path/index.ts';
-import { smoothTable, tableAt } from './uniform-table.ts';
+import { smoothTable } from './uniform-table.ts';
 
 /** Where somebody was and looked at an instant of a live walk. */
 export interface LiveInstant {
@@ -91,7 +91,7 @@ export function walkFromRecording(
     pauses: stays.map((stay) => ({
       id: newId(),
       anchor: { by: 'station', station: stay.station },
-      seconds: Math.min(600, stay.seconds),
+      seconds: Math.min(PACE_LIMITS.pause[1], stay.seconds),
     })),
     gaze: { kind: 'recorded', looks: looksOf(pan, tilt) },
     seconds: length * slowed,
@@ -124,8 +124,7 @@ function looksOf(pan: Float64Array, tilt: Float64Array): GazeRecorded['looks'] {
   const last = pan.length - 1;
   const every = Math.max(1, Math.ceil(last / (MOST_LOOKS - 2)));
   const looks: GazeRecorded['looks'] = [];
-  const table = (values: Float64Array) => ({ values, length: last, closed: false });
-  const look = (i: number) => ({ at: i / last, pan: tableAt(table(pan), i), tilt: tableAt(table(tilt), i) });
+  const look = (i: number) => ({ at: i / last, pan: pan[i]!, tilt: tilt[i]! });
   for (let i = 0; i < last; i += every) {
     const before = looks.at(-1);
     const now = look(i);

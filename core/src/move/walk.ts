@@ -47,7 +47,7 @@ interface WalkOptions {
 }
 
 /** What is so near to a place that is looked at belongs to it, metres. */
-const ITSELF = 0.15;
+export const ITSELF = 0.15;
 
 /** Turning is measured over so long, seconds. */
 const TURNED = 0.08;

@@ -1,4 +1,4 @@
-import type { Path } from '../document/index.ts';
+import { MOST_ROUNDING, type Path } from '../document/index.ts';
 
 /** How a corner is rounded: where the arc begins on the leg that leads on, metres. */
 export interface RoundedCorner {
@@ -34,8 +34,6 @@ export function roundedCorner({ nodes, closed }: Path, id: string): RoundedCorne
 export const setCornerRadius = (path: Path, id: string, radius: number): Path => ({
   ...path,
   nodes: path.nodes.map((node) =>
-    node.id === id ? { ...node, radius: Math.min(MOST_RADIUS, Math.max(0, radius)) } : node,
+    node.id === id ? { ...node, radius: Math.min(MOST_ROUNDING, Math.max(0, radius)) } : node,
   ),
 });
-
-const MOST_RADIUS = 100;

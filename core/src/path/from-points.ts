@@ -1,4 +1,5 @@
 import { MOST_NODES, type Path, type PathNode } from '../document/index.ts';
+import { mainPoints } from './main-points.ts';
 
 /** A line that others drew is followed this closely, metres; more loosely where it has too many points. */
 const CLOSE = 0.03;
@@ -25,8 +26,9 @@ type Point = readonly [x: number, y: number | null, z: number];
 /** A path along a line of points, with as few nodes as follow it, metres. */
 export function pathFromPoints(points: readonly Point[], { closed, smooth = false, newId, surface }: FromPoints): Path {
   let close = CLOSE;
-  let kept = thinned(points, close);
-  while (kept.length > MOST_NODES) kept = thinned(points, (close *= LOOSER));
+  let main = mainPoints(points, close);
+  while (main.length > MOST_NODES) main = mainPoints(points, (close *= LOOSER));
+  let kept = main.map((i) => points[i]!);
   if (smooth) kept = heldLegs(kept);
   const nodes = kept.map(([x, y, z], i): PathNode => {
     const before = kept[i - 1] ?? (closed ? kept.at(-1) : undefined);
@@ -64,31 +66,6 @@ function isCorner([ax, , az]: Point, [x, , z]: Point, [bx, , bz]: Point): boolea
   const [ux, uz, vx, vz] = [x - ax, z - az, bx - x, bz - z];
   const turn = Math.abs(Math.atan2(ux * vz - uz * vx, ux * vx + uz * vz));
   return turn > CORNER && Math.min(Math.hypot(ux, uz), Math.hypot(vx, vz)) > LEG;
-}
-
-/** As few of the points as stay within a distance of all of them (Douglas & Peucker 1973). */
-function thinned(points: readonly Point[], close: number): Point[] {
-  const keep = new Set([0, points.length - 1]);
-  const open: [number, number][] = [[0, points.length - 1]];
-  for (let stretch = open.pop(); stretch; stretch = open.pop()) {
-    const [from, to] = stretch;
-    let [far, at] = [close, -1];
-    for (let i = from + 1; i < to; i += 1) {
-      const away = offLine(points[i]!, points[from]!, points[to]!);
-      if (away > far) [far, at] = [away, i];
-    }
-    if (at < 0) continue;
-    keep.add(at);
-    open.push([from, at], [at, to]);
-  }
-  return points.filter((_, i) => keep.has(i));
-}
-
-function offLine([x, , z]: Point, [ax, , az]: Point, [bx, , bz]: Point): number {
-  const [dx, dz] = [bx - ax, bz - az];
-  const square = dx * dx + dz * dz;
-  const part = square === 0 ? 0 : Math.min(1, Math.max(0, ((x - ax) * dx + (z - az) * dz) / square));
-  return Math.hypot(x - ax - part * dx, z - az - part * dz);
 }
 
 /** A line farther from a site than this is brought to its middle, metres. */

@@ -1,4 +1,4 @@
-import type { Walker } from '../document/index.ts';
+import type { Vec3, Walker } from '../document/index.ts';
 import { isGlass, triangleSoup, type SceneModel } from '../format/index.ts';
 import { TRIANGLE, triangleNormal, type TriangleSoup } from '../geometry/index.ts';
 import { FloorIndex, trianglesWith, walkableFlags } from './floor-index.ts';
@@ -62,6 +62,22 @@ export class Footing {
   headroom(x: number, z: number, floor: number): number {
     this.cover ??= new FloorIndex(coverTriangles(this.solids.triangles, (i) => this.kinds[i] !== SURFACE.door));
     return this.cover.nextAbove(x, z, floor + SAME_SURFACE) - floor;
+  }
+
+  /**
+   * Where something hides a place from an eye, metres; null where it is seen. Glass hides nothing.
+   * @param short so near to the place it is the thing itself, metres
+   */
+  hiding(eye: Readonly<Vec3>, place: Readonly<Vec3>, short = 0): { point: Vec3; distance: number } | null {
+    const way = place.map((value, k) => value - eye[k]!) as Vec3;
+    const length = Math.hypot(...way);
+    if (length <= short) return null;
+    const direction = way.map((value) => value / length) as Vec3;
+    const counts = (triangle: number) => this.kinds[triangle] !== SURFACE.glass;
+    const hit = this.solids.first(eye, direction, length - short, counts);
+    return (
+      hit && { point: eye.map((value, k) => value + direction[k]! * hit.distance) as Vec3, distance: hit.distance }
+    );
   }
 
   /** The surface at (x, z) nearest to a height; null where there is none. */

@@ -91,26 +91,3 @@ function divide(corners: readonly Vec3[]): Vec3[] {
   }
   return out;
 }
-
-/** What of a line bends less than a tolerance is straight (Douglas & Peucker 1973). @returns indices that stay */
-export function mainPoints(points: readonly Vec3[], tolerance: number): number[] {
-  const keep = new Set([0, points.length - 1]);
-  const open: [number, number][] = [[0, points.length - 1]];
-  for (let piece = open.pop(); piece; piece = open.pop()) {
-    const [from, to] = piece;
-    const [a, b] = [points[from]!, points[to]!];
-    const [dx, dz] = [b[0] - a[0], b[2] - a[2]];
-    const length2 = dx * dx + dz * dz;
-    let [worst, at] = [tolerance, -1];
-    for (let i = from + 1; i < to; i += 1) {
-      const [px, pz] = [points[i]![0] - a[0], points[i]![2] - a[2]];
-      const t = length2 > 0 ? Math.min(1, Math.max(0, (px * dx + pz * dz) / length2)) : 0;
-      const off = Math.hypot(px - t * dx, pz - t * dz);
-      if (off > worst) [worst, at] = [off, i];
-    }
-    if (at < 0) continue;
-    keep.add(at);
-    open.push([from, at], [at, to]);
-  }
-  return [...keep].sort((a, b) => a - b);
-}

@@ -1,9 +1,9 @@
 import type { Path, PathNode, Vec3 } from '../document/index.ts';
 import { nearestTurn } from '../geometry/index.ts';
 import { findObstacles, profilePath, tableAt, type UniformTable } from '../move/index.ts';
-import { PlanCurve } from '../path/index.ts';
+import { mainPoints, PlanCurve } from '../path/index.ts';
 import type { Footing, Walkway } from '../survey/index.ts';
-import { drawBand, mainPoints, settle, type WayWalker } from './band.ts';
+import { drawBand, settle, type WayWalker } from './band.ts';
 import { roomAbout } from './clearance.ts';
 import { pastLeaf } from './past-leaf.ts';
 

@@ -1,8 +1,8 @@
 import type { Path, PathNode, Vec3 } from '../document/index.ts';
 import { profilePath, tableAt } from '../move/index.ts';
-import { PlanCurve } from '../path/index.ts';
+import { mainPoints, PlanCurve } from '../path/index.ts';
 import type { Footing } from '../survey/index.ts';
-import { drawBand, mainPoints, type WayWalker } from './band.ts';
+import { drawBand, type WayWalker } from './band.ts';
 
 /** A path is moved from so far before a place to so far behind it, metres. */
 const AROUND = 1.6;

@@ -22,6 +22,7 @@ export function useTimeCommands(duration: number, rate: Rate): void {
       { id: 'backward', label: 'Play backward; again: faster', keys: 'j', run: () => shuttle(-1, duration) },
       { id: 'stop', label: 'Stop playing', keys: 'k', run: stopPlaying },
       { id: 'half', label: 'Play at half speed', run: () => shuttle(1, duration, 0.5) },
+      { id: 'quarter', label: 'Play at a quarter of the speed', run: () => shuttle(1, duration, 0.25) },
       {
         id: 'round.from',
         label: 'Play round and round from here',
@@ -34,7 +35,6 @@ export function useTimeCommands(duration: number, rate: Rate): void {
         keys: ']',
         run: () => setRound('to', workbench.get().time, duration),
       },
-      { id: 'quarter', label: 'Play at a quarter of the speed', run: () => shuttle(1, duration, 0.25) },
     ].map((command) => ({ ...command, id: `time.${command.id}`, group: 'Time', when: playable })),
     {
       id: 'time.back',

@@ -1,4 +1,4 @@
-import type { Path } from '@eskovan/core/document';
+import { MOST_ROUNDING, type Path } from '@eskovan/core/document';
 import { roundedCorner, type RoundedCorner } from '@eskovan/core/path';
 import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import { FocusRing } from './focus-ring.tsx';
@@ -43,7 +43,7 @@ export function CornerHandle({ path, id, scale, at, onRadius }: CornerHandleProp
       aria-label="Rounding of the corner"
       className="plan-hand"
       aria-valuemin={0}
-      aria-valuemax={100}
+      aria-valuemax={MOST_ROUNDING}
       aria-valuenow={node.radius}
       aria-valuetext={`${node.radius.toFixed(2)} m`}
       style={{ cursor: 'grab' }}

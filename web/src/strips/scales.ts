@@ -9,6 +9,9 @@ const GAP = 6;
 /** A strip is at least so high, pixels. */
 const LEAST = 30;
 
+/** Instants at which a channel is looked at, at most. */
+const MOST = 600;
+
 /** What runs from left to right, and which part of it is shown: 0…1 of the whole. */
 export interface StripAxis {
   by: 'time' | 'station';
@@ -32,6 +35,8 @@ export interface StripScale {
   shifted: (time: number, pixels: number) => number;
   /** Is an instant within what is shown? */
   shows: (time: number) => boolean;
+  /** Instants as far apart as they are drawn, both ends included. */
+  times: readonly number[];
   /** From where to where it is shown, in seconds or metres. */
   ends: readonly [number, number];
 }
@@ -48,9 +53,13 @@ export function stripScaleOf(width: number, { duration, path }: Scaled, axis: St
     const place = Math.min(whole, Math.max(0, from + ((pixels - LABELS) / inner) * (to - from)));
     return by === 'time' ? place : path!.timeAt(place);
   };
+  // Asked once for all strips: by station each of them is searched for.
+  const steps = Math.max(2, Math.min(MOST, Math.round(inner)));
+  const times = Array.from({ length: steps + 1 }, (_, i) => timeAt(LABELS + (inner * i) / steps));
   return {
     inner,
     by,
+    times,
     x,
     timeAt,
     shifted: (time, pixels) => timeAt(x(time) + pixels),
@@ -96,13 +105,8 @@ export function stripScale(height: number, channels: readonly Pick<Channel, 'id'
   };
 }
 
-/** Instants at which a channel is looked at, at most. */
-const MOST = 600;
-
 /** The values that a strip has room for, and the channel's own at places as far apart as they are drawn. */
-export function valuesOf(channel: Channel, { inner, timeAt }: StripScale) {
-  const steps = Math.max(2, Math.min(MOST, Math.round(inner)));
-  const times = Array.from({ length: steps + 1 }, (_, i) => timeAt(LABELS + (inner * i) / steps));
+export function valuesOf(channel: Channel, { times }: StripScale) {
   const values = times.map((time) => channel.at(time));
   const under = channel.under && times.map((time) => channel.under!.at(time));
   return { times, values, under };

@@ -50,6 +50,9 @@ async function bytesOf(url: string): Promise<ArrayBuffer> {
   return answer.arrayBuffer();
 }
 
+/** The move that was checked last. */
+let checked: ReturnType<typeof compiled> | null = null;
+
 async function compiled({ floorUrl, body, moving, ...site }: CheckOrder) {
   const footing = await footings.of(floorUrl);
   const motion = moving && new SiteMotion({ ...moving.site, parts: site.parts }, moving.actions);
@@ -75,13 +78,13 @@ const api = {
   },
   /** What the checks know of a move; null while there is not enough of it. */
   async check(order: CheckOrder): Promise<Finding[] | null> {
-    const { move, footing } = await compiled(order);
+    const { move, footing } = await (checked = compiled(order));
     return move && checkMove(move, footing, order.limits, order.walker, order.aspect);
   },
-  /** How long a move shows every room. */
-  async cover(order: CheckOrder, storeys: readonly CoveredStorey[]): Promise<RoomCover[] | null> {
-    const { move, footing } = await compiled(order);
-    return move && coverageOf(move, footing, storeys, order.aspect);
+  /** How long the move that was checked last shows every room; null where none was. */
+  async cover(storeys: readonly CoveredStorey[], aspect: number): Promise<RoomCover[] | null> {
+    const last = await checked;
+    return last?.move ? coverageOf(last.move, last.footing, storeys, aspect) : null;
   },
 };
 

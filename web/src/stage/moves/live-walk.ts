@@ -30,9 +30,7 @@ export function keepRecording(
   eyeHeight: number,
   onWalk: (body: Walk, name: string) => void,
 ): void {
-  const recorded = stopRecording();
-  useRecording.setState({ device: null });
-  workbench.set({ scout: null });
+  const recorded = dropRecording();
   if (!recorded) return;
   const made = walkFromRecording(
     recorded.instants,
@@ -57,9 +55,10 @@ export function keepRecording(
   );
 }
 
-/** Ends a live walk and makes nothing of it. */
-export function dropRecording(): void {
-  stopRecording();
+/** Ends a live walk; what was recorded is nothing yet. */
+export function dropRecording(): ReturnType<typeof stopRecording> {
+  const recorded = stopRecording();
   useRecording.setState({ device: null });
   workbench.set({ scout: null });
+  return recorded;
 }

@@ -1,4 +1,4 @@
-import type { Path, PathNode, Row, Walk } from '@eskovan/core/document';
+import { MOST_ROUNDING, type Path, type PathNode, type Row, type Walk } from '@eskovan/core/document';
 import { reversedWalk, type CompiledMove } from '@eskovan/core/move';
 import {
   beginningAt,
@@ -174,7 +174,7 @@ export function NodeCard({ row, body, move, node }: NodeCardProps) {
           value={node.radius}
           step={0.1}
           min={0}
-          max={100}
+          max={MOST_ROUNDING}
           onChange={(radius) => set('Round a corner', (path) => setCornerRadius(path, node.id, radius))}
         />
       )}

@@ -101,15 +101,15 @@ class CheckDesk {
       if (this.closed) return;
       onAnswer(findings);
       // While a hand is at work nobody reads how long a room is seen.
-      if (!this.waiting) onCover(await this.cover(order, storeys));
+      if (!this.waiting) onCover(await this.cover(storeys, order.aspect));
     }
     this.busy = false;
   }
 
-  private async cover(order: CheckOrder, storeys: readonly CoveredStorey[]): Promise<readonly RoomCover[] | null> {
+  private async cover(storeys: readonly CoveredStorey[], aspect: number): Promise<readonly RoomCover[] | null> {
     const { hand } = this;
     if (!hand) return null;
-    return Promise.race([hand.remote.cover(order, storeys), hand.stopped]).catch(() => null);
+    return Promise.race([hand.remote.cover(storeys, aspect), hand.stopped]).catch(() => null);
   }
 
   close(): void {
