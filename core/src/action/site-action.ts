@@ -1,9 +1,32 @@
 import { Matrix4, Vector3 } from 'three';
-import type { ActionBody, ModelBody, RecordedAction, Repeat, SpinAction, Vec3 } from '../document/index.ts';
+import type {
+  ActionBody,
+  AlongAction,
+  HingeAction,
+  ModelBody,
+  MoveBody,
+  RecordedAction,
+  Repeat,
+  SpinAction,
+  Vec3,
+} from '../document/index.ts';
 import { placementMatrix } from '../site/index.ts';
+import type { Turning } from './turning.ts';
+
+/** What turns before a camera instead of the camera going round it: derived from an orbit, never kept. */
+export interface TurntableAction {
+  kind: 'turntable';
+  model: string;
+  /** Null for the whole model. */
+  part: string | null;
+  turning: Turning;
+}
+
+/** An action that our own computation drives, in the site's axes. */
+export type DrivenAction = SpinAction | HingeAction | AlongAction | TurntableAction;
 
 /** An action with its model in its place: axes are unit vectors in the site's axes. */
-export type SiteAction = RecordedAction | SpinAction;
+export type SiteAction = RecordedAction | DrivenAction;
 
 /** The actions of those models that are shown, in their order, as the site needs them. */
 export function placeActions(
@@ -12,12 +35,21 @@ export function placeActions(
 ): SiteAction[] {
   return actions.flatMap((action): SiteAction[] => {
     const model = models.find(({ id }) => id === action.model);
-    if (!model || model.body.hidden) return [];
+    if (!model || model.body.hidden || action.off) return [];
     if (action.kind !== 'spin') return [action];
     const turn = new Matrix4().extractRotation(placementMatrix(model.body.placement));
     const axis = new Vector3(...action.axis).normalize().applyMatrix4(turn).toArray() as Vec3;
     return [{ ...action, axis }];
   });
+}
+
+/** What a move makes of the site besides the project's actions: its subject turns, where it is to. */
+export function ownActions(body: MoveBody): SiteAction[] {
+  if (body.kind !== 'orbit' || body.turns !== 'subject' || body.pivot.kind !== 'object') return [];
+  const { model, name, whole } = body.pivot;
+  const { sweep, duration, shape, carry, stops, swings } = body;
+  const turning = { sweep, duration, shape, carry, stops, swings };
+  return [{ kind: 'turntable', model, part: whole ? null : name, turning }];
 }
 
 /**

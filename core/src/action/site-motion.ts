@@ -1,9 +1,10 @@
-import { Matrix4, Vector3 } from 'three';
+import { Matrix4 } from 'three';
 import { isWithin, type Bounds } from '../document/index.ts';
 import type { SceneModel, SceneMovement, ScenePart } from '../format/index.ts';
-import { boundsOf, joinBounds, middle } from '../geometry/index.ts';
+import { boundsOf, joinBounds } from '../geometry/index.ts';
+import { driveOf, type Drive } from './driven.ts';
 import { JointMotion, type MovementAt } from './joints.ts';
-import { timeWithin, type SiteAction } from './site-action.ts';
+import { timeWithin, type DrivenAction, type SiteAction } from './site-action.ts';
 
 /** A part, as far as moving it needs: its bounds may be known without its geometry. */
 export type MovablePart = Pick<ScenePart, 'model' | 'name' | 'joint'> &
@@ -15,14 +16,13 @@ export interface MovableSite extends Pick<SceneModel, 'joints' | 'movements'> {
 }
 
 type Recorded = Extract<SiteAction, { kind: 'recorded' }>;
-type Spin = Extract<SiteAction, { kind: 'spin' }>;
 
 /** Parts that move as one. */
 interface MovingGroup {
   /** The moved joint that carries them, or null. */
   joint: number | null;
-  /** Spins that they take part in, from the innermost out: indices into the spins. */
-  spins: readonly number[];
+  /** What drives them, from the innermost out: indices into the drives. */
+  driven: readonly number[];
 }
 
 /**
@@ -31,7 +31,7 @@ interface MovingGroup {
  */
 export class SiteMotion {
   private readonly playing: { action: Recorded; movement: SceneMovement }[];
-  private readonly spins: { action: Spin; centre: Vector3; matrix: Matrix4 }[];
+  private readonly drives: { action: DrivenAction; drive: Drive; matrix: Matrix4 }[];
   private readonly parents: readonly (number | null)[];
   private readonly moved: ReadonlySet<number>;
   private readonly joints: JointMotion;
@@ -52,18 +52,20 @@ export class SiteMotion {
     this.moved = new Set(this.playing.flatMap(({ movement }) => movement.tracks.map(({ joint }) => joint)));
     this.joints = new JointMotion(joints);
     this.carried = joints.map(() => new Matrix4());
-    this.spins = actions.flatMap((action) => {
-      const centre = action.kind === 'spin' ? middleOf(site.parts, action) : null;
-      return action.kind === 'spin' && centre ? [{ action, centre, matrix: new Matrix4() }] : [];
+    this.drives = actions.flatMap((action) => {
+      if (action.kind === 'recorded') return [];
+      const bounds = boundsOfMeant(site.parts, action);
+      const drive = bounds && driveOf(action, bounds);
+      return drive ? [{ action, drive, matrix: new Matrix4() }] : [];
     });
-    if (this.playing.length > 0 || this.spins.length > 0) for (const part of site.parts) this.enter(part);
+    if (this.playing.length > 0 || this.drives.length > 0) for (const part of site.parts) this.enter(part);
   }
 
   /** Says which parts move together: equal for actions that differ only in when, how fast and about which axis. */
   get layout(): string {
     const playing = this.playing.map(({ action }) => [action.model, action.movement]);
-    const spins = this.spins.map(({ action }) => [action.model, action.part]);
-    return JSON.stringify([[...this.known.keys()], playing, spins]);
+    const driven = this.drives.map(({ action }) => [action.model, action.part]);
+    return JSON.stringify([[...this.known.keys()], playing, driven]);
   }
 
   /** How many groups there are. */
@@ -91,49 +93,44 @@ export class SiteMotion {
       this.now[i]!.time = timeWithin(action, movement.duration, time);
     });
     this.joints.moves(this.now, this.carried);
-    for (const { action, centre, matrix } of this.spins) {
-      axis.fromArray(action.axis);
-      matrix.makeRotationAxis(axis, action.rate * Math.max(0, time - action.start));
-      // Turns about the centre: what the turn alone would do to the centre is taken back.
-      matrix.setPosition(point.copy(centre).applyMatrix4(matrix).negate().add(centre));
-    }
-    this.groups.forEach(({ joint, spins }, i) => {
+    for (const { drive, matrix } of this.drives) drive(time, matrix);
+    this.groups.forEach(({ joint, driven }, i) => {
       const matrix = out[i]!;
       if (joint === null) matrix.identity();
       else matrix.copy(this.carried[joint]!);
-      // The first spin is the innermost: it is the last to be multiplied on.
-      for (let k = spins.length - 1; k >= 0; k -= 1) matrix.multiply(this.spins[spins[k]!]!.matrix);
+      // The first one is the innermost: it is the last to be multiplied on.
+      for (let k = driven.length - 1; k >= 0; k -= 1) matrix.multiply(this.drives[driven[k]!]!.matrix);
     });
   }
 
   private enter(part: MovablePart): void {
     const group = this.describe(part);
     const key = this.keyOf(group);
-    if ((group.joint === null && group.spins.length === 0) || this.known.has(key)) return;
+    if ((group.joint === null && group.driven.length === 0) || this.known.has(key)) return;
     this.known.set(key, this.groups.push(group) - 1);
   }
 
   private describe({ model, name, joint }: Pick<ScenePart, 'model' | 'name' | 'joint'>): MovingGroup {
     let carrier = joint ?? null;
     while (carrier !== null && !this.moved.has(carrier)) carrier = this.parents[carrier]!;
-    const spins = this.spins
+    const driven = this.drives
       .map(({ action }, i) => ({ action, i }))
-      .filter(({ action }) => action.model === model && isWithin(name, action.part))
+      .filter(({ action }) => meant({ model, name }, action))
       // A part turns within its group, not the group within the part.
-      .sort((a, b) => b.action.part.length - a.action.part.length)
+      .sort((a, b) => (b.action.part?.length ?? 0) - (a.action.part?.length ?? 0))
       .map(({ i }) => i);
-    return { joint: carrier, spins };
+    return { joint: carrier, driven };
   }
 
-  private keyOf = ({ joint, spins }: MovingGroup): string => `${joint}|${spins.join()}`;
+  private keyOf = ({ joint, driven }: MovingGroup): string => `${joint}|${driven.join()}`;
 }
 
-const axis = new Vector3();
-const point = new Vector3();
+/** Is a part one of those that an action means? */
+const meant = ({ model, name }: Pick<MovablePart, 'model' | 'name'>, action: DrivenAction) =>
+  model === action.model && (action.part === null || isWithin(name, action.part));
 
-/** Middle of the parts that an action means; null where there are none. */
-function middleOf(parts: readonly MovablePart[], { model, part }: Spin): Vector3 | null {
-  const meant = parts.filter((one) => one.model === model && isWithin(one.name, part));
-  const bounds = joinBounds(meant.map((one) => ('bounds' in one ? one.bounds : boundsOf(one.positions))));
-  return bounds && new Vector3(...middle(bounds));
-}
+/** Extent of the parts that an action means; null where there are none. */
+const boundsOfMeant = (parts: readonly MovablePart[], action: DrivenAction): Bounds | null =>
+  joinBounds(
+    parts.filter((part) => meant(part, action)).map((one) => ('bounds' in one ? one.bounds : boundsOf(one.positions))),
+  );

@@ -10,6 +10,8 @@ export type Fix =
   | { kind: 'slower here'; stretch: [from: number, to: number]; factor: number }
   /** Turning to and from what is looked at, or on the spot, at this part of the rate; seconds. */
   | { kind: 'softer turn'; from: number; to: number; factor: number }
+  /** Giving the spans between kept poses that a stretch of time lies in so many times as long; seconds. */
+  | { kind: 'more time'; from: number; to: number; factor: number }
   /** Leading the path clear of what is beside it. */
   | { kind: 'clear'; stretch: [from: number, to: number] }
   /** Holding the eye within these heights over the floor, metres. */
@@ -25,6 +27,7 @@ export interface Finding {
     | 'crossing'
     | 'gaze off'
     | 'hidden'
+    | 'out of frame'
     | 'near'
     | 'eye height'
     | 'through'

@@ -3,12 +3,14 @@ import {
   LONGEST_HAND_OVER,
   PACE_LIMITS,
   type CheckLimits,
+  type Glide,
   type MoveBody,
+  type Orbit,
   type Walk,
   type Walker,
 } from '../document/index.ts';
 import { toRadians } from '../geometry/index.ts';
-import { anchorAtTime, atTempo, type CompiledMove } from '../move/index.ts';
+import { anchorAtTime, atTempo, slowerSpans, type CompiledMove } from '../move/index.ts';
 import { changePaceItem, MINIMUM_JERK_PEAK } from '../pace/index.ts';
 import type { Footing } from '../survey/index.ts';
 import { moveClear, type WayWalker } from '../wayfind/index.ts';
@@ -25,24 +27,27 @@ export interface MendSite {
   newId: () => string;
 }
 
+type Paced = Walk | Glide;
+type Looking = Exclude<MoveBody, Orbit>;
 type FixOf<K extends Fix['kind']> = Extract<Fix, { kind: K }>;
 
 /** A move with a finding mended. What cannot be mended so stays as it is. */
 export function mended(body: MoveBody, fix: Fix, site: MendSite): MoveBody {
   if (fix.kind === 'slower') return atTempo(body, fix.factor);
-  if (body.kind !== 'walk') return body;
   switch (fix.kind) {
     case 'clear': {
-      if (!site.footing) return body;
+      if (!site.footing || body.kind !== 'walk') return body;
       const walker = { ...site.walker, eyeHeight: body.eyeHeight };
       return { ...body, path: moveClear(body.path, fix.stretch, site.footing, walker, site.newId) };
     }
     case 'eyes':
-      return withEyes(body, fix);
+      return body.kind === 'walk' ? withEyes(body, fix) : body;
     case 'slower here':
-      return slowerHere(body, fix, site);
+      return 'pace' in body ? slowerHere(body, fix, site) : body;
     case 'softer turn':
-      return softerTurn(body, fix, site);
+      return 'gaze' in body ? softerTurn(body, fix, site) : body;
+    case 'more time':
+      return body.kind === 'travel' ? slowerSpans(body, fix.from, fix.to, fix.factor) : body;
   }
 }
 
@@ -60,10 +65,10 @@ function withEyes(body: Walk, { low, high }: FixOf<'eyes'>): Walk {
 const AROUND = 0.4;
 
 function slowerHere(
-  body: Walk,
+  body: Paced,
   { stretch: [from, to], factor }: FixOf<'slower here'>,
   { move, newId }: MendSite,
-): Walk {
+): Paced {
   const { path } = move;
   if (!path) return body;
   const middle = (from + to) / 2;
@@ -95,7 +100,11 @@ function turnAbout(move: CompiledMove, time: number, handOver: number): number {
 }
 
 /** Turns to and from what is looked at, or on the spot, are given more time. */
-function softerTurn(body: Walk, { from, to, factor }: FixOf<'softer turn'>, { move, limits }: MendSite): Walk {
+function softerTurn<B extends Exclude<MoveBody, { kind: 'orbit' }>>(
+  body: B,
+  { from, to, factor }: FixOf<'softer turn'>,
+  { move, limits }: MendSite,
+): Looking {
   const { path, duration, channels } = move;
   const met = channels.flatMap(({ items = [] }) => items).filter((item) => item.from <= to && item.to >= from);
   const gazes = met.filter(({ kind }) => kind === 'gaze');
@@ -117,7 +126,8 @@ function softerTurn(body: Walk, { from, to, factor }: FixOf<'softer turn'>, { mo
     return { ...body, ...(gazeSpans && { gazeSpans }) };
   }
   const stays = met.filter(({ kind }) => kind === 'pause');
-  return stays.reduce<Walk>((now, { id, from: begins, to: ends }) => {
+  if (!('pace' in body)) return body;
+  return stays.reduce<Paced>((now, { id, from: begins, to: ends }) => {
     const seconds = ends - begins + (to - from) * (1 / factor - 1) + MORE_STAY;
     return { ...now, pace: changePaceItem(now.pace, id, { seconds }) };
   }, body);

@@ -1,4 +1,4 @@
-import { FIRST_WALKER, type CheckLimits, type Walker } from '../document/index.ts';
+import { FIRST_WALKER, type CheckLimits, type Vec3, type Walker } from '../document/index.ts';
 import { toDegrees } from '../geometry/index.ts';
 import type { CompiledMove } from '../move/index.ts';
 import type { Footing } from '../survey/index.ts';
@@ -6,6 +6,7 @@ import { tightPlaces } from './clearance.ts';
 import { crossingFindings } from './crossing.ts';
 import { eyeHeightFindings } from './eye-height.ts';
 import { finding, type Finding, type Fix } from './finding.ts';
+import { frameFindings } from './frame.ts';
 import { problemsFirst } from './severity.ts';
 import { hiddenFindings, nearFindings } from './sight.ts';
 import { passages } from './through.ts';
@@ -40,7 +41,7 @@ export function checkMove(
   const met = metFindings(move);
   const found = [...met, ...tightFindings(move, footing, walker, met)];
   if (!ground)
-    for (const { from, to, point } of passages(move, footing))
+    for (const { from, to, point } of passages(move, footing).filter(({ point: met }) => !isOwn(move, met)))
       found.push(finding({ rule: 'through', severity: 'problem', from, to, at: from, point }));
   // A check that did not look must not look as if it had.
   if (!(ground?.knowsObstacles ?? footing.knowsSolids))
@@ -48,9 +49,11 @@ export function checkMove(
   // What is gone through or brushed along is near, and said already.
   found.push(
     ...nearFindings(move, footing, limits, aspect).filter(
-      (near) => !found.some((one) => one.channel === 'section' && meets(one, near)),
+      (near) =>
+        !(near.point && isOwn(move, near.point)) && !found.some((one) => one.channel === 'section' && meets(one, near)),
     ),
   );
+  found.push(...frameFindings(move, aspect));
   found.push(...hiddenFindings(move, footing));
   found.push(...eyeHeightFindings(move, limits));
   if (ground && path && path.topSpeed > limits.haste) {
@@ -79,6 +82,12 @@ export function checkMove(
   if (move.lostKeys > 0) found.push(finding({ rule: 'key lost', severity: 'note', ...always, worst: move.lostKeys }));
   return problemsFirst(found);
 }
+
+/** Is a place within what has moved away by then, or carries the camera along? */
+const isOwn = ({ away }: CompiledMove, point: Vec3) =>
+  away !== undefined && point.every((value, k) => value >= away.min[k]! - OWN && value <= away.max[k]! + OWN);
+/** So near to what carries it a camera meets that itself, metres. */
+const OWN = 0.05;
 
 const meets = (a: Finding, b: Finding) => a.from < b.to + TOGETHER && a.to > b.from - TOGETHER;
 
@@ -152,16 +161,22 @@ const [SLOWEST, SPARE] = [0.15, 0.96];
  * slower; where it follows a way, that stretch of the way; else all of the move.
  */
 function turnFix(
-  { path, channels, ground }: CompiledMove,
+  { path, channels }: CompiledMove,
   { from, to }: { from: number; to: number },
   part: number,
-): Fix {
+): Fix | null {
   const factor = Math.max(SLOWEST, part * SPARE);
   const items = channels.flatMap((channel) => channel.items ?? []);
   const turns = items.some(
     (item) => (item.kind === 'gaze' || item.kind === 'pause') && item.from <= to && item.to >= from,
   );
   if (turns) return { kind: 'softer turn', from, to, factor };
-  if (!ground || !path) return { kind: 'slower', factor: part };
-  return { kind: 'slower here', stretch: [path.stationAt(from), path.stationAt(to)], factor };
+  if (items.some(({ kind }) => kind === 'pose') && !has('pace', channels)?.items)
+    return { kind: 'more time', from, to, factor: 1 / factor };
+  const pace = has('pace', channels);
+  if (path && pace) return { kind: 'slower here', stretch: [path.stationAt(from), path.stationAt(to)], factor };
+  // How fast what carries a camera goes is not the camera's to say.
+  return has('turn', channels) ? { kind: 'slower', factor: part } : null;
 }
+
+const has = (id: string, channels: CompiledMove['channels']) => channels.find((channel) => channel.id === id);

@@ -1,4 +1,6 @@
 import { z } from 'zod';
+import { carrySchema, paceShapeSchema } from './pace.ts';
+import { pathSchema } from './path.ts';
 import { finite, idSchema, vec3Schema } from './primitives.ts';
 
 const shared = {
@@ -6,6 +8,19 @@ const shared = {
   model: idSchema,
   /** When it begins, seconds into the move. */
   start: finite.min(0).max(3600).default(0),
+  /** It does nothing for now. */
+  off: z.literal(true).optional(),
+};
+
+/** Name of the part within its model, or the beginning that a group of parts shares. */
+const part = z.string().min(1).max(500);
+
+/** How something goes through what it does once, and how long that takes. */
+const run = {
+  /** seconds */
+  seconds: finite.min(0.1).max(3600),
+  shape: paceShapeSchema,
+  carry: carrySchema.optional(),
 };
 
 export const repeatSchema = z.enum(['once', 'again', 'to and fro']);
@@ -27,15 +42,49 @@ export type RecordedAction = z.infer<typeof recordedActionSchema>;
 const spinActionSchema = z.object({
   kind: z.literal('spin'),
   ...shared,
-  /** Name of the part within its model, or the beginning that a group of parts shares. */
-  part: z.string().min(1).max(500),
+  part,
   /** Direction of the axis in the model's own coordinates, of any length but zero: it turns with the model. */
   axis: vec3Schema.refine((axis) => Math.hypot(...axis) > 1e-6, 'an axis needs a direction'),
   /** Radians a second, counter-clockwise seen against the axis. */
   rate: finite.min(-100).max(100),
+  /** How far it turns in a time of its own instead of steadily, radians: the rate says nothing then. */
+  turn: z.object({ angle: finite.min(-1000).max(1000), ...run, repeat: repeatSchema.default('once') }).optional(),
 });
 export type SpinAction = z.infer<typeof spinActionSchema>;
 
+/** A part that opens about an upright edge of its own, as a door does. */
+const hingeActionSchema = z.object({
+  kind: z.literal('hinge'),
+  ...shared,
+  part,
+  /** At which end of its longer side it hangs: that with the lower or the higher coordinates. */
+  end: z.enum(['low', 'high']),
+  /** How far it opens, radians; positive counter-clockwise in the plan. */
+  angle: finite.min(-2 * Math.PI).max(2 * Math.PI),
+  ...run,
+  repeat: repeatSchema.default('once'),
+});
+export type HingeAction = z.infer<typeof hingeActionSchema>;
+
+/** A part that goes along a path, which begins where the part rests. */
+const alongActionSchema = z.object({
+  kind: z.literal('along'),
+  ...shared,
+  part,
+  /** Heights of its nodes count as those of a glide do. */
+  path: pathSchema,
+  /** It turns with the way. */
+  faces: z.boolean(),
+  ...run,
+  repeat: repeatSchema.default('once'),
+});
+export type AlongAction = z.infer<typeof alongActionSchema>;
+
 /** A movement of an object, on the time of the move that is played. */
-export const actionBodySchema = z.discriminatedUnion('kind', [recordedActionSchema, spinActionSchema]);
+export const actionBodySchema = z.discriminatedUnion('kind', [
+  recordedActionSchema,
+  spinActionSchema,
+  hingeActionSchema,
+  alongActionSchema,
+]);
 export type ActionBody = z.infer<typeof actionBodySchema>;

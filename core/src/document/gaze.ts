@@ -8,6 +8,14 @@ const gazeAheadSchema = z.object({
   distance: finite.min(0.3).max(20).default(2),
 });
 
+/** Where in the frame what is looked at is held; without it, in the middle. */
+const inFrame = {
+  /** Parts of half the frame's width and height: to the right and up. */
+  place: z.tuple([finite.min(-0.9).max(0.9), finite.min(-0.9).max(0.9)]).optional(),
+  /** Room that is left before what moves across the frame, as a part of half its width. */
+  lead: finite.min(0).max(0.8).optional(),
+};
+
 /** A gaze at a place on a named part, which is found again wherever the part has gone. */
 const gazeAtObjectSchema = z.object({
   kind: z.literal('object'),
@@ -18,11 +26,12 @@ const gazeAtObjectSchema = z.object({
   point: vec3Schema,
   /** Middle of the part at that time: the point keeps its place beside it. */
   centre: vec3Schema,
+  ...inFrame,
 });
 export type GazeAtObject = z.infer<typeof gazeAtObjectSchema>;
 
 /** A gaze at a place that belongs to nothing. */
-const gazeAtPointSchema = z.object({ kind: z.literal('point'), point: vec3Schema });
+const gazeAtPointSchema = z.object({ kind: z.literal('point'), point: vec3Schema, ...inFrame });
 
 /** A gaze that keeps a direction, radians: to the left from −Z, and up. */
 const gazeOnBearingSchema = z.object({
@@ -52,12 +61,16 @@ const gazeRecordedSchema = z.object({
 });
 export type GazeRecorded = z.infer<typeof gazeRecordedSchema>;
 
+/** The direction that the move itself has: that of its kept poses, or of its seat on what carries it. */
+const gazeKeptSchema = z.object({ kind: z.literal('kept') });
+
 export const gazeSchema = z.discriminatedUnion('kind', [
   gazeAheadSchema,
   gazeAtObjectSchema,
   gazeAtPointSchema,
   gazeOnBearingSchema,
   gazeRecordedSchema,
+  gazeKeptSchema,
 ]);
 export type Gaze = z.infer<typeof gazeSchema>;
 

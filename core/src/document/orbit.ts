@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { lensSchema } from './lens.ts';
 import { lightChoiceSchema } from './light.ts';
+import { carrySchema, PACE_LIMITS, paceShapeSchema } from './pace.ts';
 import { finite, idSchema, vec3Schema } from './primitives.ts';
 import { tracksSchema } from './track.ts';
 
@@ -30,6 +31,9 @@ export const orbitDistanceSchema = z.discriminatedUnion('by', [
 ]);
 export type OrbitDistance = z.infer<typeof orbitDistanceSchema>;
 
+/** Stops of one orbit at most. */
+export const MOST_STOPS = 50;
+
 /** A camera that goes round something and looks at it. */
 export const orbitSchema = z.object({
   kind: z.literal('orbit'),
@@ -43,7 +47,27 @@ export const orbitSchema = z.object({
   distance: orbitDistanceSchema,
   /** seconds */
   duration: finite.min(0.1).max(3600),
-  shape: z.enum(['constant', 'ease both']),
+  shape: paceShapeSchema,
+  carry: carrySchema.optional(),
+  /** Angles at which it stands still, radians of the sweep, and how long, seconds. */
+  stops: z
+    .array(
+      z.object({
+        id: idSchema,
+        angle: finite.min(0).max(200),
+        seconds: finite.min(PACE_LIMITS.pause[0]).max(PACE_LIMITS.pause[1]),
+      }),
+    )
+    .max(MOST_STOPS)
+    .optional(),
+  /** It goes there and back again, in the time that it has. */
+  swings: z.literal(true).optional(),
+  /** Metres that it rises over the whole sweep: a helix. */
+  rise: finite.min(-10_000).max(10_000).optional(),
+  /** Its distance at the end as a part of that at the beginning. */
+  widens: finite.min(0.02).max(50).optional(),
+  /** Not the camera goes round: the subject turns before it, and its light with it. */
+  turns: z.literal('subject').optional(),
   lens: lensSchema,
   light: lightChoiceSchema,
   tracks: tracksSchema.optional(),

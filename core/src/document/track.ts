@@ -50,6 +50,13 @@ export const tracksSchema = z.object({
   fNumber: keysOf(0.5, 128).optional(),
   /** Lighter (positive) or darker, stops. */
   exposure: keysOf(-10, 10).optional(),
+  /** Metres that the camera is shifted to the right, up, and forward, level with the ground. */
+  truck: keysOf(-1000, 1000).optional(),
+  pedestal: keysOf(-1000, 1000).optional(),
+  dolly: keysOf(-1000, 1000).optional(),
+  /** Degrees that it turns to the left and up, on top of where it looks. */
+  pan: keysOf(-720, 720).optional(),
+  tilt: keysOf(-90, 90).optional(),
 });
 export type Tracks = z.infer<typeof tracksSchema>;
 export type TrackName = keyof Tracks;

@@ -1,4 +1,5 @@
 export * from './ahead.ts';
+export * from './in-frame.ts';
 export * from './object.ts';
 export * from './spans.ts';
 export type { GazeTables } from './tables.ts';

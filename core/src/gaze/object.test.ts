@@ -4,7 +4,7 @@ import { Object3D, PerspectiveCamera, Vector3 } from 'three';
 import { DEFAULT_LENS, gazeSchema, type GazeAtObject, type Vec3, type Walk } from '../document/index.ts';
 import { Footing } from '../survey/index.ts';
 import { CompiledWalk } from '../move/index.ts';
-import { aimWalk, findTarget, gazeAt, type NamedPart } from './index.ts';
+import { aimMove, findTarget, gazeAt, type NamedPart } from './index.ts';
 
 const MODEL = '00000000-0000-4000-8000-000000000001';
 const lamp = (x: number, y: number, z: number): NamedPart => ({
@@ -64,14 +64,14 @@ describe('finding a target again', () => {
       ],
       gaze,
     );
-    expect(aimWalk(walk, others)).toBe(walk);
+    expect(aimMove(walk, others)).toBe(walk);
   });
 
   test('aiming twice is aiming once', () => {
     fc.assert(
       fc.property(coordinate, coordinate, coordinate, (x, y, z) => {
         const parts = [lamp(x, y, z)];
-        const once = aimWalk(
+        const once = aimMove(
           walkAlong(
             [
               [0, 0],
@@ -81,7 +81,7 @@ describe('finding a target again', () => {
           ),
           parts,
         );
-        const twice = aimWalk(once, parts);
+        const twice = aimMove(once, parts);
         const [a, b] = [once.gaze as GazeAtObject, twice.gaze as GazeAtObject];
         a.point.forEach((value, k) => expect(b.point[k]).toBeCloseTo(value, 9));
         expect(findTarget(a, parts)!.every((value, k) => Math.abs(value - a.point[k]!) < 1e-9)).toBe(true);

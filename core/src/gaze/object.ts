@@ -17,16 +17,17 @@ export function findTarget(gaze: GazeAtObject, parts: readonly NamedPart[]): Vec
   return gaze.point.map((value, k) => value + now[k]! - gaze.centre[k]!) as Vec3;
 }
 
-/** A walk that looks where its objects are now; where one is gone, the eye goes on looking where it was. */
-export function aimWalk(walk: Walk, parts: readonly NamedPart[]): Walk {
-  const gaze = aimed(walk.gaze, parts);
-  const spans = walk.gazeSpans?.map((span) => {
+/** A move that looks where its objects are now; where one is gone, the eye goes on looking where it was. */
+export function aimMove<M extends Looking>(move: M, parts: readonly NamedPart[]): M {
+  const gaze = aimed(move.gaze, parts);
+  const spans = move.gazeSpans?.map((span) => {
     const now = aimed(span.gaze, parts);
     return now === span.gaze ? span : { ...span, gaze: now };
   });
-  const same = gaze === walk.gaze && (spans ?? []).every((span, i) => span === walk.gazeSpans![i]);
-  return same ? walk : { ...walk, gaze, ...(spans && { gazeSpans: spans }) };
+  const same = gaze === move.gaze && (spans ?? []).every((span, i) => span === move.gazeSpans![i]);
+  return same ? move : { ...move, gaze, ...(spans && { gazeSpans: spans }) };
 }
+type Looking = Pick<Walk, 'gaze' | 'gazeSpans'>;
 
 function aimed(gaze: Gaze, parts: readonly NamedPart[]): Gaze {
   const point = gaze.kind === 'object' ? findTarget(gaze, parts) : null;

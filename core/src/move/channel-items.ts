@@ -51,6 +51,8 @@ export function gazeText(gaze: Gaze): string {
       return 'A place';
     case 'recorded':
       return 'As recorded';
+    case 'kept':
+      return 'As kept';
     case 'bearing':
       return `Kept direction, ${(((toDegrees(-gaze.pan) % 360) + 360) % 360).toFixed(0)}°`;
   }

@@ -1,10 +1,13 @@
 import { followTarget, type MovablePart, type SiteMotion } from '../action/index.ts';
 import type { CheckLimits, Gaze, GazeAtObject, MoveBody, Pivot, Vec3, Walker } from '../document/index.ts';
-import { aimWalk, type NamedPart } from '../gaze/index.ts';
+import { aimMove, type NamedPart } from '../gaze/index.ts';
 import { joinBounds, middle, toDegrees, toRadians } from '../geometry/index.ts';
 import { viewAngles } from '../optics/index.ts';
 import type { Footing } from '../survey/index.ts';
+import { compileFollow, compileRide, findCarrier } from './carried.ts';
+import { compileGlide } from './glide.ts';
 import { CompiledOrbit, type PivotPlace } from './orbit.ts';
+import { compileTravel } from './travel.ts';
 import type { CompiledMove } from './sample.ts';
 import { CompiledWalk, ITSELF } from './walk.ts';
 
@@ -25,30 +28,45 @@ export interface MoveSite {
 /** Does compiling it need the parts of the site? Without, it is not worth waiting for them. */
 export function needsParts(body: MoveBody): boolean {
   if (body.kind === 'orbit') return body.pivot.kind === 'object';
+  if (body.kind === 'ride') return true;
   return body.gaze.kind === 'object' || (body.gazeSpans ?? []).some(({ gaze }) => gaze.kind === 'object');
 }
 
 /** A move, ready to be played; null while there is not enough of it: a path of one place has no direction. */
 export function compileMove(body: MoveBody, site: MoveSite): CompiledMove | null {
-  if (body.kind === 'orbit') return new CompiledOrbit(body, findPivot(body.pivot, site), site.aspect);
-  const { footing, walker, parts, motion, limits } = site;
-  const turning = { rate: toRadians(limits.turnProblem), acceleration: toRadians(limits.turnAcceleration) };
-  // Who has the time turns as slowly as a picture wants it.
-  const across = toDegrees(viewAngles(body.lens, site.aspect).horizontal) / limits.crossing;
-  const comfort = Math.min(limits.turnNote, across);
-  const targetOf = (gaze: GazeAtObject) => motion && followTarget(gaze, parts, motion);
   try {
-    return new CompiledWalk(aimWalk(body, parts), footing, {
-      walker,
-      targetOf,
-      turning,
-      reachOf: (gaze) => reachOf(gaze, parts),
-      turnNote: limits.turnNote,
-      comfort,
-    });
+    return compiled(body, site);
   } catch (error) {
     if (error instanceof RangeError) return null;
     throw error;
+  }
+}
+
+function compiled(body: MoveBody, site: MoveSite): CompiledMove {
+  if (body.kind === 'orbit') return new CompiledOrbit(body, findPivot(body.pivot, site), site.aspect);
+  const { footing, walker, parts, motion, limits, aspect } = site;
+  const eye = {
+    turning: { rate: toRadians(limits.turnProblem), acceleration: toRadians(limits.turnAcceleration) },
+    turnNote: limits.turnNote,
+    targetOf: (gaze: GazeAtObject) => motion && followTarget(gaze, parts, motion),
+    reachOf: (gaze: Gaze) => reachOf(gaze, parts),
+    aspect,
+  };
+  switch (body.kind) {
+    case 'walk': {
+      // Who has the time turns as slowly as a picture wants it.
+      const across = toDegrees(viewAngles(body.lens, aspect).horizontal) / limits.crossing;
+      const comfort = Math.min(limits.turnNote, across);
+      return new CompiledWalk(aimMove(body, parts), footing, { walker, comfort, ...eye });
+    }
+    case 'glide':
+      return compileGlide(aimMove(body, parts), footing, eye);
+    case 'travel':
+      return compileTravel(aimMove(body, parts), footing, eye);
+    case 'ride':
+      return compileRide(aimMove(body, parts), footing, findCarrier(body.carrier, site), eye);
+    case 'follow':
+      return compileFollow(aimMove(body, parts), eye);
   }
 }
 
@@ -79,11 +97,25 @@ export function findPivot(pivot: Pivot, { parts, motion }: Pick<MoveSite, 'parts
 }
 
 /** What a move is about, as far as a plan that shows it must look elsewhere when it changes. */
-export const subjectOf = (body: MoveBody): string => (body.kind === 'walk' ? '' : JSON.stringify(body.pivot));
+export function subjectOf(body: MoveBody): string {
+  if (body.kind === 'orbit') return JSON.stringify(body.pivot);
+  return body.kind === 'ride' ? JSON.stringify(body.carrier) : '';
+}
 
 /** Places that a move has by its document alone: which storey it belongs to, metres. */
 export function placesOf(body: MoveBody): readonly { x: number; y: number; z: number }[] {
-  if (body.kind === 'walk') return body.path.nodes;
-  const [x, y, z] = body.pivot.point;
-  return [{ x, y, z }];
+  const place = ([x, y, z]: Vec3) => ({ x, y, z });
+  switch (body.kind) {
+    case 'walk':
+    case 'glide':
+      return body.path.nodes;
+    case 'orbit':
+      return [place(body.pivot.point)];
+    case 'travel':
+      return body.poses.map(({ position }) => place(position));
+    case 'ride':
+      return body.carrier ? [place(body.carrier.centre)] : [];
+    case 'follow':
+      return [place(body.position)];
+  }
 }

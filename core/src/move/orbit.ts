@@ -1,7 +1,8 @@
 import type { Bounds, Orbit, Vec3 } from '../document/index.ts';
-import { orientationOf, toDegrees, writeOrientation } from '../geometry/index.ts';
+import { orientationOf, toDegrees } from '../geometry/index.ts';
 import { Projection, throughLens } from '../optics/index.ts';
-import { paceProfile, timeAtStation, type PaceProfile } from '../pace/index.ts';
+import { sweepOf, type Sweep } from '../action/index.ts';
+import { timeAtStation } from '../pace/index.ts';
 import type { Channel } from '../track/index.ts';
 import { CameraTracks } from './camera-tracks.ts';
 import {
@@ -43,14 +44,16 @@ const reachAbout = ({ bounds }: PivotPlace, radius: number): number =>
 export class CompiledOrbit implements CompiledMove {
   readonly duration: number;
   readonly loops: boolean;
-  /** metres */
+  /** At its beginning, metres. */
   readonly radius: number;
   readonly ground = null;
   readonly gazeOff = [];
   readonly looks: readonly Looked[];
   readonly channels: readonly Channel[];
   readonly path: MovePath;
-  private readonly pace: PaceProfile;
+  private readonly sweep: Sweep;
+  /** Radians of it; a camera that only stands still has no pace. */
+  private readonly angle: number;
   private readonly tracks: CameraTracks;
   private readonly scratch = new Float64Array(SAMPLE_STRIDE);
 
@@ -60,13 +63,13 @@ export class CompiledOrbit implements CompiledMove {
     private readonly pivot: PivotPlace,
     aspect: number,
   ) {
-    const { duration, sweep, shape } = orbit;
+    const { duration, sweep, swings, rise = 0, widens = 1 } = orbit;
     this.duration = duration;
     const turns = Math.abs(sweep) / TURN;
-    this.loops = !pivot.moves && turns > 0.5 && Math.abs(turns - Math.round(turns)) < WHOLE;
-    // Its stations are radians of sweep; a camera that only stands still has no pace.
-    const angle = Math.max(Math.abs(sweep), 1e-9);
-    this.pace = paceProfile({ by: 'duration', speed: 1, duration, shape }, { length: angle });
+    const closes = turns > 0.5 && Math.abs(turns - Math.round(turns)) < WHOLE && rise === 0 && widens === 1;
+    this.loops = !pivot.moves && (closes || swings === true);
+    this.sweep = sweepOf(orbit);
+    this.angle = this.sweep.pace.length;
     this.tracks = new CameraTracks(orbit.lens, orbit.tracks, { duration, timeAt: null, stationOf: null }, this.loops);
     this.radius =
       orbit.distance.by === 'radius'
@@ -79,11 +82,20 @@ export class CompiledOrbit implements CompiledMove {
             aspect,
           );
     this.channels = [
-      { id: 'turn', title: 'Turn', unit: '°/s', at: (time) => (sweep === 0 ? 0 : toDegrees(this.pace.speedAt(time))) },
+      {
+        id: 'turn',
+        title: 'Turn',
+        unit: '°/s',
+        at: (time) => (sweep === 0 ? 0 : toDegrees(this.sweep.speedAt(time))),
+        items: (this.sweep.pace.pauses ?? []).map(({ id, from, seconds }) => {
+          return { id, kind: 'pause' as const, from, to: from + seconds, value: null, about: 'Stop' };
+        }),
+      },
       ...this.tracks.channels,
     ];
     this.path = this.ring();
-    this.looks = [{ from: 0, to: duration, at: pivot.at, reach: reachAbout(pivot, this.radius) }];
+    const reach = reachAbout(pivot, this.radius);
+    this.looks = [{ from: 0, to: duration, at: pivot.at, reach, ...(pivot.bounds && { bounds: pivot.bounds }) }];
   }
 
   get lostKeys(): number {
@@ -99,70 +111,85 @@ export class CompiledOrbit implements CompiledMove {
     for (let i = 0; i < times.length; i += 1) this.write(times[i]!, out, i * SAMPLE_STRIDE);
   }
 
-  private panAt(time: number): number {
-    const { start, sweep } = this.orbit;
-    return start + Math.sign(sweep) * this.pace.stationAt(within(time, this));
-  }
-
-  private write(time: number, out: Float64Array, offset: number): void {
-    const pan = this.panAt(time);
-    const { inclination } = this.orbit;
-    const flat = this.radius * Math.cos(inclination);
+  private write(instant: number, out: Float64Array, offset: number): void {
+    const time = within(instant, this);
+    const { start, sweep, turns } = this.orbit;
+    const gone = this.sweep.at(time);
+    // Where the subject turns before it, the camera does not go round.
+    const round = turns === 'subject' ? 0 : Math.sign(sweep) * gone;
+    const { flat, up } = awayAt(this.orbit, this.radius, gone / this.angle);
     const [x, y, z] = this.pivot.at(time);
+    const pan = start + round;
     out[offset] = x + flat * Math.sin(pan);
-    out[offset + 1] = y + this.radius * Math.sin(inclination);
+    out[offset + 1] = y + up;
     out[offset + 2] = z + flat * Math.cos(pan);
-    writeOrientation(pan, -inclination, this.tracks.rollAt(within(time, this)), out, offset + 3);
-    this.tracks.write(within(time, this), out, offset + 7);
-    out[offset + 10] = this.tracks.exposureAt(within(time, this));
+    this.tracks.finish(time, pan, -Math.atan2(up, flat), out, offset);
   }
 
   /** The way of the camera as it is seen from above, about where the pivot is at first. */
   private ring(): MovePath {
-    const { start, sweep, inclination } = this.orbit;
-    const flat = Math.max(this.radius * Math.cos(inclination), 1e-6);
+    const { orbit, angle } = this;
+    const { start, inclination, turns } = orbit;
+    const sign = turns === 'subject' ? 0 : Math.sign(orbit.sweep);
+    const flatRadius = Math.max(this.radius * Math.cos(inclination), 1e-6);
     const [x, y, z] = this.pivot.at(0);
-    const length = flat * Math.max(Math.abs(sweep), 1e-9);
-    const panOf = (station: number) => start + (Math.sign(sweep) * station) / flat;
+    const length = flatRadius * angle;
+    const placeAt = (station: number): Vec3 => {
+      const gone = station / flatRadius;
+      const { flat, up } = awayAt(orbit, this.radius, gone / angle);
+      const pan = start + sign * gone;
+      return [x + flat * Math.sin(pan), y + up, z + flat * Math.cos(pan)];
+    };
     return {
       length,
-      closed: this.loops,
-      topSpeed: this.pace.cruise * flat,
-      stationAt: (time) => this.pace.stationAt(time) * flat,
-      timeAt: (station) => timeAtStation(this.pace, station / flat),
+      closed: this.loops && !orbit.swings,
+      topSpeed: this.sweep.pace.cruise * flatRadius,
+      stationAt: (time) => this.sweep.at(time) * flatRadius,
+      timeAt: (station) => timeAtStation(this.sweep.pace, station / flatRadius),
       pointAt: (station, out) => {
-        out[0] = x + flat * Math.sin(panOf(station));
-        out[1] = z + flat * Math.cos(panOf(station));
+        const [px, , pz] = placeAt(station);
+        out[0] = px;
+        out[1] = pz;
       },
-      placeAt: (station) => [
-        x + flat * Math.sin(panOf(station)),
-        y + this.radius * Math.sin(inclination),
-        z + flat * Math.cos(panOf(station)),
-      ],
+      placeAt,
       anchorAt: (station) => ({ by: 'station', station: Math.max(0, station) }),
       nearest: (px, pz) => {
-        const off = Math.sign(sweep || 1) * (Math.atan2(px - x, pz - z) - start);
+        const off = (sign || 1) * (Math.atan2(px - x, pz - z) - start);
         const turned = ((off % TURN) + TURN) % TURN;
         // Of an arc the end that is nearer, where the place lies beside it.
-        const beyond = turned - Math.abs(sweep);
-        return beyond > 0 ? (beyond < TURN - turned ? length : 0) : turned * flat;
+        const beyond = turned - angle;
+        return beyond > 0 ? (beyond < TURN - turned ? length : 0) : turned * flatRadius;
       },
     };
   }
 }
+
+/** How far from its pivot a camera is after a part of its sweep: in plan, and above it, metres. */
+function awayAt(
+  { inclination, rise = 0, widens = 1 }: Orbit,
+  radius: number,
+  part: number,
+): { flat: number; up: number } {
+  const away = radius * (1 + (widens - 1) * part);
+  return { flat: away * Math.cos(inclination), up: away * Math.sin(inclination) + rise * part };
+}
+
+/** With a rise, how steeply it looks depends on how far away it is: found by so many rounds. */
+const ROUNDS = 6;
 
 /**
  * How far away the whole subject stays within a part of the frame, from every bearing of the orbit, metres: for each
  * corner c of its box |x| ≤ fill · half width · (R + c·forward), solved for R.
  */
 function fittingRadius(
-  { start, sweep, inclination }: Orbit,
+  orbit: Orbit,
   { at, bounds }: PivotPlace,
   lens: Orbit['lens'],
   fill: number,
   aspect: number,
 ): number {
   if (!bounds) return FIRST_RADIUS;
+  const { start, sweep, rise = 0, widens = 1 } = orbit;
   const centre = at(0);
   const { window } = new Projection(throughLens(lens), aspect);
   const room = (low: number, high: number) => {
@@ -171,19 +198,36 @@ function fittingRadius(
     return fill * (inner > 0 ? inner : (high - low) / 2);
   };
   const [halfWidth, halfHeight] = [room(window.left, window.right), room(window.bottom, window.top)];
-  let radius = 0;
-  for (let k = 0; k <= BEARINGS; k += 1) {
-    const turned = new Projection(
-      throughLens(lens),
-      aspect,
-      [0, 0, 0],
-      orientationOf({ pan: start + (sweep * k) / BEARINGS, tilt: -inclination, roll: 0 }),
-    );
-    for (let corner = 0; corner < 8; corner += 1) {
-      const c = [0, 1, 2].map((n) => ((corner >> n) & 1 ? bounds.max[n]! : bounds.min[n]!) - centre[n]!) as Vec3;
-      const [x, y, depth] = turned.alongAxes(c);
-      radius = Math.max(radius, Math.abs(x) / halfWidth - depth, Math.abs(y) / halfHeight - depth, 1.05 * -depth);
+  const corners = Array.from(
+    { length: 8 },
+    (_, corner) => [0, 1, 2].map((n) => ((corner >> n) & 1 ? bounds.max[n]! : bounds.min[n]!) - centre[n]!) as Vec3,
+  );
+  /** The least distance at the beginning, looking as steeply as from a distance. */
+  const needed = (from: number): number => {
+    let radius = 0;
+    for (let k = 0; k <= BEARINGS; k += 1) {
+      const part = k / BEARINGS;
+      const { flat, up } = awayAt(orbit, from, part);
+      // A subject that turns shows the camera the sides that it would have gone round to.
+      const pan = start + sweep * part;
+      const turned = new Projection(
+        throughLens(lens),
+        aspect,
+        [0, 0, 0],
+        orientationOf({ pan, tilt: -Math.atan2(up, flat), roll: 0 }),
+      );
+      // From there it is so much farther to the pivot than from the beginning.
+      const farther = Math.hypot(flat, up) / Math.max(from, 1e-9);
+      for (const c of corners) {
+        const [x, y, depth] = turned.alongAxes(c);
+        const away = Math.max(Math.abs(x) / halfWidth - depth, Math.abs(y) / halfHeight - depth, 1.05 * -depth);
+        radius = Math.max(radius, away / farther);
+      }
     }
-  }
+    return radius;
+  };
+  // Without a rise the distance does not matter: it is the same wherever one looks from.
+  let radius = needed(1);
+  if (rise !== 0 || widens !== 1) for (let round = 0; round < ROUNDS && radius > 0; round += 1) radius = needed(radius);
   return radius > 0 ? radius : FIRST_RADIUS;
 }

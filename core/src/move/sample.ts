@@ -1,4 +1,4 @@
-import type { Anchor, Lens, Pose, Quaternion, Vec3, WayAnchor } from '../document/index.ts';
+import type { Anchor, Bounds, Lens, Pose, Quaternion, Vec3, WayAnchor } from '../document/index.ts';
 import { throughLens, type CameraView } from '../optics/index.ts';
 import type { Channel } from '../track/index.ts';
 import type { GazeOff } from './gaze-off.ts';
@@ -75,6 +75,8 @@ export interface Looked {
   at(time: number): Vec3;
   /** So near to that it begins itself, metres. */
   reach: number;
+  /** Its extent at rest, where all of it is meant to be seen. */
+  bounds?: Bounds;
 }
 
 /**
@@ -98,6 +100,8 @@ export interface CompiledMove {
   readonly gazeOff: readonly GazeOff[];
   /** Keys that hold on to nothing any more. */
   readonly lostKeys: number;
+  /** Where something rests that moves away, or along with the camera: what is met there is not met. */
+  readonly away?: Bounds | undefined;
   /** Only what walks has ground. */
   readonly ground: WalkedGround | null;
 }

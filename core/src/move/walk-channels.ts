@@ -7,7 +7,7 @@ import { gazeText, paceItems } from './channel-items.ts';
 import type { FloorProfile } from './floor-profile.ts';
 import { LongSection } from './long-section.ts';
 import { tableAt, type UniformTable } from './uniform-table.ts';
-import type { SpanTimes } from './walk-gaze.ts';
+import type { SpanTimes } from './gaze-layers.ts';
 
 /** Lifts that a hand can give, metres. */
 const LIFTS = [-1.5, 20] as const;

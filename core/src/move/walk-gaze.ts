@@ -1,42 +1,20 @@
-import type { Gaze, GazeAtObject, GazeSpan, Vec3, Walk } from '../document/index.ts';
-import {
-  GAZE_SMOOTHING,
-  gazeAhead,
-  gazeAt,
-  layOver,
-  limitTurning,
-  recordedGaze,
-  type GazeTables,
-  type TurnLimit,
-} from '../gaze/index.ts';
-import { minimumJerk, type PaceProfile } from '../pace/index.ts';
+import type { Gaze, Walk } from '../document/index.ts';
+import { GAZE_SMOOTHING, gazeAhead, gazeAt, recordedGaze, type GazeTables, type TurnLimit } from '../gaze/index.ts';
+import type { PaceProfile } from '../pace/index.ts';
 import type { PlanCurve } from '../path/index.ts';
-import { timeOf, type AnchorTimes } from '../track/index.ts';
-import { stretchesOff, type GazeOff } from './gaze-off.ts';
+import type { AnchorTimes } from '../track/index.ts';
+import { evenTimes, layGaze, looksOf, type GazeUnder, type SpanTimes, type TargetOf } from './gaze-layers.ts';
+import type { GazeOff } from './gaze-off.ts';
+import { FIRST_AHEAD, gazeInFrame, type EdgesAt } from './timed-gaze.ts';
 import { aheadWithStays, type Standing } from './walk-ahead.ts';
 import type { Looked } from './sample.ts';
 import { smoothTable, tableAt, type UniformTable } from './uniform-table.ts';
-
-/** A gaze at something that moves is worked out so often, seconds: good to a hundredth of a degree, passing closely. */
-const GAZE_INSTANT = 0.02;
-
-/** Where a gaze at an object goes as time does; null where the object stands still. */
-export type TargetOf = (gaze: GazeAtObject) => ((time: number) => Vec3) | null;
 
 /** Where a walk looks, by station or by time, radians. */
 export interface WalkGaze {
   by: 'station' | 'time';
   pan: UniformTable;
   tilt: UniformTable;
-}
-
-/** A gaze span where its anchors have put it. */
-export interface SpanTimes {
-  id: string;
-  /** seconds */
-  from: number;
-  to: number;
-  gaze: Gaze;
 }
 
 interface WalkGazeInput {
@@ -57,6 +35,7 @@ interface WalkGazeInput {
   turning: TurnLimit | null;
   /** How fast it turns of itself where it has the time, radians a second. */
   comfort: number;
+  edgesAt: EdgesAt;
 }
 
 interface WalkLook {
@@ -70,74 +49,21 @@ interface WalkLook {
 
 /** Where a walk looks, and where bounds on its turning keep it from what it is to look at. */
 export function walkGaze(input: WalkGazeInput): WalkLook {
-  const { walk, anchors, loops, turning } = input;
+  const { walk, turning } = input;
   const base = wantedGaze(walk.gaze, input);
-  const placed = (walk.gazeSpans ?? []).flatMap((span) => {
-    const [from, to] = [timeOf(span.from, anchors), timeOf(span.to, anchors)];
-    return from === null || to === null ? [] : [{ span, from, to }];
-  });
-  const spans = placed.map(({ span, from, to }) => ({ id: span.id, from, to, gaze: span.gaze }));
-  const lost = (walk.gazeSpans?.length ?? 0) - placed.length;
-  const looks = looksOf(walk.gaze, placed, input);
-  if (placed.length === 0 && !turning) return { gaze: base, looks, off: [], spans, lost };
-  const { instants, step } = evenTimes(input.pace.duration);
-  const under = inTime(base, input);
-  const wanted = layOver(
-    under,
-    placed.map(({ span, from, to }) => ({
-      from,
-      to,
-      handOver: span.handOver,
-      gaze: inTime(wantedGaze(span.gaze, input), input),
-    })),
-    step,
-    minimumJerk,
+  const spans = walk.gazeSpans ?? [];
+  if (spans.length === 0 && !turning)
+    return { gaze: base, looks: looksOf(underOf(input)), off: [], spans: [], lost: 0 };
+  const { pan, tilt, ...laid } = layGaze(underOf(input), inTime(base, input), (gaze) =>
+    inTime(wantedGaze(gaze, input), input),
   );
-  const turn = loops ? wanted.pan[instants]! - wanted.pan[0]! : null;
-  const kept = turning ? limitTurning(wanted, step, turning, turn) : wanted;
-  const table = (values: Float64Array) => ({ values, length: input.pace.duration, closed: loops });
-  return {
-    gaze: { by: 'time', pan: table(kept.pan), tilt: table(kept.tilt) },
-    looks,
-    off: turning ? stretchesOff(wanted, kept, step) : [],
-    spans,
-    lost,
-  };
+  return { gaze: { by: 'time', pan, tilt }, ...laid };
 }
 
-/** Looked at for less, it is no more than met, seconds. */
-const GLANCE = 0.2;
-
-interface PlacedSpan {
-  span: GazeSpan;
-  /** seconds */
-  from: number;
-  to: number;
-}
-
-/** What is looked at and when: by spans once the eye has turned there, and between them by what lies under them. */
-function looksOf(under: Gaze, placed: readonly PlacedSpan[], { pace, targetOf, reachOf }: WalkGazeInput): Looked[] {
-  const looked = (gaze: Gaze, from: number, to: number): Looked[] => {
-    if (to - from < GLANCE || (gaze.kind !== 'point' && gaze.kind !== 'object')) return [];
-    const target = gaze.kind === 'object' ? targetOf(gaze) : null;
-    return [{ from, to, at: (time) => target?.(time) ?? gaze.point, reach: reachOf(gaze) }];
-  };
-  const sorted = [...placed].sort((a, b) => a.from - b.from);
-  let free = 0;
-  const between = [...sorted, { from: pace.duration, to: pace.duration }].flatMap(({ from, to }) => {
-    const gap = looked(under, free, from);
-    free = Math.max(free, to);
-    return gap;
-  });
-  return [
-    ...between,
-    ...sorted.flatMap(({ span, from, to }) => looked(span.gaze, from + span.handOver, to - span.handOver)),
-  ];
-}
-
-const evenTimes = (duration: number) => {
-  const instants = Math.max(2, Math.ceil(duration / GAZE_INSTANT));
-  return { instants, step: duration / instants };
+const underOf = (input: WalkGazeInput): GazeUnder => {
+  const { walk, pace, loops, anchors, turning, targetOf, reachOf } = input;
+  const { gaze, gazeSpans: spans = [] } = walk;
+  return { gaze, spans, duration: pace.duration, loops, anchors, turning, targetOf, reachOf };
 };
 
 /** A gaze at even times. */
@@ -165,11 +91,13 @@ function wantedGaze(gaze: Gaze, input: WalkGazeInput): WalkGaze {
     const table = (values: Float64Array) => ({ values, length: duration, closed: loops });
     return { by: 'time', pan: table(pan), tilt: table(tilt) };
   }
-  if (gaze.kind === 'ahead') {
+  if (gaze.kind === 'ahead' || gaze.kind === 'kept') {
+    // Who walks has no direction of its own: it looks ahead.
+    const distance = gaze.kind === 'ahead' ? gaze.distance : FIRST_AHEAD;
     const standings = standingsOn(input);
     if (standings.length > 0) {
       const { instants, step } = evenTimes(duration);
-      const way = { length, closed, distance: gaze.distance, spacing: length / steps, standings };
+      const way = { length, closed, distance, spacing: length / steps, standings };
       const { pan, tilt } = aheadWithStays(
         { ...way, eyeAt: (stations) => eyesAt(input, stations), stationAt: (time) => pace.stationAt(time) },
         Float64Array.from({ length: instants + 1 }, (_, i) => i * step),
@@ -179,11 +107,11 @@ function wantedGaze(gaze: Gaze, input: WalkGazeInput): WalkGaze {
       return { by: 'time', pan: table(pan), tilt: table(tilt) };
     }
     const eye = eyePoints(input, steps, (part) => part * length);
-    const { pan, tilt } = gazeAhead(eye, length / steps, gaze.distance, closed);
+    const { pan, tilt } = gazeAhead(eye, length / steps, distance, closed);
     const soft = (values: Float64Array) => smoothTable({ values, length, closed }, GAZE_SMOOTHING);
     return { by: 'station', pan: soft(pan), tilt: soft(tilt) };
   }
-  if (!target && !lift) {
+  if (!target && !lift && !gaze.place && !gaze.lead) {
     // What is looked at stays in the middle of the picture: nothing is smoothed.
     const { pan, tilt } = gazeAt(
       eyePoints(input, steps, (part) => part * length),
@@ -197,7 +125,7 @@ function wantedGaze(gaze: Gaze, input: WalkGazeInput): WalkGaze {
   if (lift) for (let i = 0; i <= instants; i += 1) eye[3 * i + 1] = eye[3 * i + 1]! + lift(i * step);
   const points = new Float64Array(eye.length);
   for (let i = 0; i <= instants; i += 1) points.set(target ? target(i * step) : gaze.point, 3 * i);
-  const { pan, tilt } = gazeAt(eye, points);
+  const { pan, tilt } = gazeInFrame(gaze, eye, points, { step, edgesAt: input.edgesAt });
   const table = (values: Float64Array) => ({ values, length: duration, closed: false });
   return { by: 'time', pan: table(pan), tilt: table(tilt) };
 }

@@ -8,7 +8,7 @@ import {
   type WayAnchor,
 } from '../document/index.ts';
 import type { TurnLimit } from '../gaze/index.ts';
-import { toRadians, writeOrientation } from '../geometry/index.ts';
+import { toRadians } from '../geometry/index.ts';
 import { paceProfile, timeAtStation, type PaceProfile } from '../pace/index.ts';
 import { PlanCurve } from '../path/index.ts';
 import type { Footing } from '../survey/index.ts';
@@ -18,7 +18,9 @@ import { profilePath, type FloorProfile } from './floor-profile.ts';
 import { findObstacles, type Obstacle } from './in-the-way.ts';
 import type { GazeOff } from './gaze-off.ts';
 import { walkChannels } from './walk-channels.ts';
-import { walkGaze, type SpanTimes, type TargetOf, type WalkGaze } from './walk-gaze.ts';
+import type { SpanTimes, TargetOf } from './gaze-layers.ts';
+import { lensEdges } from './timed-gaze.ts';
+import { walkGaze, type WalkGaze } from './walk-gaze.ts';
 import {
   SAMPLE_STRIDE,
   sampleOf,
@@ -44,6 +46,8 @@ interface WalkOptions {
   comfort?: number;
   /** From where on a turn of the eye is noted, degrees a second. */
   turnNote?: number;
+  /** Width over height of its pictures. */
+  aspect?: number;
 }
 
 /** What is so near to a place that is looked at belongs to it, metres. */
@@ -88,6 +92,7 @@ export class CompiledWalk implements CompiledMove {
       turning = null,
       turnNote = FIRST_LIMITS.turnNote,
       comfort = turnNote,
+      aspect = 16 / 9,
     }: WalkOptions = {},
   ) {
     const closed = walk.path.closed && walk.path.nodes.length > 2;
@@ -131,6 +136,7 @@ export class CompiledWalk implements CompiledMove {
       reachOf,
       turning,
       comfort: toRadians(comfort),
+      edgesAt: lensEdges(this.tracks, aspect),
     });
     this.gaze = looked.gaze;
     this.gazeOff = looked.off;
@@ -241,8 +247,6 @@ export class CompiledWalk implements CompiledMove {
     out[offset] = this.point[0]!;
     out[offset + 1] = tableAt(this.eyeLine, station) + (this.lift?.at(time) ?? 0);
     out[offset + 2] = this.point[1]!;
-    writeOrientation(tableAt(pan, place), tableAt(tilt, place), this.tracks.rollAt(time), out, offset + 3);
-    this.tracks.write(time, out, offset + 7);
-    out[offset + 10] = this.tracks.exposureAt(time);
+    this.tracks.finish(time, tableAt(pan, place), tableAt(tilt, place), out, offset);
   }
 }

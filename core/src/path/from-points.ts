@@ -16,6 +16,8 @@ interface FromPoints {
   closed: boolean;
   /** All of it is smooth: nobody walks round corners on the spot. */
   smooth?: boolean;
+  /** Its heights are its own, and count. */
+  rises?: boolean;
   newId: () => string;
   /** Height of the surface at a place, near a height where that is known, metres; null where there is none. */
   surface: (x: number, z: number, y: number | null) => number | null;
@@ -24,10 +26,13 @@ interface FromPoints {
 type Point = readonly [x: number, y: number | null, z: number];
 
 /** A path along a line of points, with as few nodes as follow it, metres. */
-export function pathFromPoints(points: readonly Point[], { closed, smooth = false, newId, surface }: FromPoints): Path {
+export function pathFromPoints(
+  points: readonly Point[],
+  { closed, smooth = false, rises = false, newId, surface }: FromPoints,
+): Path {
   let close = CLOSE;
-  let main = mainPoints(points, close);
-  while (main.length > MOST_NODES) main = mainPoints(points, (close *= LOOSER));
+  let main = mainPoints(points, close, rises);
+  while (main.length > MOST_NODES) main = mainPoints(points, (close *= LOOSER), rises);
   let kept = main.map((i) => points[i]!);
   if (smooth) kept = heldLegs(kept);
   const nodes = kept.map(([x, y, z], i): PathNode => {

@@ -6,4 +6,5 @@ export { LONGEST_PATH, pathFault, type PathFault } from './limits.ts';
 export { arcLength } from './quadrature.ts';
 export * from './corner.ts';
 export * from './from-points.ts';
+export * from './height-line.ts';
 export * from './main-points.ts';

@@ -23,6 +23,7 @@ export class Footing {
   readonly knowsSolids: boolean;
   private readonly kinds: Uint8Array;
   private cover: FloorIndex | null = null;
+  private everything: FloorIndex | null = null;
   private joined: SolidCells | null = null;
 
   /**
@@ -62,6 +63,12 @@ export class Footing {
   headroom(x: number, z: number, floor: number): number {
     this.cover ??= new FloorIndex(coverTriangles(this.solids.triangles, (i) => this.kinds[i] !== SURFACE.door));
     return this.cover.nextAbove(x, z, floor + SAME_SURFACE) - floor;
+  }
+
+  /** The highest thing at (x, z), whatever it is, metres; −Infinity where there is nothing. */
+  topAt(x: number, z: number): number {
+    this.everything ??= new FloorIndex(coverTriangles(this.solids.triangles));
+    return this.everything.floorBelow(x, z, Infinity);
   }
 
   /**

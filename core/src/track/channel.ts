@@ -11,7 +11,7 @@ export interface ChannelKey {
 /** A stretch or an instant of a channel that a hand may take hold of. */
 export interface ChannelItem {
   id: string;
-  kind: 'pause' | 'mark' | 'pin' | 'gaze';
+  kind: 'pause' | 'mark' | 'pin' | 'gaze' | 'pose';
   /** seconds */
   from: number;
   to: number;

@@ -1,0 +1,33 @@
+import { z } from 'zod';
+import { gazeSchema, gazeSpanSchema, MOST_SPANS } from './gaze.ts';
+import { lensSchema } from './lens.ts';
+import { lightChoiceSchema } from './light.ts';
+import { paceSchema } from './pace.ts';
+import { pathSchema } from './path.ts';
+import { finite } from './primitives.ts';
+import { tracksSchema } from './track.ts';
+
+/** Where a glide is in the section. */
+export const glideHeightSchema = z.discriminatedUnion('by', [
+  /** As its nodes are. */
+  z.object({ by: z.literal('drawn') }),
+  /** At one height, metres. */
+  z.object({ by: z.literal('level'), height: finite.min(-1000).max(20_000) }),
+  /** So much above the ground, and never nearer than the clearance to anything under it, metres. */
+  z.object({ by: z.literal('ground'), above: finite.min(0.05).max(5000), clearance: finite.min(0.05).max(1000) }),
+]);
+export type GlideHeight = z.infer<typeof glideHeightSchema>;
+
+/** A camera that goes along a path in the air, or on a rail. Heights of its nodes are its own. */
+export const glideSchema = z.object({
+  kind: z.literal('glide'),
+  path: pathSchema,
+  height: glideHeightSchema,
+  pace: paceSchema,
+  gaze: gazeSchema,
+  gazeSpans: z.array(gazeSpanSchema).max(MOST_SPANS).optional(),
+  lens: lensSchema,
+  light: lightChoiceSchema,
+  tracks: tracksSchema.optional(),
+});
+export type Glide = z.infer<typeof glideSchema>;

@@ -1,0 +1,92 @@
+import {
+  MOST_LOOKS,
+  MOST_PACE_ITEMS,
+  MOST_POSES,
+  PACE_LIMITS,
+  type Glide,
+  type Orbit,
+  type Travel,
+} from '../document/index.ts';
+import { anglesOf, nearestTurn } from '../geometry/index.ts';
+import { pathFromPoints } from '../path/index.ts';
+import type { CompiledMove } from './sample.ts';
+
+/** An orbit becomes poses so far apart, radians of its turn, and no fewer than so many. */
+const POSE_TURN = Math.PI / 18;
+const FEWEST = 9;
+
+/** An orbit as a travel round its subject, that gives its pictures. @param move the orbit as it is played */
+export function orbitToTravel(body: Orbit, move: CompiledMove, newId: () => string): Travel {
+  const { lens, light, tracks } = body;
+  const pieces = Math.min(MOST_POSES - 1, Math.max(FEWEST, Math.ceil(Math.abs(body.sweep) / POSE_TURN)));
+  const subject = move.looks[0]?.at(0) ?? body.pivot.point;
+  const poses = Array.from({ length: pieces + 1 }, (_, i) => {
+    const time = (move.duration * i) / pieces;
+    // The last instant of what closes is its first.
+    const { position, orientation } = move.sampleAt(i === pieces ? move.duration - 1e-9 : time);
+    return { id: newId(), time, hold: 0, position, orientation, span: 'round' as const };
+  });
+  const runs = body.shape === 'constant' || body.shape === 'carry';
+  return {
+    kind: 'travel',
+    poses,
+    turning: 'level',
+    ends: runs ? 'running' : 'rest',
+    subject,
+    gaze: { kind: 'kept' },
+    lens,
+    light,
+    ...(tracks && { tracks }),
+  };
+}
+
+/** A way is taken over from instants so far apart, seconds. */
+const INSTANT = 1 / 30;
+
+/**
+ * A move that is placed by time as a glide: its way as a path with heights, timed by pins where it had poses, its looks as
+ * recorded. Null where it gets nowhere.
+ */
+export function travelToGlide(body: Travel, move: CompiledMove, newId: () => string): Glide | null {
+  const instants = Math.max(2, Math.ceil(move.duration / INSTANT));
+  const samples = Array.from({ length: instants + 1 }, (_, i) => move.sampleAt((move.duration * i) / instants));
+  const { nodes } = pathFromPoints(
+    samples.map(({ position }) => position),
+    { closed: false, smooth: true, rises: true, newId, surface: () => null },
+  );
+  if (nodes.length < 2) return null;
+  let pan = 0;
+  const every = Math.max(1, Math.ceil(samples.length / MOST_LOOKS));
+  const looks = samples
+    .map(({ orientation }, i) => {
+      const angles = anglesOf(orientation);
+      pan = i === 0 ? angles.pan : nearestTurn(angles.pan, pan);
+      return { at: i / instants, pan, tilt: angles.tilt };
+    })
+    .filter((_, i) => i % every === 0 || i === instants);
+  const { lens, light, tracks, poses } = body;
+  const start = poses[0]?.time ?? 0;
+  const stationAt = (time: number) => ({ by: 'station' as const, station: move.path?.stationAt(time) ?? 0 });
+  const inner = poses.slice(1, -1).filter(({ hold }) => hold === 0);
+  const pins = inner.map(({ time }) => ({ id: newId(), anchor: stationAt(time - start), time: time - start }));
+  const pauses = poses
+    .filter(({ hold }) => hold >= PACE_LIMITS.pause[0])
+    .map(({ time, hold }) => ({ id: newId(), anchor: stationAt(time - start), seconds: hold }));
+  return {
+    kind: 'glide',
+    path: { nodes, closed: false },
+    height: { by: 'drawn' },
+    pace: {
+      by: 'duration',
+      speed: 1,
+      duration: move.duration,
+      shape: body.ends === 'rest' ? 'ease both' : 'constant',
+      ...(pins.length > 0 && { pins: pins.slice(0, MOST_PACE_ITEMS) }),
+      ...(pauses.length > 0 && { pauses: pauses.slice(0, MOST_PACE_ITEMS) }),
+    },
+    gaze: { kind: 'recorded', looks },
+    lens,
+    light,
+    ...(tracks && { tracks }),
+  };
+}
