@@ -129,8 +129,14 @@ export class SiteMotion {
 const meant = ({ model, name }: Pick<MovablePart, 'model' | 'name'>, action: DrivenAction) =>
   model === action.model && (action.part === null || isWithin(name, action.part));
 
-/** Extent of the parts that an action means; null where there are none. */
-const boundsOfMeant = (parts: readonly MovablePart[], action: DrivenAction): Bounds | null =>
-  joinBounds(
-    parts.filter((part) => meant(part, action)).map((one) => ('bounds' in one ? one.bounds : boundsOf(one.positions))),
+/**
+ * Extent of the parts that an action means; null where there are none. A leaf hangs by its own edge, and a subject turns
+ * about its own middle, whatever else is on them.
+ */
+function boundsOfMeant(parts: readonly MovablePart[], action: DrivenAction): Bounds | null {
+  const all = parts.filter((part) => meant(part, action));
+  const own = action.kind === 'spin' ? [] : all.filter(({ name }) => name === action.part);
+  return joinBounds(
+    (own.length > 0 ? own : all).map((one) => ('bounds' in one ? one.bounds : boundsOf(one.positions))),
   );
+}

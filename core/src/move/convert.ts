@@ -44,10 +44,11 @@ export function orbitToTravel(body: Orbit, move: CompiledMove, newId: () => stri
 const INSTANT = 1 / 30;
 
 /**
- * A move that is placed by time as a glide: its way as a path with heights, timed by pins where it had poses, its looks as
- * recorded. Null where it gets nowhere.
+ * A move that is placed by time as a glide: its way as a path with heights, its stays as pauses, its looks as recorded; its
+ * pace is a glide's from then on. Null where it gets nowhere.
  */
 export function travelToGlide(body: Travel, move: CompiledMove, newId: () => string): Glide | null {
+  if (!move.path) return null;
   const instants = Math.max(2, Math.ceil(move.duration / INSTANT));
   const samples = Array.from({ length: instants + 1 }, (_, i) => move.sampleAt((move.duration * i) / instants));
   const { nodes } = pathFromPoints(
@@ -67,8 +68,6 @@ export function travelToGlide(body: Travel, move: CompiledMove, newId: () => str
   const { lens, light, tracks, poses } = body;
   const start = poses[0]?.time ?? 0;
   const stationAt = (time: number) => ({ by: 'station' as const, station: move.path?.stationAt(time) ?? 0 });
-  const inner = poses.slice(1, -1).filter(({ hold }) => hold === 0);
-  const pins = inner.map(({ time }) => ({ id: newId(), anchor: stationAt(time - start), time: time - start }));
   const pauses = poses
     .filter(({ hold }) => hold >= PACE_LIMITS.pause[0])
     .map(({ time, hold }) => ({ id: newId(), anchor: stationAt(time - start), seconds: hold }));
@@ -81,7 +80,6 @@ export function travelToGlide(body: Travel, move: CompiledMove, newId: () => str
       speed: 1,
       duration: move.duration,
       shape: body.ends === 'rest' ? 'ease both' : 'constant',
-      ...(pins.length > 0 && { pins: pins.slice(0, MOST_PACE_ITEMS) }),
       ...(pauses.length > 0 && { pauses: pauses.slice(0, MOST_PACE_ITEMS) }),
     },
     gaze: { kind: 'recorded', looks },

@@ -226,3 +226,102 @@ describe('checks read no kind', () => {
     expect(rules).toEqual(['not looked at']);
   });
 });
+
+describe('an orbit in full', () => {
+  const turn = (move: NonNullable<ReturnType<typeof compileMove>>, time: number) => {
+    const [x, , z] = move.sampleAt(time).position;
+    return Math.atan2(x - 3, z + 2);
+  };
+
+  test('rises and widens over its sweep, and looks at its subject all the while', () => {
+    const move = compileMove(orbit({ rise: 2, widens: 0.5, sweep: 2, start: 0 }), site())!;
+    for (const [time, part] of [
+      [0, 0],
+      [2.5, 0.5],
+      [5, 1],
+    ] as const) {
+      const { position } = move.sampleAt(time);
+      const radius = 4 * (1 - 0.5 * part);
+      expect(position[1] - 1).toBeCloseTo(radius * Math.sin(0.3) + 2 * part, 9);
+      expect(Math.hypot(position[0] - 3, position[2] + 2)).toBeCloseTo(radius * Math.cos(0.3), 9);
+      const camera = new PerspectiveCamera(40, 1, 0.1, 100);
+      camera.position.fromArray(position);
+      camera.quaternion.fromArray(move.sampleAt(time).orientation);
+      camera.updateMatrixWorld();
+      const seen = new Vector3(3, 1, -2).project(camera);
+      expect(Math.hypot(seen.x, seen.y)).toBeLessThan(1e-9);
+    }
+    expect(compileMove(orbit({ rise: 2 }), site())!.loops).toBe(false);
+  });
+
+  test('stops at its angles for as long as it is told to', () => {
+    const stops = [{ id: '00000000-0000-4000-8000-0000000000b1', angle: 1, seconds: 1.5 }];
+    const move = compileMove(orbit({ stops, start: 0, sweep: 3, duration: 9, shape: 'ease both' }), site())!;
+    expect(move.duration).toBe(9);
+    const [stop] = move.channels.find(({ id }) => id === 'turn')!.items!;
+    expect(stop!.to - stop!.from).toBeCloseTo(1.5, 6);
+    for (const part of [0.01, 0.5, 0.99]) expect(turn(move, stop!.from + 1.5 * part)).toBeCloseTo(1, 6);
+    expect(turn(move, 9)).toBeCloseTo(3, 6);
+  });
+
+  test('swings there and back in its time, and closes', () => {
+    const move = compileMove(orbit({ swings: true, start: 0, sweep: 1.2, shape: 'ease both' }), site())!;
+    expect(move.loops).toBe(true);
+    expect(turn(move, 2.5)).toBeCloseTo(1.2, 9);
+    for (const time of [0.4, 1.1, 2]) expect(turn(move, 5 - time)).toBeCloseTo(turn(move, time), 9);
+  });
+
+  test('has every shape of a pace: cut-ready ends move, those at rest do not', () => {
+    const speed = (shape: Orbit['shape'], time: number) =>
+      compileMove(orbit({ shape }), site())!
+        .channels.find(({ id }) => id === 'turn')!
+        .at(time);
+    expect(speed('ease out of rest', 0)).toBeCloseTo(0, 9);
+    expect(speed('ease out of rest', 5)).toBeGreaterThan(70);
+    expect(speed('ease to rest', 5)).toBeCloseTo(0, 9);
+    expect(speed('carry', 0)).toBeGreaterThan(1.5 * speed('carry', 2.5));
+  });
+
+  test('with a rise fits its subject at every angle, and no more than it has to', () => {
+    fc.assert(
+      fc.property(
+        number(-3, 6),
+        number(0.4, 2.5),
+        number(0.2, 0.9),
+        number(-1, 1),
+        (rise, widens, fill, inclination) => {
+          const box = part('Box', [2, 0, -3], [4, 2, -1]);
+          const body = orbit({
+            ...{ rise, widens, inclination, sweep: 2.4 },
+            pivot: { kind: 'object', model: MODEL, name: 'Box', whole: false, point: [3, 1, -2] },
+            distance: { by: 'fit', fill },
+          });
+          const move = compileMove(body, site([box]))!;
+          let most = 0;
+          for (let time = 0; time <= 5; time += 0.025) {
+            const { position, orientation } = move.sampleAt(time);
+            const camera = new PerspectiveCamera((2 * Math.atan(10.125 / 50) * 180) / Math.PI, 16 / 9, 0.001, 1000);
+            camera.position.fromArray(position);
+            camera.quaternion.fromArray(orientation);
+            camera.updateMatrixWorld();
+            for (let corner = 0; corner < 8; corner += 1) {
+              const seen = new Vector3(corner & 1 ? 4 : 2, corner & 2 ? 2 : 0, corner & 4 ? -1 : -3).project(camera);
+              most = Math.max(most, Math.abs(seen.x), Math.abs(seen.y));
+            }
+          }
+          expect(Math.abs(most / fill - 1)).toBeLessThan(0.01);
+          // What fits is not said to be cut; the same through a lens of twice the length is.
+          const rules = (b: Orbit) =>
+            checkMove(compileMove(b, site([box]))!, nowhere, FIRST_LIMITS).map(({ rule }) => rule);
+          expect(rules(body)).not.toContain('out of frame');
+          const near = {
+            ...body,
+            distance: { by: 'radius' as const, radius: (move as unknown as { radius: number }).radius * 0.5 * fill },
+          };
+          expect(rules(near)).toContain('out of frame');
+        },
+      ),
+      { numRuns: 25 },
+    );
+  });
+});
