@@ -29,7 +29,11 @@ export function driveOf(action: DrivenAction, bounds: Bounds): Drive | null {
     }
     case 'hinge': {
       const done = runOf(action);
-      return about(UPRIGHT, hingeOf(bounds, action.end), (time) => action.angle * done(time));
+      return about(
+        UPRIGHT,
+        hingeOf(bounds, action.end),
+        (time) => action.angle * (action.back ? 1 - done(time) : done(time)),
+      );
     }
     case 'along':
       return alongWay(action);

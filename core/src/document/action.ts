@@ -61,6 +61,8 @@ const hingeActionSchema = z.object({
   end: z.enum(['low', 'high']),
   /** How far it opens, radians; positive counter-clockwise in the plan. */
   angle: finite.min(-2 * Math.PI).max(2 * Math.PI),
+  /** It begins turned by that angle, and comes to where it rests: a door that was modelled open, and opens. */
+  back: z.literal(true).optional(),
   ...run,
   repeat: repeatSchema.default('once'),
 });

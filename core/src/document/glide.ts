@@ -28,6 +28,8 @@ export const glideSchema = z.object({
   gazeSpans: z.array(gazeSpanSchema).max(MOST_SPANS).optional(),
   lens: lensSchema,
   light: lightChoiceSchema,
+  /** Its tracks keep the pace of the way: what they change, changes as fast as it goes. */
+  together: z.literal(true).optional(),
   tracks: tracksSchema.optional(),
 });
 export type Glide = z.infer<typeof glideSchema>;

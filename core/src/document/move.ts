@@ -22,6 +22,8 @@ export const walkSchema = z.object({
   gazeSpans: z.array(gazeSpanSchema).max(MOST_SPANS).optional(),
   lens: lensSchema,
   light: lightChoiceSchema,
+  /** Its tracks keep the pace of the way: what they change, changes as fast as it goes. */
+  together: z.literal(true).optional(),
   tracks: tracksSchema.optional(),
 });
 export type Walk = z.infer<typeof walkSchema>;

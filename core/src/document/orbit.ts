@@ -70,6 +70,8 @@ export const orbitSchema = z.object({
   turns: z.literal('subject').optional(),
   lens: lensSchema,
   light: lightChoiceSchema,
+  /** Its tracks keep the pace of the way: what they change, changes as fast as it goes. */
+  together: z.literal(true).optional(),
   tracks: tracksSchema.optional(),
 });
 export type Orbit = z.infer<typeof orbitSchema>;

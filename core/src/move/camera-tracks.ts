@@ -39,7 +39,9 @@ export class CameraTracks {
     anchors: AnchorTimes,
     loops: boolean,
     /** How much longer the lens is at a time than its track says; null where only that counts. */
-    private readonly held: ((time: number) => number) | null = null,
+    private readonly held: ((time: number) => number) | null | undefined = null,
+    /** The clock that the tracks go by, where it is another than that of the move. */
+    private readonly clock: (time: number) => number = (time) => time,
   ) {
     this.still = throughLens(lens);
     const channels: Channel[] = [];
@@ -50,7 +52,11 @@ export class CameraTracks {
       if (curve.keys.length === 0) continue;
       this.curves.set(name, curve);
       const { limits, step, ...channel } = CHANGING[name];
-      channels.push({ ...channel, at: (time) => curve.at(time), track: { name, keys: curve.keys, limits, step } });
+      channels.push({
+        ...channel,
+        at: (time) => curve.at(clock(time)),
+        track: { name, keys: curve.keys, limits, step },
+      });
     }
     if (held && !this.curves.has('focalLength')) {
       const { id, title, unit } = CHANGING.focalLength;
@@ -70,7 +76,7 @@ export class CameraTracks {
 
   /** What a track says at a time; what the move says where it has no keys. */
   private at(name: TrackName, time: number, otherwise: number): number {
-    return this.curves.get(name)?.at(time) ?? otherwise;
+    return this.curves.get(name)?.at(this.clock(time)) ?? otherwise;
   }
 
   viewAt(time: number): CameraView {
@@ -139,3 +145,9 @@ export class CameraTracks {
 
 const own = new Turn();
 const turn = new Turn();
+
+/** A clock that goes as fast as a move gets on: at half the way it shows half the time. */
+export const clockOfWay =
+  (way: { duration: number; length: number; stationAt: (time: number) => number }): ((time: number) => number) =>
+  (time) =>
+    way.length > 0 ? (way.duration * way.stationAt(time)) / way.length : time;

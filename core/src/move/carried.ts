@@ -79,7 +79,7 @@ export function compileRide(body: Ride, footing: Footing, carrier: CarrierPlace,
       anchors: { duration, timeAt: path && ((station) => path.timeAt(station)), stationOf: null },
       path,
       away: carrier.away,
-      channels: heightOver(footing, placeAt),
+      channels: heightOver(footing, placeAt, carrier.away),
     },
     site,
   );
@@ -111,7 +111,7 @@ export function compileFollow(body: Follow, site: TimedSite): TimedCamera {
     return there ? Math.hypot(...there.map((value, k) => value - position[k]!)) : 0;
   };
   const first = away(0);
-  const channels: Channel[] = at(0) ? [{ id: 'away', title: 'Distance', unit: 'm', at: away }] : [];
+  const channels: Channel[] = at(0) ? [{ id: 'away', title: 'Away', unit: 'm', at: away }] : [];
   return new TimedCamera(
     body,
     {
@@ -122,17 +122,25 @@ export function compileFollow(body: Follow, site: TimedSite): TimedCamera {
       anchors: { duration, timeAt: null, stationOf: null },
       path: null,
       channels,
+      locked: true,
       ...(body.holdSize && first > 0 && { lensFactor: (time: number) => away(time) / first }),
     },
     site,
   );
 }
 
-function heightOver(footing: Footing, placeAt: (time: number, out: Float64Array, at: number) => void): Channel[] {
+function heightOver(
+  footing: Footing,
+  placeAt: (time: number, out: Float64Array, at: number) => void,
+  away: Bounds | undefined,
+): Channel[] {
   const place = new Float64Array(3);
   const below = (time: number) => {
     placeAt(time, place, 0);
-    const floor = footing.floors.floorBelow(place[0]!, place[2]!, place[1]!);
+    const [x, y, z] = [place[0]!, place[1]!, place[2]!];
+    // Where the carrier rests it is not any more: what was under it counts.
+    const over = away && x >= away.min[0] && x <= away.max[0] && z >= away.min[2] && z <= away.max[2];
+    const floor = footing.floors.floorBelow(x, z, over && y > away.min[1] ? away.min[1] : y);
     return floor > -Infinity ? floor : place[1]!;
   };
   return [

@@ -102,20 +102,26 @@ export function subjectOf(body: MoveBody): string {
   return body.kind === 'ride' ? JSON.stringify(body.carrier) : '';
 }
 
+/** Eyes of a person who stands, metres. */
+const EYES = 1.6;
+
 /** Places that a move has by its document alone: which storey it belongs to, metres. */
 export function placesOf(body: MoveBody): readonly { x: number; y: number; z: number }[] {
   const place = ([x, y, z]: Vec3) => ({ x, y, z });
+  // A camera stands for the floor that a person with such eyes would stand on.
+  const eyes = ([x, y, z]: Vec3) => ({ x, y: y - EYES, z });
   switch (body.kind) {
     case 'walk':
-    case 'glide':
       return body.path.nodes;
+    case 'glide':
+      return body.path.nodes.map(({ x, y, z }) => eyes([x, y, z]));
     case 'orbit':
       return [place(body.pivot.point)];
     case 'travel':
-      return body.poses.map(({ position }) => place(position));
+      return body.poses.map(({ position }) => eyes(position));
     case 'ride':
       return body.carrier ? [place(body.carrier.centre)] : [];
     case 'follow':
-      return [place(body.position)];
+      return [eyes(body.position)];
   }
 }

@@ -3,6 +3,7 @@ import { paceProfile, timeAtStation, type PaceProfile } from '../pace/index.ts';
 import { PlanCurve, SpaceWay, type HeightAt } from '../path/index.ts';
 import type { Footing } from '../survey/index.ts';
 import { stationOf, type AnchorTimes, type Channel } from '../track/index.ts';
+import { clockOfWay } from './camera-tracks.ts';
 import { paceItems } from './channel-items.ts';
 import type { MovePath } from './sample.ts';
 import { TimedCamera, type TimedPlaces, type TimedSite } from './timed-camera.ts';
@@ -40,7 +41,8 @@ export function compileGlide(body: Glide, footing: Footing, site: TimedSite): Ti
     keptAt: () => ({ pan: Math.atan2(-start[0]!, -start[1]!), tilt: 0 }),
     anchors,
     path: pathOf(body, way, pace),
-    channels: glideChannels(way, pace, footing, timeAt),
+    channels: glideChannels(body, way, pace, footing),
+    clock: body.together && clockOfWay(pace),
     lost: pace.lost ?? 0,
   };
   // A direction of its own a glide has not: it looks along its way.
@@ -142,12 +144,12 @@ function highestWithin(values: Float64Array, reach: number, length: number, clos
 }
 
 /** The camera over what is under it, and how fast it goes. */
-function glideChannels(
-  way: SpaceWay,
-  pace: PaceProfile,
-  footing: Footing,
-  timeAt: (station: number) => number,
-): Channel[] {
+function glideChannels({ path, height }: Glide, way: SpaceWay, pace: PaceProfile, footing: Footing): Channel[] {
+  const timeAt = (station: number) => timeAtStation(pace, station);
+  const nodes = path.nodes.map(({ id, y }, i) => {
+    const time = timeAt(way.stationOfNode(i)!);
+    return { id, kind: 'pose' as const, from: time, to: time, value: y, about: `Node ${i + 1}` };
+  });
   const place = new Float64Array(3);
   const at = (time: number) => {
     way.placeAt(pace.stationAt(time), place);
@@ -167,6 +169,7 @@ function glideChannels(
           return below > -Infinity ? below : y!;
         },
       },
+      ...(height.by === 'drawn' && { items: nodes }),
     },
     {
       id: 'pace',

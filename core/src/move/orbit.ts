@@ -4,7 +4,7 @@ import { Projection, throughLens } from '../optics/index.ts';
 import { sweepOf, type Sweep } from '../action/index.ts';
 import { timeAtStation } from '../pace/index.ts';
 import type { Channel } from '../track/index.ts';
-import { CameraTracks } from './camera-tracks.ts';
+import { CameraTracks, clockOfWay } from './camera-tracks.ts';
 import {
   SAMPLE_STRIDE,
   sampleOf,
@@ -70,7 +70,10 @@ export class CompiledOrbit implements CompiledMove {
     this.loops = !pivot.moves && (closes || swings === true);
     this.sweep = sweepOf(orbit);
     this.angle = this.sweep.pace.length;
-    this.tracks = new CameraTracks(orbit.lens, orbit.tracks, { duration, timeAt: null, stationOf: null }, this.loops);
+    const anchors = { duration, timeAt: null, stationOf: null };
+    const way = { duration, length: this.angle, stationAt: (time: number) => this.sweep.at(time) };
+    const clock = orbit.together ? clockOfWay(way) : undefined;
+    this.tracks = new CameraTracks(orbit.lens, orbit.tracks, anchors, this.loops, null, clock);
     this.radius =
       orbit.distance.by === 'radius'
         ? orbit.distance.radius

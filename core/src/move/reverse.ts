@@ -1,18 +1,19 @@
-import { PACE_LIMITS, type Anchor, type Gaze, type Walk, type WayAnchor } from '../document/index.ts';
+import { PACE_LIMITS, type Anchor, type Gaze, type Glide, type Walk, type WayAnchor } from '../document/index.ts';
 import { paceProfile } from '../pace/index.ts';
-import { PlanCurve, reversePath } from '../path/index.ts';
+import { PlanCurve, reversePath, SpaceWay } from '../path/index.ts';
 import { stationOf } from '../track/index.ts';
 
 /**
- * A walk the other way: its pauses, marks, pins, gazes and keys stay at their places of the path; what is held by a time
+ * A walk or a glide the other way: its pauses, marks, pins, gazes and keys stay at their places of the path; what is held by a time
  * stays at its time. Reversed twice it is what it was.
  */
-export function reversedWalk(walk: Walk): Walk {
+export function reversedWalk<M extends Walk | Glide>(walk: M): M {
   const { path, pace, gazeSpans, tracks } = walk;
   const reversed = reversePath(path);
   if (path.nodes.length < 2) return { ...walk, path: reversed };
   const curve = new PlanCurve(path);
-  const { length } = curve;
+  const way = walk.kind === 'glide' && curve.length > 0 ? new SpaceWay(path, curve) : null;
+  const length = way?.length ?? curve.length;
   const back = (anchor: WayAnchor): WayAnchor => {
     if (anchor.by === 'node') return { ...anchor, offset: -anchor.offset };
     return { by: 'station', station: Math.max(0, length - anchor.station) };
@@ -21,7 +22,10 @@ export function reversedWalk(walk: Walk): Walk {
   const place = <T extends { anchor: WayAnchor }>(items: readonly T[]): T[] =>
     items.map((item) => ({ ...item, anchor: back(item.anchor) }));
   const { marks, pauses, pins, carry } = pace;
-  const nodeAt = (id: string) => curve.nodeStations[path.nodes.findIndex((node) => node.id === id)] ?? null;
+  const nodeAt = (id: string) => {
+    const index = path.nodes.findIndex((node) => node.id === id);
+    return way ? way.stationOfNode(index) : (curve.nodeStations[index] ?? null);
+  };
   const duration =
     pins && length > 0
       ? paceProfile(pace, { length, stationOf: (anchor) => stationOf(anchor, nodeAt) }).duration

@@ -1,5 +1,5 @@
-import { Matrix4, Vector3 } from 'three';
-import type { Bounds, Gaze, Quaternion, Ride, Vec3 } from '../document/index.ts';
+import { Matrix4, Quaternion as Turn, Vector3 } from 'three';
+import type { Bounds, Gaze, Pose, Quaternion, Ride, Vec3 } from '../document/index.ts';
 import { middle, orientationFromAxes } from '../geometry/index.ts';
 import type { CarrierPlace } from './carried.ts';
 
@@ -93,4 +93,17 @@ export function seatAt(
         gaze: atCarrier,
       };
   }
+}
+
+/** The seat on a carrier from which one sees what an eye sees at a time. */
+export function seatOf(
+  { position, orientation }: Pose,
+  { centre, carry }: CarrierPlace,
+  time: number,
+): Pick<Ride, 'seat' | 'facing'> {
+  const back = (carry?.(time, new Matrix4()) ?? new Matrix4()).clone().invert();
+  const rest = new Vector3(...position).applyMatrix4(back).sub(new Vector3(...centre));
+  const turn = new Turn().setFromRotationMatrix(new Matrix4().extractRotation(back)).multiply(new Turn(...orientation));
+  const { x, y, z, w } = turn.normalize();
+  return { seat: rest.toArray(), facing: [x, y, z, w] };
 }

@@ -53,9 +53,13 @@ export interface TimedPlaces {
   anchors: AnchorTimes;
   path: MovePath | null;
   channels: readonly Channel[];
+  /** Its eye is held on what it looks at, however fast that goes: the checks say where it turns too fast. */
+  locked?: true;
   /** How much longer its lens is at a time than its tracks say. */
-  lensFactor?: (time: number) => number;
+  lensFactor?: ((time: number) => number) | undefined;
   away?: Bounds | undefined;
+  /** The clock that its tracks go by, where it is another than its own. */
+  clock?: ((time: number) => number) | undefined;
   /** Keys of it that hold on to nothing any more. */
   lost?: number;
 }
@@ -90,7 +94,7 @@ export class TimedCamera implements CompiledMove {
     this.loops = places.loops && !gazes.some((gaze) => gaze.kind === 'object' && targetOf(gaze));
     this.path = path;
     this.away = places.away;
-    this.tracks = new CameraTracks(body.lens, body.tracks, anchors, this.loops, places.lensFactor ?? null);
+    this.tracks = new CameraTracks(body.lens, body.tracks, anchors, this.loops, places.lensFactor, places.clock);
     const free = body.gaze.kind === 'kept' && spans.length === 0 && places.orientationAt;
     if (free) this.gaze = null;
     else {
@@ -107,7 +111,7 @@ export class TimedCamera implements CompiledMove {
       this.gaze = layGaze(
         {
           ...{ gaze: body.gaze, spans, duration, loops: this.loops, anchors, targetOf, reachOf },
-          turning: body.gaze.kind === 'kept' || held ? null : turning,
+          turning: body.gaze.kind === 'kept' || held || places.locked ? null : turning,
         },
         wanted(body.gaze),
         wanted,

@@ -42,7 +42,7 @@ const randomPoses: fc.Arbitrary<TravelPose[]> = fc
 const turnings = fc.constantFrom('level' as const, 'free' as const);
 const played = (body: Travel) => compileMove(body, siteOf())!;
 const apart = (a: readonly number[], b: readonly number[]) =>
-  new Quaternion(...(a as Vec3 & [number])).angleTo(new Quaternion(...(b as Vec3 & [number])));
+  new Quaternion().fromArray(a).angleTo(new Quaternion().fromArray(b));
 
 describe('a travel', () => {
   test('passes every pose at its time, and stays where it is to stay (500 random sets)', () => {

@@ -114,7 +114,7 @@ function travelChannels(
           from,
           to: Math.min(duration, from + hold),
           value: position[1],
-          about: `${i + 1}`,
+          about: `Pose ${i + 1}`,
         };
       }),
     },

@@ -13,7 +13,7 @@ import { paceProfile, timeAtStation, type PaceProfile } from '../pace/index.ts';
 import { PlanCurve } from '../path/index.ts';
 import type { Footing } from '../survey/index.ts';
 import { stationOf, TrackCurve, type AnchorTimes, type Channel } from '../track/index.ts';
-import { CameraTracks } from './camera-tracks.ts';
+import { CameraTracks, clockOfWay } from './camera-tracks.ts';
 import { profilePath, type FloorProfile } from './floor-profile.ts';
 import { findObstacles, type Obstacle } from './in-the-way.ts';
 import type { GazeOff } from './gaze-off.ts';
@@ -119,7 +119,8 @@ export class CompiledWalk implements CompiledMove {
       timeAt: (station) => this.timeAt(station),
       stationOf: (id) => this.stationOfNode(id),
     };
-    this.tracks = new CameraTracks(walk.lens, walk.tracks, anchors, this.loops);
+    const clock = walk.together ? clockOfWay(this.pace) : undefined;
+    this.tracks = new CameraTracks(walk.lens, walk.tracks, anchors, this.loops, null, clock);
     const lift = new TrackCurve(walk.tracks?.lift ?? [], anchors, this.loops);
     this.lift = lift.keys.length > 0 ? lift : null;
     this.lostKeys = this.tracks.lostKeys + lift.lost + (this.pace.lost ?? 0);

@@ -77,12 +77,12 @@ function outerWalls(b: Builder): void {
   b.within('Building / Entrance doors', () => {
     door(b, { ...north, base: D.FLOOR }, ENTRANCE);
     // Two glazed leaves, standing open inward.
-    for (const [hinge, sense] of [
-      [ENTRANCE.from + 0.04, 1],
-      [ENTRANCE.to - 0.04, -1],
-    ] as const)
-      glazedLeaf(b, hinge, sense);
   });
+  for (const [side, hinge, sense] of [
+    ['West', ENTRANCE.from + 0.04, 1],
+    ['East', ENTRANCE.to - 0.04, -1],
+  ] as const)
+    b.within(`Building / Entrance doors / ${side} door`, () => glazedLeaf(b, hinge, sense));
   b.within('Building / Skirting', () => {
     const inner = { from: D.OUTER_WALL, base: D.FLOOR };
     skirting(b, { ...north, ...inner, to: D.EAST - D.OUTER_WALL, openings: [ENTRANCE] }, [1]);

@@ -7,20 +7,15 @@ import {
   type Walk,
   type Vec3,
 } from '@eskovan/core/document';
-import { orientationOf } from '@eskovan/core/geometry';
 import { straightened } from '@eskovan/core/framing';
 import { startingLight, type LightStart } from '@eskovan/core/site';
-import { createHash } from 'node:crypto';
 import { DECK, FLOOR, STAIR } from '../building/dimensions.ts';
 import type { CommissionModel } from '../commission-models.ts';
 import { atTheStop } from '../shuttle/ride.ts';
+import { idOf } from './id.ts';
+import { OTHER_MOVES } from './other-moves.ts';
+import { poseAt, type Point } from './pose.ts';
 import { BOARDWALK_HEIGHT, BOARDWALK_WAY } from '../site/boardwalk.ts';
-
-/** Ids that are the same on every machine, so that seeding twice makes one project. */
-export function idOf(what: string): string {
-  const hex = createHash('sha256').update(`ternholm ${what}`).digest('hex');
-  return `${hex.slice(0, 8)}-${hex.slice(8, 12)}-4${hex.slice(13, 16)}-8${hex.slice(17, 20)}-${hex.slice(20, 32)}`;
-}
 
 export const PROJECT: BodyOf<'project'> = projectBodySchema.parse({
   client: 'Ternholm Parish',
@@ -201,10 +196,13 @@ export const MOVES = [
       },
     } satisfies BodyOf<'move'>,
   },
+  ...OTHER_MOVES,
 ] as const;
 
 /** What moves while a move plays: as the models' files have it. */
 export const ACTIONS = [
+  doorOpens('West', Math.PI / 2),
+  doorOpens('East', -Math.PI / 2),
   recorded('Shuttle leaves for the hill', 'shuttle', 'Ride round the hill', 'to and fro'),
   recorded('Focusing the scope', 'scope', 'Focus', 'to and fro'),
 ] as const;
@@ -218,14 +216,31 @@ function recorded(
   return { name, body: { kind: 'recorded', model: idOf(`model ${model}`), start: 0, movement, speed: 1, repeat } };
 }
 
+/** The leaves of the entrance stand open in the model: they begin shut, and open while one arrives. */
+function doorOpens(side: 'West' | 'East', angle: number): { name: string; body: BodyOf<'action'> } {
+  return {
+    name: `${side} entrance door`,
+    body: {
+      kind: 'hinge',
+      model: idOf('model observatory'),
+      part: `Building / Entrance doors / ${side} door`,
+      start: 3,
+      end: 'low',
+      angle,
+      back: true,
+      seconds: 2.5,
+      shape: 'ease both',
+      repeat: 'once',
+    },
+  };
+}
+
 /** The project's own light is an afternoon; these are the others. */
 export const LIGHTS = [light('Morning'), light('Dusk, lamps on'), light('Overcast')] as const;
 
 function light(start: LightStart): { name: string; body: BodyOf<'light'> } {
   return { name: start, body: { ...startingLight(start, PROJECT.sun), picture: null } };
 }
-
-type Point = readonly [number, number, number];
 
 /** Steeper than this one looks up or down on purpose, radians: less is mended by a shifted lens. */
 const ON_PURPOSE = 0.15;
@@ -237,10 +252,9 @@ function view(
   focalLengthMm = 24,
   seenIn?: LightStart,
 ): { name: string; body: BodyOf<'view'> } {
-  const [dx, dy, dz] = [to[0] - from[0], to[1] - from[1], to[2] - from[2]];
-  const tilt = Math.atan2(dy, Math.hypot(dx, dz));
+  const { tilt, ...pose } = poseAt(from, to);
   const seen = {
-    pose: { position: [...from] as Vec3, orientation: orientationOf({ pan: Math.atan2(-dx, -dz), tilt, roll: 0 }) },
+    pose,
     lens: { ...DEFAULT_LENS, focalLengthMm },
   };
   return {

@@ -4,12 +4,13 @@ import { lightKey, siteInput, siteKey } from '@eskovan/core/site';
 import { SURVEY_ALGORITHM } from '@eskovan/core/survey';
 import { randomBytes } from 'node:crypto';
 import { SeedApi } from './api.ts';
-import { ACTIONS, idOf, LIGHTS, MOVES, PROJECT, VIEWS } from './commission.ts';
+import { idOf } from './id.ts';
+import { ACTIONS, LIGHTS, MOVES, PROJECT, VIEWS } from './commission.ts';
 import { drawPictures } from './pictures.ts';
 import { prepareCommission } from './prepare.ts';
 
 export { CHROMIUM } from './pictures.ts';
-export { idOf } from './commission.ts';
+export { idOf } from './id.ts';
 export { prepareCommission } from './prepare.ts';
 
 export interface SeedOptions {

@@ -23,7 +23,8 @@ import { existsSync } from 'node:fs';
 import { mkdir, readFile, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { COMMISSION_MODELS, modelGlb, type CommissionModel } from '../commission-models.ts';
-import { idOf, LIGHTS, PROJECT } from './commission.ts';
+import { LIGHTS, PROJECT } from './commission.ts';
+import { idOf } from './id.ts';
 
 export interface PreparedModel {
   entry: CommissionModel;

@@ -37,7 +37,7 @@ export const howOf = (event: { shiftKey: boolean; ctrlKey: boolean; metaKey: boo
   event.shiftKey ? 'range' : event.ctrlKey || event.metaKey ? 'toggle' : 'only';
 
 /** Things inside a row that can be chosen. */
-export type ItemKind = 'node' | 'key' | 'span';
+export type ItemKind = 'node' | 'key' | 'span' | 'pose';
 
 interface Items extends Chosen {
   readonly rowId: string;

@@ -49,8 +49,8 @@ export interface Workbench {
   light: string | null;
   /** The light of what is looked at, by its name: it is computed before others. */
   lightKey: string | null;
-  /** The next press in the picture chooses what the walk looks at. */
-  aiming: boolean;
+  /** What the next press in the picture chooses. */
+  aiming: Aim | null;
   /** What is chosen so is looked at for a while from the time on, not all the way. */
   forAWhile: boolean;
   pressing: Pressing | null;
@@ -58,6 +58,9 @@ export interface Workbench {
   /** Another focal length moves the camera, so that the subject keeps its size. */
   holding: boolean;
 }
+
+/** What a press chooses for a move: what it looks at, what it goes round, what carries it. */
+export type Aim = 'look' | 'subject' | 'carrier';
 
 const fresh: Workbench = {
   projectId: null,
@@ -75,7 +78,7 @@ const fresh: Workbench = {
   tool: 'select',
   light: null,
   lightKey: null,
-  aiming: false,
+  aiming: null,
   forAWhile: false,
   pressing: null,
   subject: null,
@@ -100,7 +103,7 @@ export const workbench = {
   selectMove(moveId: string | null, how: How = 'only', order: readonly string[] = []): void {
     selection.chooseRow('move', moveId, how, order);
     selection.chooseItem('node', '', null);
-    workbench.set({ time: 0, playing: false, round: null, scout: null, tool: 'select', aiming: false });
+    workbench.set({ time: 0, playing: false, round: null, scout: null, tool: 'select', aiming: null });
   },
   selectView(viewId: string | null, how: How = 'only', order: readonly string[] = []): void {
     selection.chooseRow('view', viewId, how, order);

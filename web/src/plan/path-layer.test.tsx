@@ -21,7 +21,12 @@ const calls = {
 const show = (elevation = 0, body = walk, chosen: string[] = []) =>
   render(
     <svg>
-      <PathLayer walk={body} isShown={({ y }) => Math.abs(y - elevation) < 1.6} selectedNodes={chosen} {...calls} />
+      <PathLayer
+        path={body.path}
+        isShown={({ y }) => Math.abs(y - elevation) < 1.6}
+        selectedNodes={chosen}
+        {...calls}
+      />
     </svg>,
   );
 const node = (n: number) => screen.getByRole('button', { name: new RegExp(`^Node ${n},`) });

@@ -1,4 +1,4 @@
-import type { PathNode, Walk } from '@eskovan/core/document';
+import type { Path, PathNode } from '@eskovan/core/document';
 import { PlanCurve, STRIDE } from '@eskovan/core/path';
 import { useMemo, useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import { beginEdit, type Gesture } from '../data/undo.ts';
@@ -10,7 +10,9 @@ import { DRAWN } from './plan-hands.ts';
 import { usePlan } from './plan.tsx';
 
 interface PathLayerProps {
-  walk: Walk;
+  path: Path;
+  /** Of its line and its nodes. */
+  colour?: string;
   /** Does a node lie on the storey shown? Others are drawn faint. */
   isShown: (node: PathNode) => boolean;
   /** The chosen nodes. */
@@ -41,15 +43,12 @@ export function chainToSvg(chain: Float64Array): string {
   return d;
 }
 
-/** The path of a walk with its nodes. */
+/** A path with its nodes. */
 export function PathLayer(props: PathLayerProps) {
-  const { walk, isShown, selectedNodes } = props;
+  const { path, isShown, selectedNodes, colour = 'var(--lagoon)' } = props;
   const { scale, at } = usePlan();
-  const curve = useMemo(() => new PlanCurve(walk.path), [walk.path]);
-  const { near, far } = useMemo(
-    () => splitByStorey(curve, walk.path.nodes, isShown),
-    [curve, walk.path.nodes, isShown],
-  );
+  const curve = useMemo(() => new PlanCurve(path), [path]);
+  const { near, far } = useMemo(() => splitByStorey(curve, path.nodes, isShown), [curve, path.nodes, isShown]);
   const line = {
     fill: 'none',
     vectorEffect: 'non-scaling-stroke',
@@ -58,9 +57,9 @@ export function PathLayer(props: PathLayerProps) {
   } as const;
   return (
     <g style={props.passive ? { pointerEvents: 'none' } : undefined}>
-      <path d={far} {...line} stroke="var(--lagoon)" strokeOpacity={0.35} strokeWidth={2} strokeDasharray="2 5" />
+      <path d={far} {...line} stroke={colour} strokeOpacity={0.35} strokeWidth={2} strokeDasharray="2 5" />
       <path d={near} {...line} stroke="var(--paper)" strokeWidth={6} />
-      <path d={near} {...line} stroke="var(--lagoon)" strokeWidth={2.5} data-testid="path" />
+      <path d={near} {...line} stroke={colour} strokeWidth={2.5} data-testid="path" />
       {props.marked && <path d={props.marked} {...line} stroke="var(--madder)" strokeWidth={4} />}
       <path
         d={near + far}
@@ -78,7 +77,7 @@ export function PathLayer(props: PathLayerProps) {
           props.onInsert(...at(event));
         }}
       />
-      {walk.path.nodes.map((node, i) => (
+      {path.nodes.map((node, i) => (
         <NodeHandle
           key={node.id}
           node={node}
@@ -91,7 +90,7 @@ export function PathLayer(props: PathLayerProps) {
         />
       ))}
       {selectedNodes.length === 1 && (
-        <CornerHandle path={walk.path} id={selectedNodes[0]!} {...{ scale, at }} onRadius={props.onRadius} />
+        <CornerHandle path={path} id={selectedNodes[0]!} {...{ scale, at }} onRadius={props.onRadius} />
       )}
     </g>
   );
@@ -133,13 +132,14 @@ function NodeHandle({
   onMoveNode,
   onDeleteNode,
   onToggleNode,
+  colour = 'var(--lagoon)',
 }: NodeHandleProps) {
   const drag = useRef<{ dx: number; dz: number; x: number; z: number; gesture: Gesture | null } | null>(null);
   const hold = useHeldKey();
   const r = (selected ? 6 : 4.75) / scale;
   const shape = {
-    fill: selected ? 'var(--lagoon)' : 'var(--paper)',
-    stroke: 'var(--lagoon)',
+    fill: selected ? colour : 'var(--paper)',
+    stroke: colour,
     strokeWidth: 1.75,
     vectorEffect: 'non-scaling-stroke',
     opacity: faint ? 0.4 : 1,

@@ -6,6 +6,7 @@ import { usePlan } from './plan.tsx';
 interface RingLayerProps {
   path: MovePath;
   pivot: Pivot | null;
+  colour?: string;
   /** A press on the line, at a station. */
   onPress: (station: number) => void;
 }
@@ -14,7 +15,7 @@ interface RingLayerProps {
 const PIECES = 180;
 
 /** The way of a camera round something: its line, where it begins and which way it goes, and what it goes round. */
-export function RingLayer({ path, pivot, onPress }: RingLayerProps) {
+export function RingLayer({ path, pivot, colour = 'var(--plum)', onPress }: RingLayerProps) {
   const { scale, at } = usePlan();
   const line = useMemo(() => {
     const point = new Float64Array(2);
@@ -32,7 +33,7 @@ export function RingLayer({ path, pivot, onPress }: RingLayerProps) {
   return (
     <g>
       <path {...shared} stroke="var(--paper)" strokeWidth={6} />
-      <path {...shared} stroke="var(--lagoon)" strokeWidth={2.5} data-testid="path" />
+      <path {...shared} stroke={colour} strokeWidth={2.5} data-testid="path" />
       <path
         {...shared}
         stroke="transparent"
@@ -44,7 +45,7 @@ export function RingLayer({ path, pivot, onPress }: RingLayerProps) {
           onPress(path.nearest(...at(event)));
         }}
       />
-      <path d={`M${corner(0, 1.3)}L${corner(2.4, 1)}L${corner(-2.4, 1)}Z`} fill="var(--lagoon)" />
+      <path d={`M${corner(0, 1.3)}L${corner(2.4, 1)}L${corner(-2.4, 1)}Z`} fill={colour} />
       {pivot && (
         <g stroke="var(--ochre)" strokeWidth={2} vectorEffect="non-scaling-stroke">
           <path

@@ -1,5 +1,5 @@
-import type { SiteAction } from '@eskovan/core/action';
-import type { LitBody, Row, SiteBody } from '@eskovan/core/document';
+import { ownActions, type SiteAction } from '@eskovan/core/action';
+import type { LitBody, MoveBody, Row, SiteBody } from '@eskovan/core/document';
 import { READER } from '@eskovan/core/format';
 import { chosenLight, siteInput, type LightSetting } from '@eskovan/core/site';
 import { surveySchema, unpackFooting, type Footing, type Survey } from '@eskovan/core/survey';
@@ -98,15 +98,22 @@ export function useLight(id: string | null | undefined): ShownLight {
 /**
  * What a picture is to show; null until it is known.
  * @param light the named light that it is seen in; null or absent: the project's own
+ * @param body the move that is shown, which may move something of its own
  */
-export function usePictureScene(light: string | null | undefined): PictureScene | null {
+export function usePictureScene(light: string | null | undefined, body: MoveBody | null = null): PictureScene | null {
   const { project, model, action } = useProject();
   const alone = useWorkbench((state) => state.alone);
   // Nothing else of the state: a progress bar must not draw pictures.
   const looked = useSiteState((state) => state.projectId === project.id && state.looked);
   const { setting, lit } = useLight(light);
-  return useMemo(
+  const scene = useMemo(
     () => (looked ? pictureScene({ project, model, action }, setting, lit, alone) : null),
     [project, model, action, setting, lit, looked, alone],
   );
+  // The same as long as nothing of it changes: a dragged camera loads no scene again.
+  const said = JSON.stringify(body ? ownActions(body) : []);
+  return useMemo(() => {
+    const own = JSON.parse(said) as SiteAction[];
+    return scene && own.length > 0 ? { ...scene, actions: [...scene.actions, ...own] } : scene;
+  }, [scene, said]);
 }

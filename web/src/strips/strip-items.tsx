@@ -66,13 +66,14 @@ interface Held {
 
 /** Room at an item's ends by which they are taken hold of, pixels. */
 const EDGE = 7;
-const LEAST = 14;
+const [LEAST, LEAST_POSE] = [14, 18];
 const VALUE_STEP = 0.05;
 
 function Item({ item, y, perPixel, channel, rate, scale, top, height, onTime, onItem }: ItemProps) {
   const keys = useHeldKey();
   const left = Math.max(LABELS, scale.x(item.from));
-  const width = Math.max(LEAST, Math.min(LABELS + scale.inner, scale.x(item.to)) - left);
+  const least = item.kind === 'pose' ? LEAST_POSE : LEAST;
+  const width = Math.max(least, Math.min(LABELS + scale.inner, scale.x(item.to)) - left);
   const text = item.to > item.from ? `${item.about}, ${(item.to - item.from).toFixed(1)} s` : item.about;
   const said = item.value === null ? text : `${text}, ${item.value.toFixed(2)} ${channel.unit}`;
   const label = `${text} at ${timecodeOf(frameAt(item.from, rate), rate)}`;
@@ -111,9 +112,10 @@ function Item({ item, y, perPixel, channel, rate, scale, top, height, onTime, on
     event.stopPropagation();
   };
   const holdAt = (event: PointerEvent<HTMLDivElement>): Hold => {
+    // What has no length is moved; a stay is lengthened at its end.
     if (item.kind === 'pin' || width < 3 * EDGE) return 'all';
     const at = event.clientX - event.currentTarget.getBoundingClientRect().left;
-    return at < EDGE && item.kind !== 'pause' ? 'from' : at > width - EDGE ? 'to' : 'all';
+    return at < EDGE && item.kind !== 'pause' && item.kind !== 'pose' ? 'from' : at > width - EDGE ? 'to' : 'all';
   };
   return (
     <div
@@ -125,11 +127,12 @@ function Item({ item, y, perPixel, channel, rate, scale, top, height, onTime, on
       title={said}
       data-item={item.kind}
       className={cx(
-        'absolute flex touch-none items-center overflow-hidden rounded-[5px] px-1.5 text-xs whitespace-nowrap text-ink',
+        'absolute flex touch-none items-center overflow-hidden rounded-[5px] text-xs whitespace-nowrap text-ink',
+        item.kind === 'pose' ? 'px-0' : 'px-1.5',
         LOOK[item.kind],
       )}
       style={{
-        left: item.kind === 'pin' ? left - LEAST / 2 : left,
+        left: item.kind === 'pin' || (item.kind === 'pose' && item.from === item.to) ? left - least / 2 : left,
         width,
         ...(y === null ? { top: top + height - 19, height: 17 } : { top: y - 8, height: 16 }),
       }}
@@ -139,7 +142,9 @@ function Item({ item, y, perPixel, channel, rate, scale, top, height, onTime, on
       onKeyUp={keys.onKeyUp}
       onBlur={keys.onBlur}
     >
-      {item.kind !== 'pin' && width > 40 && <span className="truncate">{item.about}</span>}
+      {(item.kind === 'pose' || (item.kind !== 'pin' && width > 40)) && (
+        <span className="truncate">{item.kind === 'pose' ? item.about.replace(/\D/g, '') : item.about}</span>
+      )}
     </div>
   );
 }
@@ -150,4 +155,5 @@ const LOOK: Record<ChannelItem['kind'], string> = {
   mark: 'cursor-grab border border-lagoon bg-lagoon-wash',
   pin: 'cursor-ew-resize rounded-b-full border border-madder bg-madder/75',
   gaze: 'cursor-grab border border-ochre bg-ochre/25',
+  pose: 'cursor-move justify-center border border-indigo bg-paper font-semibold text-indigo',
 };

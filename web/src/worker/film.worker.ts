@@ -1,4 +1,4 @@
-import { SiteMotion } from '@eskovan/core/action';
+import { ownActions, SiteMotion } from '@eskovan/core/action';
 import type { CheckLimits, Lens, MoveBody, Pose, Rate, Walker } from '@eskovan/core/document';
 import type { SceneModel } from '@eskovan/core/format';
 import { compileMove, needsParts, standing, type CameraSample } from '@eskovan/core/move';
@@ -76,7 +76,9 @@ const api = {
 
   /** Renders one take; a worker does one and is then thrown away. */
   async render(order: FilmOrder, onProgress: (done: number) => void): Promise<{ file: Blob; poster: Blob }> {
-    const { source, dress, light, actions } = order.scene;
+    const { source, dress, light } = order.scene;
+    const own = order.source.kind === 'pose' ? [] : ownActions(order.source.body);
+    const actions = [...order.scene.actions, ...own];
     const loading = loadScene(source).then((model) => ({
       model,
       motion: new SiteMotion(model, actions),

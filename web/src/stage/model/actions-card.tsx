@@ -1,25 +1,18 @@
-import type { ActionBody, Repeat, Row } from '@eskovan/core/document';
-import { CircleAlert, Pause, Play, RotateCw, Route, Trash2 } from 'lucide-react';
+import type { Row } from '@eskovan/core/document';
+import { CircleAlert, DoorOpen, Film, Pause, Play, RotateCw, Route } from 'lucide-react';
 import { useEffect, useRef } from 'react';
-import { toast } from 'sonner';
 import { useCommands } from '../../desk/commands.ts';
 import { togglePlaying, usePlayback } from '../../desk/playing.ts';
 import { selection, useLead } from '../../desk/selection.ts';
-import { undoWithWords } from '../../desk/undo-words.ts';
 import { useWorkbench, workbench } from '../../desk/workbench.ts';
-import { editBody, editRow, removeRow } from '../../data/edit-row.ts';
+import { editRow } from '../../data/edit-row.ts';
 import { liveRows } from '../../data/changes.ts';
 import { useProject } from '../../data/use-project.ts';
-import { Button, Card, cx, Line, NameBox, NumberField, Segmented } from '../../kit/index.ts';
+import { Button, Card, cx, NameBox } from '../../kit/index.ts';
 import { useParts } from '../../site/use-parts.ts';
 import { useModels } from '../../site/use-site.ts';
-import { addMovement, AXES, axisName, axisOf, faultOf, playLength, unusedMovements } from './edit-actions.ts';
-
-const ENDS: readonly { value: Repeat; label: string }[] = [
-  { value: 'once', label: 'Stays' },
-  { value: 'again', label: 'Again' },
-  { value: 'to and fro', label: 'Back' },
-];
+import { ActionSettings } from './action-settings.tsx';
+import { addMovement, faultOf, playLength, unusedMovements } from './edit-actions.ts';
 
 /** What moves by itself while a move plays, and what could: movements that came with the files. */
 export function ActionsCard() {
@@ -96,10 +89,12 @@ function PlayActions({ duration }: { duration: number }) {
   );
 }
 
+const ICONS = { recorded: Film, spin: RotateCw, hinge: DoorOpen, along: Route };
+
 function Action({ row, open }: { row: Row<'action'>; open: boolean }) {
   const models = useModels();
   const { body } = row;
-  const parts = useParts(body.kind === 'spin');
+  const parts = useParts(body.kind !== 'recorded');
   const fault = faultOf(body, models, parts);
   const rename = (name: string) => editRow('action', row, `Rename ${row.name}`, { name });
   const line = useRef<HTMLLIElement>(null);
@@ -107,12 +102,13 @@ function Action({ row, open }: { row: Row<'action'>; open: boolean }) {
     // What has just been made may lie below the fold.
     if (open) line.current?.scrollIntoView({ block: 'nearest' });
   }, [open]);
-  const Icon = body.kind === 'spin' ? RotateCw : Route;
+  const Icon = ICONS[body.kind];
   return (
     <li ref={line} className={cx('rounded-lg px-1.5', open && 'bg-desk pb-2')}>
       <div className="flex min-h-8 items-center gap-2">
         <Icon size={14} className="shrink-0 text-ink-soft" aria-hidden />
         <NameBox label="Action" name={row.name} onName={rename} most={120} strong />
+        {body.off && <span className="shrink-0 text-sm text-ink-faint">off</span>}
         <Button
           tone="quiet"
           small
@@ -129,80 +125,7 @@ function Action({ row, open }: { row: Row<'action'>; open: boolean }) {
           <span className="min-w-0 break-words">{fault}</span>
         </p>
       )}
-      {open && <Settings row={row} />}
+      {open && <ActionSettings row={row} />}
     </li>
-  );
-}
-
-function Settings({ row }: { row: Row<'action'> }) {
-  const up = useModels().find(({ id }) => id === row.body.model)?.body.placement.up ?? 'y';
-  const change = <K extends ActionBody['kind']>(kind: K, values: Partial<Extract<ActionBody, { kind: K }>>) =>
-    editBody('action', row, `Change of ${row.name}`, (body) =>
-      body.kind === kind ? ({ ...body, ...values } as ActionBody) : body,
-    );
-  const { body } = row;
-  const remove = () => {
-    removeRow('action', row);
-    toast(`“${row.name}” deleted`, { action: { label: 'Undo', onClick: () => undoWithWords(row.projectId) } });
-  };
-  return (
-    <>
-      <NumberField
-        label="Begins at"
-        unit="s"
-        measure="time"
-        value={body.start}
-        step={0.5}
-        min={0}
-        max={3600}
-        onChange={(start) => change(body.kind, { start })}
-      />
-      {body.kind === 'recorded' && (
-        <>
-          <NumberField
-            label="Speed"
-            unit="×"
-            value={body.speed}
-            step={0.1}
-            min={0.05}
-            max={20}
-            onChange={(speed) => change('recorded', { speed })}
-          />
-          <Line label="At its end">
-            <Segmented
-              label="At its end"
-              value={body.repeat}
-              options={ENDS}
-              onChange={(repeat) => change('recorded', { repeat })}
-            />
-          </Line>
-        </>
-      )}
-      {body.kind === 'spin' && (
-        <>
-          <NumberField
-            label="Turns a minute"
-            value={(body.rate * 30) / Math.PI}
-            step={0.5}
-            min={-900}
-            max={900}
-            onChange={(turns) => change('spin', { rate: (turns * Math.PI) / 30 })}
-          />
-          <Line label="Axis">
-            <Segmented
-              label="Axis"
-              value={axisName(body.axis, up) ?? ''}
-              options={AXES.map((value) => ({ value, label: value }))}
-              onChange={(name) => name && change('spin', { axis: axisOf(name, up) })}
-            />
-          </Line>
-        </>
-      )}
-      <div className="mt-1 text-right">
-        <Button tone="danger" small icon={<Trash2 size={13} />} onClick={remove}>
-          Delete
-        </Button>
-      </div>
-    </>
   );
 }

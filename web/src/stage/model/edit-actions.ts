@@ -3,6 +3,7 @@ import {
   type ActionBody,
   type ModelBody,
   type PartPath,
+  type Path,
   type ProjectDocument,
   type Row,
   type UpAxis,
@@ -47,6 +48,62 @@ export function addSpin(document: ProjectDocument, { model, name }: PartPath, up
     axis: axisOf('Upright', up),
     rate: (2 * Math.PI) / FIRST_TURN,
   });
+}
+
+/** A door that opens turns so far in this time, radians and seconds. */
+const FIRST_OPENING = { angle: Math.PI / 2, seconds: 2 };
+/** A part that goes along a path takes so long, seconds. */
+const FIRST_WAY = 10;
+
+/** Lets a part open about an upright edge of its own. */
+export function addHinge(document: ProjectDocument, { model, name }: PartPath): void {
+  const own = name.split(' / ').at(-1)!;
+  create(document, `Open ${own}`, own, {
+    kind: 'hinge',
+    model,
+    start: 0,
+    part: name.slice(0, 500),
+    end: 'low',
+    ...FIRST_OPENING,
+    shape: 'ease both',
+    repeat: 'once',
+  });
+}
+
+/**
+ * Lets a part go along the path of a move, brought to where the part rests.
+ * @param middle of the part, metres
+ */
+export function addAlong(document: ProjectDocument, { model, name }: PartPath, path: Path, middle: Vec3): void {
+  const own = name.split(' / ').at(-1)!;
+  create(document, `Send ${own} along a path`, own, {
+    kind: 'along',
+    model,
+    start: 0,
+    part: name.slice(0, 500),
+    path: broughtTo(path, middle),
+    faces: true,
+    seconds: FIRST_WAY,
+    shape: 'ease both',
+    repeat: 'once',
+  });
+}
+
+/** A path that begins at a place; its nodes are its own. */
+function broughtTo(path: Path, [x, y, z]: Vec3): Path {
+  const [first] = path.nodes;
+  if (!first) return path;
+  const [dx, dy, dz] = [x - first.x, y - first.y, z - first.z];
+  return {
+    ...path,
+    nodes: path.nodes.map(({ surface: _, ...node }) => ({
+      ...node,
+      id: crypto.randomUUID(),
+      x: node.x + dx,
+      y: node.y + dy,
+      z: node.z + dz,
+    })),
+  };
 }
 
 /** Uses a movement that came with a model's file. */
@@ -97,7 +154,8 @@ const LEAST = 10;
 /** Seconds until the last action has come to its end. */
 export function playLength(actions: readonly Row<'action'>[], models: readonly Row<'model'>[]): number {
   const ends = actions.map(({ body }) => {
-    if (body.kind === 'spin') return body.start;
+    if (body.kind === 'spin') return body.start + (body.turn?.seconds ?? 0);
+    if (body.kind !== 'recorded') return body.start + (body.repeat === 'to and fro' ? 2 : 1) * body.seconds;
     const movement = models
       .find(({ id }) => id === body.model)
       ?.body.movements.find(({ name }) => name === body.movement);

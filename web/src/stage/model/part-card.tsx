@@ -1,13 +1,14 @@
 import { aspectOf, type PartLook } from '@eskovan/core/document';
-import { joinBounds } from '@eskovan/core/geometry';
-import { Eye, EyeOff, Focus, RotateCw, Scan, X } from 'lucide-react';
+import { joinBounds, middle } from '@eskovan/core/geometry';
+import { DoorOpen, Eye, EyeOff, Focus, RotateCw, Route, Scan, X } from 'lucide-react';
 import { useWorkbench, workbench } from '../../desk/workbench.ts';
+import { liveRows } from '../../data/changes.ts';
 import { useProject } from '../../data/use-project.ts';
-import { Button, Card, Line, Value } from '../../kit/index.ts';
+import { Button, Card, Line, Menu, Value } from '../../kit/index.ts';
 import { firstLook } from '@eskovan/core/site';
 import { useModels } from '../../site/use-site.ts';
 import { useParts } from '../../site/use-parts.ts';
-import { addSpin } from './edit-actions.ts';
+import { addAlong, addHinge, addSpin } from './edit-actions.ts';
 import { LookFields } from './look-fields.tsx';
 import { changeParts, chooseMaterial, namesWithin } from './edit-parts.ts';
 
@@ -33,6 +34,9 @@ export function PartCard() {
   const hidden = names.every((name) => row.body.parts[name]?.hidden);
   const bounds = joinBounds(infos.map((info) => info.bounds))!;
   const size = bounds.max.map((value, k) => value - bounds.min[k]!) as [number, number, number];
+  const ways = liveRows(document.move).flatMap(({ name, body }) =>
+    'path' in body && body.path.nodes.length > 1 ? [{ name, body }] : [],
+  );
   const isAlone = alone?.model === part.model && alone.name === part.name;
   const change = (words: string, values: Parameters<typeof changeParts>[3]) =>
     changeParts(row, names, `${words} of ${label}`, values);
@@ -76,6 +80,22 @@ export function PartCard() {
         <Button small icon={<RotateCw size={13} />} onClick={() => addSpin(document, part, row.body.placement.up)}>
           Spin
         </Button>
+        <Button small icon={<DoorOpen size={13} />} onClick={() => addHinge(document, part)}>
+          Open
+        </Button>
+        {ways.length > 0 && (
+          <Menu
+            trigger={
+              <Button small icon={<Route size={13} />}>
+                Along a path
+              </Button>
+            }
+            items={ways.map(({ name, body }) => ({
+              label: name,
+              onSelect: () => addAlong(document, part, body.path, middle(bounds)),
+            }))}
+          />
+        )}
       </div>
       <Line label="Size">
         <Value unit="m">{size.map((value) => value.toFixed(2)).join(' × ')}</Value>

@@ -25,6 +25,7 @@ interface ChecksCardProps {
 const FIXES: Record<Fix['kind'], { label: string; step: string }> = {
   slower: { label: 'More time', step: 'Give it more time' },
   'slower here': { label: 'Slow down here', step: 'Slow down here' },
+  'more time': { label: 'More time here', step: 'Give it more time here' },
   'softer turn': { label: 'Turn more slowly', step: 'Turn more slowly' },
   clear: { label: 'Lead it clear', step: 'Lead the path clear' },
   eyes: { label: 'Hold the eye', step: 'Hold the eye at the height of people' },

@@ -42,6 +42,8 @@ export function describeFinding(finding: Finding): string {
       return `The eye keeps to ${limit!}° a second and looks up to ${Math.round(worst!)}° beside what it is to look at, from ${from.toFixed(1)} to ${to.toFixed(1)} s. Give it more time, or look at something farther away.`;
     case 'hidden':
       return `What the camera looks at is hidden for ${worst!.toFixed(1)} s, from ${from.toFixed(1)} to ${to.toFixed(1)} s. Look at it from elsewhere, or at something else meanwhile.`;
+    case 'out of frame':
+      return `Not all of what the camera looks at is in the frame from ${from.toFixed(1)} to ${to.toFixed(1)} s: up to ${Math.round(100 * worst!)} % beyond its edge. Stand farther away, or take a shorter lens.`;
     case 'near':
       return `Something ${worst!.toFixed(2)} m before the lens covers much of the picture at ${finding.at!.toFixed(1)} s. Keep ${limit!.toFixed(2)} m away from it.`;
     case 'eye height':

@@ -1,9 +1,22 @@
-import { PACE_LIMITS, type Row, type Walk, type WayAnchor } from '@eskovan/core/document';
-import { anchorAtTime, type CompiledMove, type MovePath } from '@eskovan/core/move';
+import {
+  PACE_LIMITS,
+  type Anchor,
+  type MoveBody,
+  type Row,
+  type Travel,
+  type Walk,
+  type WayAnchor,
+} from '@eskovan/core/document';
+import { anchorAtTime, holdPose, removePose, shiftPoses, type CompiledMove, type MovePath } from '@eskovan/core/move';
 import { changePaceItem, removePaceItem, type PaceItemChange } from '@eskovan/core/pace';
+import { deleteNode } from '@eskovan/core/path';
 import type { ChannelItem } from '@eskovan/core/track';
 import type { ItemChange } from '../../strips/strip-items.tsx';
-import { editMove } from './edit-move.ts';
+import { editMove, editShared, keepPath } from './edit-move.ts';
+
+/** Where there are nodes, what holds on goes along with them; elsewhere it is at its time. */
+export const anchorFor = (body: MoveBody, path: MovePath | null, time: number): Anchor =>
+  path && 'path' in body ? anchorAtTime(path, time) : { by: 'time', time };
 
 /** No gaze lasts less, seconds. */
 const SHORTEST_SPAN = 0.1;
@@ -13,7 +26,7 @@ const NEW_MARK = { length: 3, part: 0.6 };
 const NEW_SPAN = 4;
 
 export const changePace = (row: Row<'move'>, label: string, change: (pace: Walk['pace']) => Walk['pace']) =>
-  editMove(row, 'walk', label, (now) => ({ ...now, pace: change(now.pace) }));
+  editShared(row, 'pace', label, (now) => ({ ...now, pace: change(now.pace) }));
 
 /** Puts a pause, a slow place or a pin where the walk is at a time. */
 export function addToPace(row: Row<'move'>, move: CompiledMove, kind: 'pause' | 'mark' | 'pin', time: number): void {
@@ -38,36 +51,36 @@ export function addToPace(row: Row<'move'>, move: CompiledMove, kind: 'pause' | 
     }));
 }
 
-/** Lets a walk look at something else for some seconds from a time on. */
+/** Lets a move look at something else for some seconds from a time on. */
 export function addGazeSpan(row: Row<'move'>, move: CompiledMove, time: number, gaze: Walk['gaze']): void {
   const { path, duration } = move;
-  if (!path) return;
   const to = Math.min(duration, time + NEW_SPAN);
   const from = Math.min(time, Math.max(0, to - NEW_SPAN));
   const span = {
     id: crypto.randomUUID(),
-    from: anchorAtTime(path, from),
-    to: anchorAtTime(path, to),
+    from: anchorFor(row.body, path, from),
+    to: anchorFor(row.body, path, to),
     gaze,
     handOver: 1.2,
   };
-  editMove(row, 'walk', 'Look there for a while', (now) => ({ ...now, gazeSpans: [...(now.gazeSpans ?? []), span] }));
+  editShared(row, 'gaze', 'Look there for a while', (now) => ({ ...now, gazeSpans: [...(now.gazeSpans ?? []), span] }));
 }
 
 /**
- * Changes an item of a walk's strips.
+ * Changes an item of a move's strips.
  * @param item as it was when the hand took hold of it
- * @param move the walk as it was then: times in it do not run away under the hand
+ * @param move the move as it was then: times in it do not run away under the hand
  */
 export function editItem(row: Row<'move'>, move: CompiledMove, item: ChannelItem, change: ItemChange): void {
   if (item.kind === 'gaze') editSpan(row, move, item, change);
+  else if (item.kind === 'pose') editPose(row, item, change);
+  else if (row.body.kind === 'orbit') editStop(row, item, change);
   else editPaceItem(row, move, item, change);
 }
 
 function editSpan(row: Row<'move'>, { path, duration }: CompiledMove, item: ChannelItem, change: ItemChange): void {
-  if (!path) return;
   const within = (time: number) => Math.min(duration, Math.max(0, time));
-  editMove(row, 'walk', change.by === 'remove' ? 'Take a gaze away' : 'Move a gaze', (now) => ({
+  editShared(row, 'gaze', change.by === 'remove' ? 'Take a gaze away' : 'Move a gaze', (now) => ({
     ...now,
     gazeSpans: (now.gazeSpans ?? []).flatMap((span) => {
       if (span.id !== item.id) return [span];
@@ -76,7 +89,57 @@ function editSpan(row: Row<'move'>, { path, duration }: CompiledMove, item: Chan
       const from = change.by === 'to' ? item.from : within(item.from + change.seconds);
       const to = change.by === 'from' ? item.to : within(item.to + change.seconds);
       if (to - from < SHORTEST_SPAN) return [span];
-      return [{ ...span, from: anchorAtTime(path, from), to: anchorAtTime(path, to) }];
+      return [{ ...span, from: anchorFor(row.body, path, from), to: anchorFor(row.body, path, to) }];
+    }),
+  }));
+}
+
+/** A pose of a travel is moved in time, stayed at, or raised; a node of a glide is raised. */
+function editPose(row: Row<'move'>, item: ChannelItem, change: ItemChange): void {
+  if (row.body.kind === 'glide') {
+    if (change.by === 'remove') keepPath(row, 'Delete a node', (path) => deleteNode(path, item.id));
+    if (change.by !== 'value') return;
+    keepPath(row, 'Raise a node', ({ nodes, ...path }) => ({
+      ...path,
+      nodes: nodes.map((node) => (node.id === item.id ? { ...node, y: change.value } : node)),
+    }));
+    return;
+  }
+  const label = change.by === 'remove' ? 'Delete a pose' : 'Move a pose';
+  editMove(row, 'travel', label, (now) => ({ ...now, poses: posesWith(now.poses, item, change) }));
+}
+
+function posesWith(poses: Travel['poses'], item: ChannelItem, change: ItemChange): Travel['poses'] {
+  const pose = poses.find(({ id }) => id === item.id);
+  if (!pose) return poses;
+  switch (change.by) {
+    case 'remove':
+      return removePose(poses, pose.id);
+    case 'value':
+      return poses.map((one) =>
+        one === pose ? { ...one, position: [one.position[0], change.value, one.position[2]] } : one,
+      );
+    case 'to':
+      return holdPose(poses, pose.id, tidy(item.to - item.from + change.seconds, 3));
+    default: {
+      // From where it was taken hold of: what follows comes along.
+      const wanted = item.from + poses[0]!.time + change.seconds;
+      return shiftPoses(poses, [pose.id], tidy(wanted, 3) - pose.time, true);
+    }
+  }
+}
+
+/** A stop of an orbit lasts longer or shorter, or goes. */
+function editStop(row: Row<'move'>, item: ChannelItem, change: ItemChange): void {
+  if (change.by === 'value') return;
+  editMove(row, 'orbit', change.by === 'remove' ? 'Take a stop away' : 'Stop', (now) => ({
+    ...now,
+    stops: (now.stops ?? []).flatMap((stop) => {
+      if (stop.id !== item.id) return [stop];
+      if (change.by === 'remove') return [];
+      if (change.by !== 'to') return [stop];
+      const seconds = Math.max(PACE_LIMITS.pause[0], tidy(item.to - item.from + change.seconds, 2));
+      return [{ ...stop, seconds }];
     }),
   }));
 }

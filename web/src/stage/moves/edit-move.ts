@@ -2,12 +2,15 @@ import {
   DEFAULT_LENS,
   type Bounds,
   type Key,
+  type Lens,
   type MoveBody,
   type Path,
+  type Pose,
   type Row,
   type TrackName,
+  type Walk,
 } from '@eskovan/core/document';
-import { middle } from '@eskovan/core/geometry';
+import { anglesOf, middle } from '@eskovan/core/geometry';
 import { pathFault, type PathFault } from '@eskovan/core/path';
 import { toast } from 'sonner';
 import { editBody } from '../../data/edit-row.ts';
@@ -42,6 +45,43 @@ export function firstOrbit({ min, max }: Bounds): MoveBody {
   };
 }
 
+/** A travel that begins where the eye is. */
+export function firstTravel({ position, orientation }: Pose, lens: Lens): MoveBody {
+  const pose = { id: crypto.randomUUID(), time: 0, hold: 0, position, orientation, span: 'smooth' as const };
+  return { kind: 'travel', poses: [pose], turning: 'level', ends: 'rest', gaze: { kind: 'kept' }, lens };
+}
+
+/** A glide without a path yet. */
+export const emptyGlide = (): MoveBody => ({
+  kind: 'glide',
+  path: { nodes: [], closed: false },
+  height: { by: 'drawn' },
+  pace: { by: 'duration', speed: 2, duration: 10, shape: 'ease both' },
+  gaze: { kind: 'ahead', distance: 4 },
+  lens: DEFAULT_LENS,
+});
+
+/** A ride on nothing yet: it stays where the eye is. */
+export function emptyRide({ position, orientation }: Pose): MoveBody {
+  return {
+    kind: 'ride',
+    carrier: null,
+    seat: position,
+    facing: orientation,
+    softness: 0,
+    horizon: 'level',
+    duration: 12,
+    gaze: { kind: 'kept' },
+    lens: DEFAULT_LENS,
+  };
+}
+
+/** A camera that stands where the eye is, and looks as it does until it is given something to follow. */
+export function firstFollow({ position, orientation }: Pose, lens: Lens): MoveBody {
+  const { pan, tilt } = anglesOf(orientation);
+  return { kind: 'follow', position, duration: 12, gaze: { kind: 'bearing', pan, tilt }, lens };
+}
+
 /** Changes a move of one kind; whatever has become of another kind meanwhile stays as it is. */
 export function editMove<K extends MoveBody['kind']>(
   row: Row<'move'>,
@@ -52,6 +92,19 @@ export function editMove<K extends MoveBody['kind']>(
   editBody('move', row, label, (body) => (body.kind === kind ? change(body as BodyOfKind<K>) : body));
 }
 
+/** Changes what moves of several kinds have in common; one that has it not stays as it is. */
+export function editShared<M extends keyof SharedMembers>(
+  row: Row<'move'>,
+  member: M,
+  label: string,
+  change: (body: Having<M>) => Having<M>,
+): void {
+  editBody('move', row, label, (body) => (member in body ? change(body as Having<M>) : body));
+}
+type SharedMembers = Pick<Walk, 'path' | 'pace' | 'gaze'>;
+/** Moves that have a member. */
+export type Having<M extends keyof SharedMembers> = Extract<MoveBody, Pick<SharedMembers, M>>;
+
 /** Changes the keys of a track, whatever kind of move has it. */
 export function editTrack(row: Row<'move'>, label: string, name: TrackName, change: (keys: Key[]) => Key[]): void {
   editBody('move', row, label, (body) => ({
@@ -60,9 +113,9 @@ export function editTrack(row: Row<'move'>, label: string, name: TrackName, chan
   }));
 }
 
-/** Keeps a change of a walk's path; one that would make more of it than a move can hold is not made, and said. */
+/** Keeps a change of a move's path; one that would make more of it than a move can hold is not made, and said. */
 export function keepPath(row: Row<'move'>, label: string, change: (path: Path) => Path): void {
-  editMove(row, 'walk', label, (body) => {
+  editShared(row, 'path', label, (body) => {
     const path = change(body.path);
     const fault = pathFault(path);
     if (!fault || pathFault(body.path)) return { ...body, path };

@@ -1,6 +1,6 @@
-import type { Row, Vec3, Walk } from '@eskovan/core/document';
+import type { Gaze, Row, Vec3 } from '@eskovan/core/document';
 import { findTarget } from '@eskovan/core/gaze';
-import { middle } from '@eskovan/core/geometry';
+import { anglesOf, middle } from '@eskovan/core/geometry';
 import type { CompiledMove } from '@eskovan/core/move';
 import { Crosshair, Eye } from 'lucide-react';
 import { useWorkbench, workbench } from '../../desk/workbench.ts';
@@ -9,13 +9,30 @@ import type { PickedSurface } from '../../picture/source.ts';
 import { useParts } from '../../site/use-parts.ts';
 import type { PartInfo } from '../../worker/parts.ts';
 import { addGazeSpan, editItem } from './edit-items.ts';
-import { editMove } from './edit-move.ts';
+import { editShared, type Having } from './edit-move.ts';
 import { ItemRow } from './item-row.tsx';
 import { FindPart, GonePart, pressedPart } from '../shared/find-part.tsx';
 
-/** Where a walk looks: along its path, or at something. */
-export function GazeCard({ row, body, move }: { row: Row<'move'>; body: Walk; move: CompiledMove | null }) {
-  const aiming = useWorkbench((state) => state.aiming);
+/** What the direction is called that a kind of move has of itself. */
+const OWN: Record<Looking['kind'], { value: Gaze['kind']; label: string }[]> = {
+  walk: [{ value: 'ahead', label: 'Ahead' }],
+  glide: [{ value: 'ahead', label: 'Ahead' }],
+  travel: [
+    { value: 'kept', label: 'As kept' },
+    { value: 'ahead', label: 'Ahead' },
+  ],
+  ride: [
+    { value: 'kept', label: 'From its seat' },
+    { value: 'ahead', label: 'Ahead' },
+  ],
+  follow: [{ value: 'bearing', label: 'Kept direction' }],
+};
+
+type Looking = Having<'gaze'>;
+
+/** Where a move looks: along its way, as it was kept, or at something. */
+export function GazeCard({ row, body, move }: { row: Row<'move'>; body: Looking; move: CompiledMove | null }) {
+  const aiming = useWorkbench((state) => state.aiming === 'look');
   const forAWhile = useWorkbench((state) => state.forAWhile);
   const { gaze } = body;
   return (
@@ -26,14 +43,14 @@ export function GazeCard({ row, body, move }: { row: Row<'move'>; body: Walk; mo
           label="Where the eye looks"
           value={aiming && !forAWhile ? 'object' : gaze.kind}
           options={[
-            { value: 'ahead', label: 'Ahead' },
+            ...OWN[body.kind],
             { value: 'object', label: 'At an object' },
             ...(gaze.kind === 'recorded' ? [{ value: 'recorded' as const, label: 'As recorded' }] : []),
           ]}
           onChange={(kind) => {
-            workbench.set({ aiming: kind === 'object', forAWhile: false, playing: false });
-            if (kind === 'ahead' && gaze.kind !== 'ahead')
-              editMove(row, 'walk', 'Gaze', (now) => ({ ...now, gaze: { kind: 'ahead', distance: 2 } }));
+            workbench.set({ aiming: kind === 'object' ? 'look' : null, forAWhile: false, playing: false });
+            const own = ownGaze(kind, move);
+            if (own && kind !== gaze.kind) editShared(row, 'gaze', 'Gaze', (now) => ({ ...now, gaze: own }));
           }}
         />
       }
@@ -48,11 +65,12 @@ export function GazeCard({ row, body, move }: { row: Row<'move'>; body: Walk; mo
           min={0.3}
           max={20}
           onChange={(distance) =>
-            editMove(row, 'walk', 'Gaze', (now) => ({ ...now, gaze: { kind: 'ahead', distance } }))
+            editShared(row, 'gaze', 'Gaze', (now) => ({ ...now, gaze: { kind: 'ahead', distance } }))
           }
         />
       )}
       {gaze.kind === 'object' && <Target gaze={gaze} />}
+      {(gaze.kind === 'object' || gaze.kind === 'point') && !aiming && <InFrame row={row} gaze={gaze} />}
       {aiming && (
         <p className="flex gap-2">
           <Crosshair size={15} className="mt-0.5 shrink-0 text-lagoon" aria-hidden />
@@ -65,18 +83,18 @@ export function GazeCard({ row, body, move }: { row: Row<'move'>; body: Walk; mo
           <Button
             small
             icon={<Crosshair size={13} />}
-            onClick={() => workbench.set({ aiming: true, forAWhile: false, playing: false })}
+            onClick={() => workbench.set({ aiming: 'look', forAWhile: false, playing: false })}
           >
             Another object
           </Button>
         </div>
       )}
-      {!aiming && move?.path && (
+      {!aiming && move && (
         <div className="mt-1.5">
           <Button
             small
             icon={<Eye size={13} />}
-            onClick={() => workbench.set({ aiming: true, forAWhile: true, playing: false })}
+            onClick={() => workbench.set({ aiming: 'look', forAWhile: true, playing: false })}
           >
             Look at something from here
           </Button>
@@ -87,7 +105,7 @@ export function GazeCard({ row, body, move }: { row: Row<'move'>; body: Walk; mo
   );
 }
 
-function Target({ gaze }: { gaze: Extract<Walk['gaze'], { kind: 'object' }> }) {
+function Target({ gaze }: { gaze: Extract<Gaze, { kind: 'object' }> }) {
   const parts = useParts();
   const lost = parts.length > 0 && findTarget(gaze, parts) === null;
   return (
@@ -102,8 +120,50 @@ function Target({ gaze }: { gaze: Extract<Walk['gaze'], { kind: 'object' }> }) {
   );
 }
 
+/** The gaze of a kind that needs nothing to look at; null for others. */
+function ownGaze(kind: Gaze['kind'], move: CompiledMove | null): Gaze | null {
+  if (kind === 'ahead') return { kind, distance: 2 };
+  if (kind === 'kept') return { kind };
+  if (kind !== 'bearing' || !move) return null;
+  const { pan, tilt } = anglesOf(move.sampleAt(workbench.get().time).orientation);
+  return { kind, pan, tilt };
+}
+
+type HeldGaze = Extract<Gaze, { kind: 'object' | 'point' }>;
+
+/** Where in the frame what is looked at is held, and the room before it. */
+function InFrame({ row, gaze }: { row: Row<'move'>; gaze: HeldGaze }) {
+  const [across, up] = gaze.place ?? [0, 0];
+  const set = (change: Pick<HeldGaze, 'place' | 'lead'>) =>
+    editShared(row, 'gaze', 'Place in the frame', (now) => {
+      if (now.gaze.kind !== 'object' && now.gaze.kind !== 'point') return now;
+      const { place, lead, ...others } = { ...now.gaze, ...change };
+      const held = place && (place[0] !== 0 || place[1] !== 0);
+      return { ...now, gaze: { ...others, ...(held && { place }), ...(lead && { lead }) } };
+    });
+  const part = (label: string, value: number, most: number, onChange: (part: number) => void, least = -most) => (
+    <NumberField
+      label={label}
+      unit="%"
+      digits={0}
+      value={100 * value}
+      step={5}
+      min={100 * least}
+      max={100 * most}
+      onChange={(percent) => onChange(percent / 100)}
+    />
+  );
+  return (
+    <div className="grid grid-cols-2 gap-x-4">
+      {part('Held right by', across, 0.9, (value) => set({ place: [value, up] }))}
+      {part('Held up by', up, 0.9, (value) => set({ place: [across, value] }))}
+      {part('Room ahead', gaze.lead ?? 0, 0.8, (lead) => set({ lead }), 0)}
+    </div>
+  );
+}
+
 /** What is looked at for a while, and how softly. */
-function GazeSpans({ row, body, move }: { row: Row<'move'>; body: Walk; move: CompiledMove }) {
+function GazeSpans({ row, body, move }: { row: Row<'move'>; body: Looking; move: CompiledMove }) {
   const items = move.channels.find(({ id }) => id === 'gaze')?.items ?? [];
   if (items.length === 0) return null;
   return (
@@ -125,7 +185,7 @@ function GazeSpans({ row, body, move }: { row: Row<'move'>; body: Walk; move: Co
             min={0}
             max={60}
             onChange={(handOver) =>
-              editMove(row, 'walk', 'Hand-over of a gaze', (now) => ({
+              editShared(row, 'gaze', 'Hand-over of a gaze', (now) => ({
                 ...now,
                 gazeSpans: (now.gazeSpans ?? []).map((span) => (span.id === item.id ? { ...span, handOver } : span)),
               }))
@@ -137,17 +197,17 @@ function GazeSpans({ row, body, move }: { row: Row<'move'>; body: Walk; move: Co
   );
 }
 
-/** Lets a walk look at what was pressed: all the way, or for a while from where it is. */
+/** Lets a move look at what was pressed: all the way, or for a while from where it is. */
 export async function lookAt(row: Row<'move'>, hit: PickedSurface, move: CompiledMove | null): Promise<void> {
-  workbench.set({ aiming: false });
+  workbench.set({ aiming: null });
   const part = await pressedPart(hit);
   if (part) aimAt(row, part, hit.rest, move);
 }
 
 function aimAt(row: Row<'move'>, { model, name, bounds }: PartInfo, point: Vec3, move: CompiledMove | null): void {
   const { forAWhile, time } = workbench.get();
-  workbench.set({ aiming: false, forAWhile: false, scout: null });
+  workbench.set({ aiming: null, forAWhile: false, scout: null });
   const gaze = { kind: 'object' as const, model, name, point, centre: middle(bounds) };
   if (forAWhile && move) addGazeSpan(row, move, Math.min(time, move.duration), gaze);
-  else editMove(row, 'walk', `Look at ${name.split(' / ').at(-1)}`, (now) => ({ ...now, gaze }));
+  else editShared(row, 'gaze', `Look at ${name.split(' / ').at(-1)}`, (now) => ({ ...now, gaze }));
 }

@@ -1,7 +1,9 @@
 import type { MoveBody, Row } from '@eskovan/core/document';
 import type { CompiledMove } from '@eskovan/core/move';
 import type { ComponentType } from 'react';
-import { OrbitIcon, WalkIcon } from '../../kit/index.ts';
+import type { CarrierSite } from '@eskovan/core/move';
+import { FollowIcon, GlideIcon, OrbitIcon, RideIcon, TravelIcon, WalkIcon } from '../../kit/index.ts';
+import { workbench, type Aim } from '../../desk/workbench.ts';
 import type { PickedSurface } from '../../picture/source.ts';
 import type { BodyOfKind } from './edit-move.ts';
 import { lookAt } from './gaze-card.tsx';
@@ -10,7 +12,14 @@ import { OrbitCards } from './orbit-cards.tsx';
 import { OrbitPlan } from './orbit-plan.tsx';
 import { goRound } from './pivot-card.tsx';
 import { WalkCards } from './walk-cards.tsx';
-import { WalkPlan } from './walk-plan.tsx';
+import { FollowCards } from './follow-cards.tsx';
+import { GlideCards } from './glide-cards.tsx';
+import { PathPlan } from './path-plan.tsx';
+import { RideCards } from './ride-cards.tsx';
+import { rideOnPressed } from './seat.ts';
+import { TimedPlan } from './timed-plan.tsx';
+import { TravelCards } from './travel-cards.tsx';
+import { roundSubject } from './edit-poses.ts';
 
 /** What the screen needs to know of a kind of move: its mark, its cards, its hands in the plan and in the picture. */
 interface MoveKind<B extends MoveBody> {
@@ -20,8 +29,8 @@ interface MoveKind<B extends MoveBody> {
   cards: ComponentType<MoveCardsProps<B>>;
   plan: ComponentType<MovePlanProps<B>>;
   /** What a press in the picture chooses while it is asked for, and what is said meanwhile. */
-  aim: (row: Row<'move'>, hit: PickedSurface, move: CompiledMove | null) => void;
-  aimHint: string;
+  aim: (row: Row<'move'>, hit: PickedSurface, move: CompiledMove | null, site: CarrierSite) => void;
+  aimHint: (aim: Aim) => string;
 }
 
 const KINDS: { [K in MoveBody['kind']]: MoveKind<BodyOfKind<K>> } = {
@@ -29,9 +38,9 @@ const KINDS: { [K in MoveBody['kind']]: MoveKind<BodyOfKind<K>> } = {
     mark: WalkIcon,
     eyeHeight: (body) => body.eyeHeight,
     cards: WalkCards,
-    plan: WalkPlan,
+    plan: PathPlan,
     aim: (row, hit, move) => void lookAt(row, hit, move),
-    aimHint: 'Press what the eye is to look at',
+    aimHint: () => 'Press what the eye is to look at',
   },
   orbit: {
     mark: OrbitIcon,
@@ -39,7 +48,41 @@ const KINDS: { [K in MoveBody['kind']]: MoveKind<BodyOfKind<K>> } = {
     cards: OrbitCards,
     plan: OrbitPlan,
     aim: (row, hit) => void goRound(row, hit),
-    aimHint: 'Press what the camera is to go round',
+    aimHint: () => 'Press what the camera is to go round',
+  },
+  travel: {
+    mark: TravelIcon,
+    eyeHeight: () => null,
+    cards: TravelCards,
+    plan: TimedPlan,
+    aim: (row, hit, move) =>
+      workbench.get().aiming === 'subject' ? roundSubject(row, hit.point) : void lookAt(row, hit, move),
+    aimHint: (aim) => `Press what the camera is to ${aim === 'subject' ? 'go round' : 'look at'}`,
+  },
+  glide: {
+    mark: GlideIcon,
+    eyeHeight: () => null,
+    cards: GlideCards,
+    plan: PathPlan,
+    aim: (row, hit, move) => void lookAt(row, hit, move),
+    aimHint: () => 'Press what the camera is to look at',
+  },
+  ride: {
+    mark: RideIcon,
+    eyeHeight: () => null,
+    cards: RideCards,
+    plan: TimedPlan,
+    aim: (row, hit, move, site) =>
+      void (workbench.get().aiming === 'carrier' ? rideOnPressed(row, hit, site) : lookAt(row, hit, move)),
+    aimHint: (aim) => `Press what ${aim === 'carrier' ? 'is to carry the camera' : 'the camera is to look at'}`,
+  },
+  follow: {
+    mark: FollowIcon,
+    eyeHeight: () => null,
+    cards: FollowCards,
+    plan: TimedPlan,
+    aim: (row, hit, move) => void lookAt(row, hit, move),
+    aimHint: () => 'Press what the camera is to follow',
   },
 };
 

@@ -1,6 +1,7 @@
 import type { MoveBody, Row } from '@eskovan/core/document';
 import type { CompiledMove } from '@eskovan/core/move';
 import { useProject } from '../../data/use-project.ts';
+import { useParts, useSiteMotion } from '../../site/use-parts.ts';
 import { useRecording } from '../../desk/recording.ts';
 import { useWorkbench, workbench } from '../../desk/workbench.ts';
 import type { Ground } from '../../picture/eye.ts';
@@ -33,6 +34,11 @@ export function MovePicture({ row, body, move, ground, onKeep, onRecorded }: Mov
   const device = useRecording((state) => state.device);
   const onPath = () => move?.sampleAt(Math.min(workbench.get().time, move.duration)) ?? null;
   const kind = kindOf(body);
+  // Only a ride asks what moves.
+  const rides = body?.kind === 'ride';
+  const parts = useParts(rides);
+  const motion = useSiteMotion(rides);
+  const carriers = { parts, motion };
   const from = scout ? onPath() : null;
   const hands = body &&
     sample && {
@@ -43,7 +49,9 @@ export function MovePicture({ row, body, move, ground, onKeep, onRecorded }: Mov
       eyeHeight: kind.eyeHeight(body) ?? project.body.eyeHeight,
       tempo: recording ?? 1,
       device,
-      ...(aiming && row ? { onPress: (hit: PickedSurface | null) => void (hit && kind.aim(row, hit, move)) } : {}),
+      ...(aiming && row
+        ? { onPress: (hit: PickedSurface | null) => void (hit && kind.aim(row, hit, move, carriers)) }
+        : {}),
     };
   return (
     <PicturePane label="Picture" sample={sample} {...(hands ? { hands } : {})}>
@@ -60,7 +68,7 @@ export function MovePicture({ row, body, move, ground, onKeep, onRecorded }: Mov
       )}
       {aiming && (
         <p className="pointer-events-none absolute inset-x-0 top-3 text-center">
-          <span className="rounded bg-surround px-2 py-1 text-surround-ink">{kind.aimHint}</span>
+          <span className="rounded bg-surround px-2 py-1 text-surround-ink">{kind.aimHint(aiming)}</span>
         </p>
       )}
       {!sample && (

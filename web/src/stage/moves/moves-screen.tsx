@@ -1,6 +1,6 @@
-import { aspectOf, type MoveBody } from '@eskovan/core/document';
+import { aspectOf, DEFAULT_LENS, type MoveBody } from '@eskovan/core/document';
 import { joinBounds } from '@eskovan/core/geometry';
-import { placeBounds } from '@eskovan/core/site';
+import { firstLook, placeBounds } from '@eskovan/core/site';
 import type { CompiledMove } from '@eskovan/core/move';
 import { useDeferredValue, useMemo, useState } from 'react';
 import { useCommands } from '../../desk/commands.ts';
@@ -23,7 +23,7 @@ import { SiteComing } from '../shared/site-coming.tsx';
 import { useScoutCommands } from '../shared/use-scout-commands.ts';
 import { keepView } from '../shared/keep-view.ts';
 import { MovePicture } from './move-picture.tsx';
-import { addFoundWalk, addOrbit, addWalk, MovesShelf, nextName } from './moves-shelf.tsx';
+import { addFoundWalk, addKind, addWalk, MovesShelf, nextName } from './moves-shelf.tsx';
 import { moveSample, useMoveSample } from './move-sample.ts';
 import { editItem } from './edit-items.ts';
 import { editTrack } from './edit-move.ts';
@@ -35,6 +35,15 @@ import { DrawnDialog } from './drawn-dialog.tsx';
 import { WayDialog } from './way-dialog.tsx';
 import { kindOf } from './kinds.tsx';
 import { useCompiledMove, useSelectedMove } from '../shared/use-compiled-move.ts';
+
+/** Kinds of move that are not drawn on the floor, as they are asked for by a command. */
+const OTHER_KINDS: readonly [MoveBody['kind'], string][] = [
+  ['orbit', 'New orbit'],
+  ['travel', 'New travel'],
+  ['glide', 'New glide'],
+  ['ride', 'New ride'],
+  ['follow', 'Stand and follow'],
+];
 
 /** Lay a path, see it at eye height, play it. */
 export function MovesScreen() {
@@ -65,17 +74,21 @@ export function MovesScreen() {
     if (sample && row) letGo(project.id, row.id, sample.moveTime);
   };
   const draw = () => {
-    if (body?.kind !== 'walk' || !row) return addWalk(document);
+    if (!body || !('path' in body) || !row) return addWalk(document);
     selection.chooseItem('node', row.id, null);
     workbench.set({ tool: 'draw' });
   };
 
-  const orbit = () => {
+  const newMove = (wanted: MoveBody['kind']) => {
     const all = joinBounds(models.map(({ body: model }) => placeBounds(model.bounds, model.placement)));
-    if (all) addOrbit(document, worthSeeing(all, site?.survey ?? null));
+    if (!all) return;
+    const extent = worthSeeing(all, site?.survey ?? null);
+    const now = moveSample(move, body, workbench.get());
+    const pose = now ?? firstLook(extent, aspect);
+    const { position, orientation } = pose;
+    addKind(document, wanted, { pose: { position, orientation }, lens: body?.lens ?? DEFAULT_LENS }, extent);
   };
-
-  const onOrbit = useStable(orbit);
+  const onNew = useStable(newMove);
   const eyes = (body && kindOf(body).eyeHeight(body)) ?? project.body.eyeHeight;
   const onRecord = useStable((slowed: number) => recordFrom(moveSample(move, body, workbench.get()), eyes, slowed));
   const onRecorded = () =>
@@ -96,15 +109,20 @@ export function MovesScreen() {
       run: () => onRecord(slowed),
     })),
     { id: 'move.drawn', label: 'A path from a drawing', group: 'Moves', run: onDrawn },
-    { id: 'move.orbit', label: 'New orbit', group: 'Moves', run: orbit },
+    ...OTHER_KINDS.map(([wanted, label]) => ({
+      id: `move.${wanted}`,
+      label,
+      group: 'Moves',
+      run: () => newMove(wanted),
+    })),
     {
       id: 'gaze.leave',
       label: 'Leave it as it is',
       group: 'Picture',
       keys: 'Escape',
       hidden: true,
-      when: () => workbench.get().aiming,
-      run: () => workbench.set({ aiming: false }),
+      when: () => workbench.get().aiming !== null,
+      run: () => workbench.set({ aiming: null }),
     },
   ]);
 
@@ -116,7 +134,7 @@ export function MovesScreen() {
   const { plan: MovePlan } = kind;
   // The cards follow a moment later, and so does their kind.
   const { cards: MoveCards } = kindOf(calmKept);
-  const shelf = <MovesShelf selectedId={row?.id ?? null} {...{ onOrbit, onWay, onDrawn, onRecord }} />;
+  const shelf = <MovesShelf selectedId={row?.id ?? null} {...{ onNew, onWay, onDrawn, onRecord }} />;
   const plan = <MovePlan row={row} body={body} move={move} site={site} aspect={aspect} onDraw={draw} />;
   const eyeHeight = body && kind.eyeHeight(body);
   const picture = (
@@ -213,7 +231,7 @@ export function MovesScreen() {
     },
   };
   return (
-    <LitBy light={body?.light}>
+    <LitBy light={body?.light} body={body}>
       {asking === 'way' && <WayDialog {...making} />}
       {asking === 'drawing' && <DrawnDialog {...making} storey={workbench.get().storey} />}
       <Panels

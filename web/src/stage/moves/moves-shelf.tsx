@@ -1,4 +1,4 @@
-import type { Bounds, MoveBody, ProjectDocument, Row } from '@eskovan/core/document';
+import type { Bounds, Lens, MoveBody, Pose, ProjectDocument, Row } from '@eskovan/core/document';
 import { Footprints, Route } from 'lucide-react';
 import { memo, useDeferredValue } from 'react';
 import { workbench } from '../../desk/workbench.ts';
@@ -8,7 +8,8 @@ import { liveRows } from '../../data/changes.ts';
 import { useProject } from '../../data/use-project.ts';
 import { Button } from '../../kit/index.ts';
 import { RowShelf } from '../shared/row-shelf.tsx';
-import { emptyWalk, firstOrbit } from './edit-move.ts';
+import { emptyGlide, emptyRide, emptyWalk, firstFollow, firstOrbit, firstTravel } from './edit-move.ts';
+import { NewMove } from './new-move.tsx';
 import { kindOf } from './kinds.tsx';
 import { useCompiledMove } from '../shared/use-compiled-move.ts';
 
@@ -37,22 +38,67 @@ export function nextName(word: string, moves: readonly Row<'move'>[]): string {
   return `${word} ${n}`;
 }
 
+/** What a new move of a kind is called, until somebody calls it otherwise. */
+const WORDS: Record<MoveBody['kind'], string> = {
+  walk: 'Walk',
+  orbit: 'Orbit',
+  travel: 'Travel',
+  glide: 'Glide',
+  ride: 'Ride',
+  follow: 'Follow',
+};
+
+/**
+ * Makes a move of a kind and asks for the least that it needs.
+ * @param seen where the eye is, for what begins there @param site extent of what is worth seeing
+ */
+export function addKind(document: ProjectDocument, kind: MoveBody['kind'], seen: Seen, site: Bounds): void {
+  const word = WORDS[kind];
+  const add = (body: MoveBody) =>
+    addMove(document, `New ${word.toLowerCase()}`, word, body, nextName(word, document.move));
+  switch (kind) {
+    case 'walk':
+      return addWalk(document);
+    case 'orbit':
+      return addOrbit(document, site);
+    case 'travel':
+      return add(firstTravel(seen.pose, seen.lens));
+    case 'glide':
+      add(emptyGlide());
+      workbench.set({ tool: 'draw' });
+      return;
+    case 'ride':
+      add(emptyRide(seen.pose));
+      workbench.set({ aiming: 'carrier' });
+      return;
+    case 'follow':
+      add(firstFollow(seen.pose, seen.lens));
+      workbench.set({ aiming: 'look' });
+  }
+}
+
+/** Where an eye is, and through what it looks. */
+export interface Seen {
+  pose: Pose;
+  lens: Lens;
+}
+
 /** Makes an orbit round everything and asks what it is to go round. */
-export function addOrbit(document: ProjectDocument, site: Bounds): void {
+function addOrbit(document: ProjectDocument, site: Bounds): void {
   addMove(document, 'New orbit', 'Orbit', firstOrbit(site));
-  workbench.set({ aiming: true });
+  workbench.set({ aiming: 'subject' });
 }
 
 /** The moves of the project. */
 export const MovesShelf = memo(function MovesShelf({
   selectedId,
-  onOrbit,
+  onNew,
   onWay,
   onDrawn,
   onRecord,
 }: {
   selectedId: string | null;
-  onOrbit: () => void;
+  onNew: (kind: MoveBody['kind']) => void;
   onWay: () => void;
   onDrawn: () => void;
   onRecord: (slowed: number) => void;
@@ -75,8 +121,10 @@ export const MovesShelf = memo(function MovesShelf({
       empty="Nothing moves yet. Draw the first walk on the plan."
       footer={
         <div className="grid grid-cols-2 gap-1.5">
-          <Button onClick={() => addWalk(document)}>New walk</Button>
-          <Button onClick={onOrbit}>New orbit</Button>
+          <Button className="justify-center" onClick={() => addWalk(document)}>
+            New walk
+          </Button>
+          <NewMove onNew={onNew} />
           <Button className="justify-center" icon={<Route size={14} />} onClick={onWay}>
             Find the way
           </Button>

@@ -68,7 +68,7 @@ const enter = async (label: string, text: string) => {
 
 afterEach(async () => {
   await leaveProject();
-  workbench.set({ aiming: false, time: 0 });
+  workbench.set({ aiming: null, time: 0 });
 });
 
 describe('the cards of an orbit', () => {
@@ -107,7 +107,7 @@ describe('the cards of an orbit', () => {
   test('what is gone is said; another thing is asked for', async () => {
     start({ pivot: { kind: 'object', model: uuid(91), name: 'Lid', whole: false, point: [0, 0, 0] } });
     await userEvent.click(screen.getByRole('button', { name: 'Choose what' }));
-    expect(workbench.get().aiming).toBe(true);
+    expect(workbench.get().aiming).toBe('subject');
     expect(screen.getByText(/Press in the picture or in the plan/)).toBeTruthy();
   });
 

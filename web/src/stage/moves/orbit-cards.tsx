@@ -1,7 +1,15 @@
 import type { Orbit } from '@eskovan/core/document';
 import { toDegrees, toRadians } from '@eskovan/core/geometry';
-import { memo } from 'react';
-import { Card, Line, NumberField, Segmented, Select, Value } from '../../kit/index.ts';
+import { memo, useState } from 'react';
+import { FIRST_CARRY } from '@eskovan/core/pace';
+import { MapPin, Pause, Route, Trash2 } from 'lucide-react';
+import { useProject } from '../../data/use-project.ts';
+import { useWorkbench, workbench } from '../../desk/workbench.ts';
+import { Button, Card, Line, NumberField, Segmented, Select, Value } from '../../kit/index.ts';
+import { keepAllRound } from './all-round.ts';
+import { makeTravel } from './convert-move.ts';
+import { OverTimeCard } from './over-time-card.tsx';
+import { CarryFields, SHAPES } from '../shared/pace-shape.tsx';
 import { CoverCard } from './cover-card.tsx';
 import { ChecksCard } from './checks-card.tsx';
 import { editMove } from './edit-move.ts';
@@ -9,11 +17,6 @@ import type { MoveCardsProps } from './move-props.ts';
 import { MoveLensCard } from './move-lens-card.tsx';
 import { useMend } from './use-mend.ts';
 import { PivotCard } from './pivot-card.tsx';
-
-const SHAPES = [
-  { value: 'constant', label: 'Constant' },
-  { value: 'ease both', label: 'Ease both' },
-] as const;
 
 /** What the selected orbit is made of, in numbers. */
 export const OrbitCards = memo(function OrbitCards(props: MoveCardsProps<Orbit>) {
@@ -30,6 +33,8 @@ export const OrbitCards = memo(function OrbitCards(props: MoveCardsProps<Orbit>)
       <PivotCard row={row} body={body} />
       <TurnCard {...props} />
       <DistanceCard {...props} />
+      <StopsCard {...props} />
+      <OverTimeCard row={row} body={body} move={move} />
       <MoveLensCard row={row} body={body} move={move} aspect={aspect} />
       {move && cover && cover.length > 0 && <CoverCard move={move} cover={cover} />}
       {frames > 0 && move?.loops && (
@@ -80,9 +85,18 @@ function TurnCard({ row, body, frames }: MoveCardsProps<Orbit>) {
         max={3600}
         onChange={(duration) => set('Duration', { duration })}
       />
-      <Line label="Turns">
-        <Value unit="°/s">{(toDegrees(Math.abs(body.sweep)) / body.duration).toFixed(1)}</Value>
-      </Line>
+      <NumberField
+        label="On average"
+        unit="°/s"
+        digits={1}
+        value={toDegrees(Math.abs(body.sweep)) / body.duration}
+        step={5}
+        min={0.01}
+        max={3600}
+        onChange={(rate) =>
+          set('Speed of the turn', { duration: Math.min(3600, Math.max(0.1, toDegrees(Math.abs(body.sweep)) / rate)) })
+        }
+      />
       <NumberField
         label="Begins at"
         unit="°"
@@ -101,6 +115,141 @@ function TurnCard({ row, body, frames }: MoveCardsProps<Orbit>) {
           onChange={(shape) => set('Pace', { shape })}
         />
       </Line>
+      {body.shape === 'carry' && (
+        <CarryFields carry={body.carry ?? FIRST_CARRY} onCarry={(carry) => set('Pace', { carry })} />
+      )}
+      <Line label="Then">
+        <Segmented
+          label="What it does at its end"
+          value={body.swings ? 'back' : 'ends'}
+          options={[
+            { value: 'ends', label: 'Ends' },
+            { value: 'back', label: 'Swings back' },
+          ]}
+          onChange={(value) =>
+            editMove(row, 'orbit', 'Swing', ({ swings: _, ...now }) => ({
+              ...now,
+              // A swing that turns on the spot would jerk.
+              ...(value === 'back' && {
+                swings: true as const,
+                shape: now.shape === 'constant' ? 'ease both' : now.shape,
+              }),
+            }))
+          }
+        />
+      </Line>
+      {body.pivot.kind === 'object' && (
+        <Line label="What turns">
+          <Segmented
+            label="What turns"
+            value={body.turns ?? 'camera'}
+            options={[
+              { value: 'camera', label: 'The camera' },
+              { value: 'subject', label: 'The subject' },
+            ]}
+            onChange={(value) =>
+              editMove(row, 'orbit', 'What turns', ({ turns: _, ...now }) => ({
+                ...now,
+                ...(value === 'subject' && { turns: value }),
+              }))
+            }
+          />
+        </Line>
+      )}
+      {body.turns === 'subject' && (
+        <p className="text-sm text-ink-soft">The light on the subject turns with it, as if the camera went round.</p>
+      )}
+    </Card>
+  );
+}
+
+/** A new stop lasts so long, seconds. */
+const FIRST_STOP = 1;
+
+/** Angles at which it stands still, and what else is made of the orbit. */
+function StopsCard({ row, body, move }: MoveCardsProps<Orbit>) {
+  const document = useProject();
+  const [count, setCount] = useState(8);
+  const stops = body.stops ?? [];
+  const setStops = (change: (stops: NonNullable<Orbit['stops']>) => NonNullable<Orbit['stops']>) =>
+    editMove(row, 'orbit', 'Stops', (now) => ({ ...now, stops: change(now.stops ?? []) }));
+  const stopHere = () => {
+    const { time } = workbench.get();
+    if (!move?.path) return;
+    const angle = (move.path.stationAt(time) / move.path.length) * Math.abs(body.sweep);
+    setStops((now) =>
+      [...now, { id: crypto.randomUUID(), angle, seconds: FIRST_STOP }].sort((a, b) => a.angle - b.angle),
+    );
+  };
+  const begin = () => {
+    const seen = workbench.get().scout;
+    const at = move?.looks[0]?.at(0);
+    if (!seen || !at) return;
+    const [dx, dy, dz] = seen.position.map((value, k) => value - at[k]!) as [number, number, number];
+    const flat = Math.hypot(dx, dz);
+    editMove(row, 'orbit', 'Begin where I stand', (now) => ({
+      ...now,
+      start: Math.atan2(dx, dz),
+      inclination: Math.max(-1.55, Math.min(1.55, Math.atan2(dy, flat))),
+      distance: { by: 'radius', radius: Math.max(0.001, Math.hypot(flat, dy)) },
+    }));
+    workbench.set({ scout: null, time: 0 });
+  };
+  const scout = useWorkbench((state) => state.scout);
+  return (
+    <Card title="Stops" note={stops.length > 0 && `${stops.length}`}>
+      <div className="flex flex-wrap gap-1.5">
+        <Button small icon={<Pause size={13} />} disabled={!move?.path || body.sweep === 0} onClick={stopHere}>
+          Stop here
+        </Button>
+        <Button
+          small
+          icon={<MapPin size={13} />}
+          disabled={!scout}
+          title="Look about in the picture first: the orbit begins where you are"
+          onClick={begin}
+        >
+          Begin where I stand
+        </Button>
+        <Button small icon={<Route size={13} />} disabled={!move} onClick={() => move && makeTravel(row, move)}>
+          Make it a travel
+        </Button>
+      </div>
+      {stops.length > 0 && (
+        <ul aria-label="Stops" className="mt-2 grid gap-1">
+          {stops.map((stop) => (
+            <li key={stop.id} className="flex items-center gap-2">
+              <span className="grow font-mono">{toDegrees(stop.angle).toFixed(1)}°</span>
+              <NumberField
+                label={`Stop at ${toDegrees(stop.angle).toFixed(1)}°`}
+                bare
+                unit="s"
+                measure="time"
+                value={stop.seconds}
+                step={0.5}
+                min={0.1}
+                max={600}
+                onChange={(seconds) =>
+                  setStops((now) => now.map((one) => (one.id === stop.id ? { ...one, seconds } : one)))
+                }
+              />
+              <Button
+                small
+                tone="quiet"
+                icon={<Trash2 size={13} />}
+                aria-label={`Take the stop at ${toDegrees(stop.angle).toFixed(1)}° away`}
+                onClick={() => setStops((now) => now.filter(({ id }) => id !== stop.id))}
+              />
+            </li>
+          ))}
+        </ul>
+      )}
+      <div className="mt-1.5 flex items-center gap-2">
+        <NumberField label="Views all round" value={count} step={1} min={2} max={72} digits={0} onChange={setCount} />
+        <Button small disabled={!move} onClick={() => move && keepAllRound(document, row, move, count)}>
+          Keep them
+        </Button>
+      </div>
     </Card>
   );
 }
@@ -177,6 +326,28 @@ function DistanceCard({ row, body, move }: MoveCardsProps<Orbit>) {
         max={88}
         onChange={(degrees) => set('Inclination', { inclination: toRadians(degrees) })}
       />
+      <div className="grid grid-cols-2 gap-x-4">
+        <NumberField
+          label="Rises by"
+          unit="m"
+          measure="length"
+          value={body.rise ?? 0}
+          step={Math.max(0.01, Number(((radius ?? 1) / 20).toPrecision(1)))}
+          min={-10_000}
+          max={10_000}
+          onChange={(rise) => set('Rise', { rise })}
+        />
+        <NumberField
+          label="Ends at"
+          unit="%"
+          digits={0}
+          value={100 * (body.widens ?? 1)}
+          step={5}
+          min={2}
+          max={5000}
+          onChange={(percent) => set('Distance at the end', { widens: percent / 100 })}
+        />
+      </div>
     </Card>
   );
 }

@@ -19,7 +19,7 @@ const FIRST_RADIUS = 5;
 export function OrbitPlan({ row, body, move, site, aspect }: MovePlanProps<Orbit>) {
   const [storey, setStorey] = useStorey(site.survey);
   const focus = useShownMove(row, move, site.survey);
-  const aiming = useWorkbench((state) => state.aiming);
+  const aiming = useWorkbench((state) => state.aiming === 'subject');
   const { project } = useProject();
   const elevation = site.survey.storeys[storey]?.elevation ?? 0;
   const pivot = body?.pivot.point;
@@ -51,7 +51,7 @@ export function OrbitPlan({ row, body, move, site, aspect }: MovePlanProps<Orbit
         <Button
           icon={<Crosshair size={14} />}
           pressed={aiming}
-          onClick={() => workbench.set({ aiming: !aiming, playing: false })}
+          onClick={() => workbench.set({ aiming: aiming ? null : 'subject', playing: false })}
         >
           Go round…
         </Button>

@@ -1,33 +1,26 @@
-import { FIRST_LIMITS, PACE_LIMITS, type Pace, type PaceShape, type Row, type Walk } from '@eskovan/core/document';
+import { FIRST_LIMITS, PACE_LIMITS, type Pace, type Row } from '@eskovan/core/document';
 import type { CompiledMove } from '@eskovan/core/move';
 import { FIRST_CARRY } from '@eskovan/core/pace';
 import { Card, Line, NumberField, Segmented, Select, Value } from '../../kit/index.ts';
-import { editMove } from './edit-move.ts';
+import { CarryFields, SHAPES } from '../shared/pace-shape.tsx';
+import { editShared, type Having } from './edit-move.ts';
 import { PaceItems } from './pace-items.tsx';
-
-const SHAPES: readonly { value: PaceShape; label: string }[] = [
-  { value: 'soft', label: 'Soft start and stop' },
-  { value: 'constant', label: 'Constant' },
-  { value: 'ease both', label: 'Ease both' },
-  { value: 'ease out of rest', label: 'Ease out of rest' },
-  { value: 'ease to rest', label: 'Ease to rest' },
-  { value: 'carry', label: 'Carry: slow in the middle' },
-];
 
 /** What corners are slowed down to first, degrees a second: no faster than the note of the checks. */
 const FIRST_TURNING = FIRST_LIMITS.turnNote;
 
 interface PaceCardProps {
   row: Row<'move'>;
-  body: Walk;
+  body: Having<'pace'>;
   move: CompiledMove | null;
   frames: number;
 }
 
 export function PaceCard({ row, body, move, frames }: PaceCardProps) {
   const { pace } = body;
-  const set = (change: Partial<Walk['pace']>) =>
-    editMove(row, 'walk', 'Pace', (now) => ({ ...now, pace: { ...now.pace, ...change } }));
+  const speedName = body.kind === 'walk' ? 'Walking speed' : 'Top speed';
+  const set = (change: Partial<Pace>) =>
+    editShared(row, 'pace', 'Pace', (now) => ({ ...now, pace: { ...now.pace, ...change } }));
   return (
     <Card
       title="Pace"
@@ -57,7 +50,7 @@ export function PaceCard({ row, body, move, frames }: PaceCardProps) {
       {pace.by === 'speed' ? (
         <>
           <NumberField
-            label="Walking speed"
+            label={speedName}
             unit="m/s"
             measure="speed"
             value={pace.speed}
@@ -83,7 +76,7 @@ export function PaceCard({ row, body, move, frames }: PaceCardProps) {
             max={PACE_LIMITS.duration[1]}
             onChange={(duration) => set({ duration })}
           />
-          <Line label="Walking speed">
+          <Line label={speedName}>
             <Value unit="m/s">{move?.path ? move.path.topSpeed.toFixed(2) : '–'}</Value>
           </Line>
         </>
@@ -101,7 +94,7 @@ export function PaceCard({ row, body, move, frames }: PaceCardProps) {
             { value: 'yes', label: 'Yes' },
           ]}
           onChange={(slower) =>
-            editMove(row, 'walk', 'Corners', (now) => {
+            editShared(row, 'pace', 'Corners', (now) => {
               const { turning: _, ...others } = now.pace;
               return { ...now, pace: slower === 'yes' ? { ...others, turning: FIRST_TURNING } : others };
             })
@@ -123,24 +116,3 @@ export function PaceCard({ row, body, move, frames }: PaceCardProps) {
     </Card>
   );
 }
-
-function CarryFields({ carry, onCarry }: { carry: Carry; onCarry: (carry: Carry) => void }) {
-  const part = (label: string, value: number, least: number, change: (part: number) => Carry) => (
-    <NumberField
-      label={label}
-      unit="%"
-      value={Number((100 * value).toFixed(1))}
-      step={5}
-      min={100 * least}
-      max={label === 'Slowest at' ? 90 : 100}
-      onChange={(percent) => onCarry(change(percent / 100))}
-    />
-  );
-  return (
-    <>
-      {part('Slowest at', carry.at, 0.1, (at) => ({ ...carry, at }))}
-      {part('Slow is', carry.slow, 0.05, (slow) => ({ ...carry, slow }))}
-    </>
-  );
-}
-type Carry = NonNullable<Pace['carry']>;

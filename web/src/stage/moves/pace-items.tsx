@@ -1,4 +1,4 @@
-import { PACE_LIMITS, type Row, type Walk } from '@eskovan/core/document';
+import { PACE_LIMITS, type Pace, type Row } from '@eskovan/core/document';
 import type { CompiledMove } from '@eskovan/core/move';
 import { changePaceItem, type PaceItemChange } from '@eskovan/core/pace';
 import type { ChannelItem } from '@eskovan/core/track';
@@ -10,7 +10,7 @@ import { ItemRow } from './item-row.tsx';
 
 interface PaceItemsProps {
   row: Row<'move'>;
-  pace: Walk['pace'];
+  pace: Pace;
   move: CompiledMove;
   frames: number;
 }

@@ -1,4 +1,4 @@
-import { MOST_ROUNDING, type Path, type PathNode, type Row, type Walk } from '@eskovan/core/document';
+import { MOST_ROUNDING, type Path, type PathNode, type Row } from '@eskovan/core/document';
 import { reversedWalk, type CompiledMove } from '@eskovan/core/move';
 import {
   beginningAt,
@@ -33,14 +33,16 @@ import { Button, Card, Line, NumberField, Value } from '../../kit/index.ts';
 import { useSiteData } from '../../site/use-site.ts';
 import { liveRows } from '../../data/changes.ts';
 import { useProject } from '../../data/use-project.ts';
-import { editMove, keepPath } from './edit-move.ts';
+import { editShared, keepPath, type Having } from './edit-move.ts';
 import { joinWith, splitAt } from './split-join.ts';
 
-export function PathCard({ row, body, move }: { row: Row<'move'>; body: Walk; move: CompiledMove | null }) {
+export function PathCard({ row, body, move }: { row: Row<'move'>; body: Having<'path'>; move: CompiledMove | null }) {
   const set = (label: string, change: (path: Path) => Path) => keepPath(row, label, change);
   const { data: site } = useSiteData();
   const { ids } = useItems('node', row.id);
-  const near: SurfaceNear = (x, z, height) => site?.footing.surfaceNear(x, z, height) ?? null;
+  // What glides keeps its own height.
+  const near: SurfaceNear = (x, z, height) =>
+    body.kind === 'walk' ? (site?.footing.surfaceNear(x, z, height) ?? null) : null;
   return (
     <Card title="Path" note={`${body.path.nodes.length} nodes`}>
       <Line label="Length">
@@ -84,7 +86,7 @@ export function PathCard({ row, body, move }: { row: Row<'move'>; body: Walk; mo
         <Button
           small
           icon={<FlipHorizontal2 size={13} />}
-          onClick={() => editMove(row, 'walk', 'Reverse the path', reversedWalk)}
+          onClick={() => editShared(row, 'path', 'Reverse the path', reversedWalk)}
         >
           Reverse
         </Button>
@@ -97,7 +99,7 @@ export function PathCard({ row, body, move }: { row: Row<'move'>; body: Walk; mo
         >
           Closed
         </Button>
-        <JoinButton row={row} move={move} />
+        {body.kind === 'walk' && <JoinButton row={row} move={move} />}
       </div>
     </Card>
   );
@@ -122,7 +124,7 @@ function JoinButton({ row, move }: { row: Row<'move'>; move: CompiledMove | null
 
 interface NodeCardProps {
   row: Row<'move'>;
-  body: Walk;
+  body: Having<'path'>;
   move: CompiledMove | null;
   node: PathNode;
 }
@@ -131,7 +133,8 @@ export function NodeCard({ row, body, move, node }: NodeCardProps) {
   const moves = liveRows(useProject().move);
   const set = (label: string, change: (path: Path) => Path) => keepPath(row, label, change);
   const { data: site } = useSiteData();
-  const surfaceNear = (x: number, z: number) => site?.footing.surfaceNear(x, z, node.y) ?? null;
+  const walks = body.kind === 'walk';
+  const surfaceNear = (x: number, z: number) => (walks ? (site?.footing.surfaceNear(x, z, node.y) ?? null) : null);
   const index = body.path.nodes.findIndex((n) => n.id === node.id);
   const next = body.path.nodes[index + 1] ?? (body.path.closed ? body.path.nodes[0] : undefined);
   return (
@@ -155,15 +158,20 @@ export function NodeCard({ row, body, move, node }: NodeCardProps) {
         />
       </div>
       <NumberField
-        label="Floor at"
+        label={walks ? 'Floor at' : 'Height'}
         unit="m"
         measure="length"
         value={node.y}
         step={0.1}
         onChange={(y) =>
-          set('Put a node on a floor', (path) =>
-            moveNode(path, node.id, node.x, node.z, site?.footing.surfaceNear(node.x, node.z, y) ?? y),
-          )
+          walks
+            ? set('Put a node on a floor', (path) =>
+                moveNode(path, node.id, node.x, node.z, site?.footing.surfaceNear(node.x, node.z, y) ?? y),
+              )
+            : set('Raise a node', (path) => ({
+                ...path,
+                nodes: path.nodes.map((one) => (one.id === node.id ? { ...one, y } : one)),
+              }))
         }
       />
       {node.kind === 'corner' && (
@@ -212,14 +220,16 @@ export function NodeCard({ row, body, move, node }: NodeCardProps) {
             Begin here
           </Button>
         )}
-        <Button
-          small
-          icon={<Scissors size={13} />}
-          disabled={body.path.closed || index === 0 || index === body.path.nodes.length - 1}
-          onClick={() => move && splitAt(row, move, node.id, moves)}
-        >
-          Split here
-        </Button>
+        {walks && (
+          <Button
+            small
+            icon={<Scissors size={13} />}
+            disabled={body.path.closed || index === 0 || index === body.path.nodes.length - 1}
+            onClick={() => move && splitAt(row, move, node.id, moves)}
+          >
+            Split here
+          </Button>
+        )}
         <Button
           small
           tone="danger"

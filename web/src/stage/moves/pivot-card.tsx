@@ -11,7 +11,7 @@ import { FindPart, GonePart, pressedPart } from '../shared/find-part.tsx';
 
 /** What an orbit goes round. */
 export function PivotCard({ row, body }: { row: Row<'move'>; body: Orbit }) {
-  const aiming = useWorkbench((state) => state.aiming);
+  const aiming = useWorkbench((state) => state.aiming === 'subject');
   const { pivot } = body;
   return (
     <Card
@@ -46,7 +46,11 @@ export function PivotCard({ row, body }: { row: Row<'move'>; body: Orbit }) {
         </>
       ) : (
         <div className="mt-1.5">
-          <Button small icon={<Crosshair size={13} />} onClick={() => workbench.set({ aiming: true, playing: false })}>
+          <Button
+            small
+            icon={<Crosshair size={13} />}
+            onClick={() => workbench.set({ aiming: 'subject', playing: false })}
+          >
             Choose what
           </Button>
         </div>
@@ -79,13 +83,13 @@ function Named({ pivot }: { pivot: Extract<Pivot, { kind: 'object' }> }) {
 
 /** Lets an orbit go round what was pressed. */
 export async function goRound(row: Row<'move'>, hit: PickedSurface): Promise<void> {
-  workbench.set({ aiming: false });
+  workbench.set({ aiming: null });
   const part = await pressedPart(hit);
   if (part) roundPart(row, part);
 }
 
 function roundPart(row: Row<'move'>, { model, name, bounds }: PartInfo): void {
-  workbench.set({ aiming: false, scout: null });
+  workbench.set({ aiming: null, scout: null });
   editMove(row, 'orbit', `Go round ${name.split(' / ').at(-1)}`, (now) => ({
     ...now,
     pivot: {
@@ -102,7 +106,7 @@ function roundPart(row: Row<'move'>, { model, name, bounds }: PartInfo): void {
 
 /** Lets an orbit go round a place of the plan. */
 export function roundPlace(row: Row<'move'>, point: Vec3, radius: number): void {
-  workbench.set({ aiming: false, scout: null });
+  workbench.set({ aiming: null, scout: null });
   editMove(row, 'orbit', 'Go round a place', (now) => ({
     ...now,
     pivot: { kind: 'point', point },

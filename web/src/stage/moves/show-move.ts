@@ -16,6 +16,8 @@ export function storeyOfPlaces(places: readonly { y: number }[], storeys: Survey
   return most === 0 ? -1 : votes.indexOf(most);
 }
 
+/** What stands is shown with so much about it, metres. */
+const ABOUT = 8;
 /** Places of a path that are looked at for where it is. */
 const LOOKED_AT = 32;
 
@@ -34,7 +36,9 @@ export function useShownMove(
   }, [key]);
   return useMemo(() => {
     const path = move?.path;
-    if (!key || !path) return null;
+    if (!key || !move) return null;
+    const [x, , z] = move.sampleAt(0).position;
+    if (!path) return { key, area: { minX: x - ABOUT, maxX: x + ABOUT, minZ: z - ABOUT, maxZ: z + ABOUT } };
     const point = new Float64Array(2);
     const area = { minX: Infinity, minZ: Infinity, maxX: -Infinity, maxZ: -Infinity };
     for (let i = 0; i <= LOOKED_AT; i += 1) {

@@ -8,6 +8,7 @@ import { useWorkbench, workbench } from '../../desk/workbench.ts';
 import { poseDistance } from '../../picture/eye.ts';
 import { addGazeSpan } from './edit-items.ts';
 import { editTrack } from './edit-move.ts';
+import { keepPoseAt } from './edit-poses.ts';
 
 /** Who looks about rests so long before the pose is held, milliseconds. */
 const RESTED = 250;
@@ -66,7 +67,10 @@ export function unkeptActions(row: Row<'move'>, body: MoveBody, move: CompiledMo
   const { scout } = workbench.get();
   const rise = scout ? scout.position[1] - move.sampleAt(nowIn(move)).position[1] : 0;
   return [
-    ...(body.kind === 'walk'
+    ...(body.kind === 'travel'
+      ? [{ label: 'Keep pose here', run: kept((pose, time) => keepPoseAt(row, move, pose, time)) }]
+      : []),
+    ...('gaze' in body
       ? [
           {
             label: 'Keep as gaze',

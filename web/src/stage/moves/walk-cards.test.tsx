@@ -55,7 +55,7 @@ const enter = async (label: string, text: string) => {
 
 afterEach(async () => {
   await leaveProject();
-  workbench.set({ aiming: false });
+  workbench.set({ aiming: null });
 });
 
 describe('the cards of a walk', () => {
@@ -86,12 +86,12 @@ describe('the cards of a walk', () => {
   test('looking at an object: asked for in the picture, named in the card, and back to ahead', async () => {
     start();
     await userEvent.click(screen.getByRole('radio', { name: 'At an object' }));
-    expect(workbench.get().aiming).toBe(true);
+    expect(workbench.get().aiming).toBe('look');
     expect(screen.getByText(/Press in the picture/)).toBeTruthy();
     expect(body().gaze.kind).toBe('ahead');
     act(() => {
       editBody('move', shownDocument().move[0]!, 'Look at the desk', (now) => ({ ...now, gaze: AT_DESK }));
-      workbench.set({ aiming: false });
+      workbench.set({ aiming: null });
     });
     expect(await screen.findByText('Desk 2')).toBeTruthy();
     await userEvent.click(screen.getByRole('radio', { name: 'Ahead' }));

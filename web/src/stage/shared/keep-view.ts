@@ -36,19 +36,18 @@ export function keepView(
   frame?: Frame,
 ): string {
   const views = liveRows(document.view);
-  const body: ViewBody = {
-    pose: poseOf(sample),
-    lens: lensOf(sample),
-    light: light ?? null,
-    ...(frame && { frame }),
-    thumbnail: null,
-  };
+  const body: ViewBody = { ...viewOf(sample, light), ...(frame && { frame }) };
   const name = `View ${views.length + 1}`;
   const id = makeRow('view', document.project.id, `Keep ${name}`, { name, order: orderAfter(views), body });
   workbench.selectView(id);
   toast(`Kept as ${name}`);
   return id;
 }
+
+/** What is seen, as a view. */
+export const viewOf = (sample: CameraSample, light: string | null | undefined): ViewBody => {
+  return { pose: poseOf(sample), lens: lensOf(sample), light: light ?? null, thumbnail: null };
+};
 
 /** Keeps views that come from elsewhere, below the others, as one step of undo. @param label what is done */
 export function keepSeveral(

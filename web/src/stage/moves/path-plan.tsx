@@ -1,4 +1,4 @@
-import type { PathNode, Walk } from '@eskovan/core/document';
+import type { PathNode } from '@eskovan/core/document';
 import { surfaceFor, wayFindings } from '@eskovan/core/check';
 import type { CompiledMove } from '@eskovan/core/move';
 import { appendNode, deleteNode, insertNode, moveNode, setCornerRadius, setNodeKind } from '@eskovan/core/path';
@@ -16,7 +16,7 @@ import { PathLayer } from '../../plan/path-layer.tsx';
 import { Plan } from '../../plan/plan.tsx';
 import type { PlanHands } from '../../plan/plan-hands.ts';
 import { DrawingLine } from './drawing-line.tsx';
-import { keepPath } from './edit-move.ts';
+import { keepPath, type Having } from './edit-move.ts';
 import type { MovePlanProps } from './move-props.ts';
 import { PlanCamera } from './plan-camera.tsx';
 import { useShownMove } from './show-move.ts';
@@ -26,8 +26,14 @@ import { useStorey } from '../shared/use-storey.ts';
 const SAME_STOREY = 1.6;
 const SAME_SURFACE = 0.1;
 
-/** The plan with the path of the selected walk on it: drawing and shaping. */
-export function WalkPlan({ row, body, move, site, aspect, onDraw }: MovePlanProps<Walk>) {
+/** What differs between a path that is walked and one that is flown. */
+const LOOK = {
+  walk: { colour: 'var(--lagoon)', hint: 'Press where the walk goes. Steps and stairs are found by themselves.' },
+  glide: { colour: 'var(--slate)', hint: 'Press where the camera goes. Its height is drawn in the section below.' },
+};
+
+/** The plan with the path of the selected move on it: drawing and shaping. */
+export function PathPlan({ row, body, move, site, aspect, onDraw }: MovePlanProps<Having<'path'>>) {
   const tool = useWorkbench((state) => state.tool);
   const chosen = useItems('node', row?.id);
   const [storey, setStorey] = useStorey(site.survey);
@@ -36,12 +42,16 @@ export function WalkPlan({ row, body, move, site, aspect, onDraw }: MovePlanProp
   const elevation = site.survey.storeys[storey]?.elevation ?? 0;
   const { project } = useProject();
   const { footing } = site;
+  const walks = body?.kind !== 'glide';
+  const eyeHeight = body?.kind === 'walk' ? body.eyeHeight : project.body.eyeHeight;
   // On a hillside no height is a storey: what a press would put there belongs to it as well.
   const isShown = useCallback(
     ({ x, y, z }: { x: number; y: number; z: number }) =>
+      // What glides belongs to no storey.
+      !walks ||
       Math.abs(y - elevation) < SAME_STOREY ||
       Math.abs((footing.surfaceUnder(x, z, elevation + CUT_HEIGHT) ?? Infinity) - y) < SAME_SURFACE,
-    [footing, elevation],
+    [footing, elevation, walks],
   );
   const marked = useMemo(() => (move ? markedStretches(move) : ''), [move]);
   const drawing = tool === 'draw' && row !== null && body !== null;
@@ -49,7 +59,7 @@ export function WalkPlan({ row, body, move, site, aspect, onDraw }: MovePlanProp
   const nodes = body?.path.nodes ?? [];
   const last = nodes.at(-1);
   const surfaceUnder = (x: number, z: number) =>
-    surfaceFor({ x, z }, last, footing, project.body.walker, body?.eyeHeight ?? 1.6, elevation + CUT_HEIGHT);
+    surfaceFor({ x, z }, last, footing, project.body.walker, eyeHeight, elevation + CUT_HEIGHT);
   /** Where a hand over the plan is drawn to, among nodes that lead there. */
   const drawnTo = (x: number, z: number, reach: number, before: readonly PathNode[]): SnapPlace =>
     reach > 0
@@ -107,14 +117,16 @@ export function WalkPlan({ row, body, move, site, aspect, onDraw }: MovePlanProp
           if (lastPress.current && Math.hypot(lastPress.current[0] - x, lastPress.current[1] - z) < 0.08) return;
           lastPress.current = [x, z];
           const id = crypto.randomUUID();
-          const y = surfaceUnder(x, z);
+          const surface = surfaceUnder(x, z);
+          // A glide goes on level, until somebody raises it in the section.
+          const height = walks ? (surface ?? elevation) : (last?.y ?? (surface ?? elevation) + eyeHeight);
           keepPath(row, 'Add a node', (path) =>
             appendNode(path, {
               id,
               x,
-              y: y ?? elevation,
+              y: height,
               z,
-              ...(y === null ? {} : { surface: true }),
+              ...(walks && surface !== null && { surface: true }),
               kind: 'smooth',
               radius: 0.5,
             }),
@@ -145,7 +157,7 @@ export function WalkPlan({ row, body, move, site, aspect, onDraw }: MovePlanProp
       // A node stays on its own floor: the surface nearest to where it was, uphill and downhill.
       return moved.reduce((next, one) => {
         const [nx, nz] = [one.x + dx, one.z + dz];
-        return moveNode(next, one.id, nx, nz, footing.surfaceNear(nx, nz, one.y));
+        return moveNode(next, one.id, nx, nz, walks ? footing.surfaceNear(nx, nz, one.y) : null);
       }, path);
     });
   const onDeleteNode = (id: string) => {
@@ -176,9 +188,7 @@ export function WalkPlan({ row, body, move, site, aspect, onDraw }: MovePlanProp
           </Button>
           {drawing && (
             <p role="status" className="flex h-8 items-center rounded-lg bg-ink px-3 text-paper">
-              {nodes.length < 2
-                ? 'Press where the walk goes. Steps and stairs are found by themselves.'
-                : 'Press for more, Escape when done.'}
+              {nodes.length < 2 ? LOOK[body.kind].hint : 'Press for more, Escape when done.'}
             </p>
           )}
         </>
@@ -187,7 +197,8 @@ export function WalkPlan({ row, body, move, site, aspect, onDraw }: MovePlanProp
       {move && <ItemMarks move={move} />}
       {row && body && nodes.length > 0 && (
         <PathLayer
-          walk={body}
+          path={body.path}
+          colour={LOOK[body.kind].colour}
           passive={drawing}
           isShown={isShown}
           marked={marked}
@@ -208,12 +219,14 @@ export function WalkPlan({ row, body, move, site, aspect, onDraw }: MovePlanProp
           onInsert={(x, z) => {
             const id = crypto.randomUUID();
             const near = move?.path?.placeAt(move.path.nearest(x, z))[1] ?? elevation;
-            keepPath(row, 'Insert a node', (path) => insertNode(path, id, x, z, footing.surfaceNear(x, z, near)));
+            keepPath(row, 'Insert a node', (path) =>
+              insertNode(path, id, x, z, walks ? footing.surfaceNear(x, z, near) : null),
+            );
             choose(id);
           }}
         />
       )}
-      {drawing && body && pointer && (
+      {drawing && walks && pointer && (
         <DrawingLine
           last={last}
           to={{ x: pointer.x, y: surfaceUnder(pointer.x, pointer.z), z: pointer.z }}
@@ -221,7 +234,7 @@ export function WalkPlan({ row, body, move, site, aspect, onDraw }: MovePlanProp
           sofar={move?.path?.length ?? 0}
           footing={footing}
           walker={project.body.walker}
-          eyeHeight={body.eyeHeight}
+          eyeHeight={eyeHeight}
         />
       )}
     </Plan>

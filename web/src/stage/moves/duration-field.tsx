@@ -1,0 +1,26 @@
+import type { MoveBody, Row } from '@eskovan/core/document';
+import { NumberField } from '../../kit/index.ts';
+import { editMove } from './edit-move.ts';
+
+interface DurationFieldProps {
+  row: Row<'move'>;
+  body: Extract<MoveBody, { kind: 'ride' | 'follow' }>;
+  frames: number;
+}
+
+/** How long a move lasts whose speed is not its own. */
+export function DurationField({ row, body, frames }: DurationFieldProps) {
+  return (
+    <NumberField
+      label="Takes"
+      unit="s"
+      measure="time"
+      frames={frames}
+      value={body.duration}
+      step={0.5}
+      min={0.1}
+      max={3600}
+      onChange={(duration) => editMove(row, body.kind, 'Duration', (now) => ({ ...now, duration }))}
+    />
+  );
+}
