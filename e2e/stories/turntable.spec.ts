@@ -30,7 +30,8 @@ test('a turntable of five seconds with a lens from 50 to 100 mm, made by hand, c
 
   await test.step('round the whole model, found by a part of it', async () => {
     await page.getByRole('link', { name: 'Moves' }).click();
-    await page.getByRole('button', { name: 'New orbit' }).click();
+    await page.getByRole('button', { name: 'Other move' }).click();
+    await page.getByRole('menuitem', { name: /^Orbit/ }).click();
     await expect(page.getByText('Press what the camera is to go round')).toBeVisible();
     await page.getByLabel('Find an object').fill('tube');
     await page.getByRole('option', { name: /Tube/ }).click();

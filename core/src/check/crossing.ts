@@ -18,7 +18,7 @@ const JOINED = 0.3;
  * second such pans flicker (the seven-second rule; common practice, no source).
  */
 export function crossingFindings(
-  move: Pick<CompiledMove, 'duration' | 'sampleAt'>,
+  move: Pick<CompiledMove, 'duration' | 'sampleAt' | 'looks'>,
   { crossing }: Pick<CheckLimits, 'crossing'>,
   aspect: number,
 ): Finding[] {
@@ -33,7 +33,9 @@ export function crossingFindings(
     const speed = Math.hypot(...now.position.map((value, k) => value - before.position[k]!)) / step;
     const turned = was.fromArray(before.orientation).angleTo(is.fromArray(now.orientation));
     before = now;
-    if (speed > STANDS || now.view.kind !== 'lens') continue;
+    // Whoever follows something that moves looks at that, not at what goes by behind it.
+    const follows = move.looks.some(({ moves, from, to }) => moves && from <= i * step && to >= i * step);
+    if (speed > STANDS || follows || now.view.kind !== 'lens') continue;
     const width = viewAngles(now.view, aspect).horizontal;
     if (turned / step <= (1.02 * width) / crossing) continue;
     const last = stretches.at(-1);

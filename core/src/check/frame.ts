@@ -21,6 +21,7 @@ function cutsOf(move: CompiledMove, look: Looked, bounds: NonNullable<Looked['bo
   const steps = Math.max(1, Math.min(MOST, Math.ceil((look.to - look.from) / INSTANT)));
   const centre = middle(bounds);
   const found: Finding[] = [];
+  let cut = 0;
   for (let i = 0; i <= steps; i += 1) {
     const time = look.from + ((look.to - look.from) * i) / steps;
     const { view, position, orientation } = move.sampleAt(time);
@@ -37,6 +38,7 @@ function cutsOf(move: CompiledMove, look: Looked, bounds: NonNullable<Looked['bo
       if (off > Math.max(beyond, UNSEEN)) [beyond, point] = [off, place];
     }
     if (!point) continue;
+    cut += 1;
     const last = found.at(-1);
     if (last && time - last.to < JOINED) {
       last.to = time;
@@ -55,5 +57,6 @@ function cutsOf(move: CompiledMove, look: Looked, bounds: NonNullable<Looked['bo
         }),
       );
   }
-  return found;
+  // What is cut all the time is a close-up, and meant.
+  return cut > steps ? [] : found;
 }

@@ -2,7 +2,7 @@ import { Quaternion as Turn } from 'three';
 import type { Lens, Quaternion, TrackName, Tracks } from '../document/index.ts';
 import { anglesOf, orientationOf, toRadians, writeOrientation } from '../geometry/index.ts';
 import { throughLens, type CameraView } from '../optics/index.ts';
-import { TrackCurve, type AnchorTimes, type Channel } from '../track/index.ts';
+import { timeOf, TrackCurve, type AnchorTimes, type Channel } from '../track/index.ts';
 
 /** Focal lengths that a hand can give, mm. */
 export const FOCAL_LENGTHS: readonly [number, number] = [8, 600];
@@ -145,6 +145,26 @@ export class CameraTracks {
 
 const own = new Turn();
 const turn = new Turn();
+
+/**
+ * Do tracks end as they begin, so that what they are of may go round? A value that is keyed at both ends and differs does
+ * not: whoever pushes in all the way round wants that push.
+ */
+export function tracksClose(tracks: Tracks | undefined, anchors: AnchorTimes): boolean {
+  const { duration } = anchors;
+  return Object.values(tracks ?? {}).every((keys) => {
+    const placed = keys.flatMap((key) => {
+      const time = timeOf(key.anchor, anchors);
+      return time === null ? [] : [{ time, value: key.value }];
+    });
+    const first = placed.find(({ time }) => time < AT_END);
+    const last = placed.find(({ time }) => time > duration - AT_END);
+    return !first || !last || Math.abs(first.value - last.value) < SAME;
+  });
+}
+/** Seconds. */
+const AT_END = 1e-6;
+const SAME = 1e-9;
 
 /** A clock that goes as fast as a move gets on: at half the way it shows half the time. */
 export const clockOfWay =

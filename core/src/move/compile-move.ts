@@ -43,7 +43,7 @@ export function compileMove(body: MoveBody, site: MoveSite): CompiledMove | null
 }
 
 function compiled(body: MoveBody, site: MoveSite): CompiledMove {
-  if (body.kind === 'orbit') return new CompiledOrbit(body, findPivot(body.pivot, site), site.aspect);
+  if (body.kind === 'orbit') return new CompiledOrbit(body, findPivot(body.pivot, site), site.aspect, site.footing);
   const { footing, walker, parts, motion, limits, aspect } = site;
   const eye = {
     turning: { rate: toRadians(limits.turnProblem), acceleration: toRadians(limits.turnAcceleration) },
@@ -113,8 +113,11 @@ export function placesOf(body: MoveBody): readonly { x: number; y: number; z: nu
   switch (body.kind) {
     case 'walk':
       return body.path.nodes;
-    case 'glide':
-      return body.path.nodes.map(({ x, y, z }) => eyes([x, y, z]));
+    case 'glide': {
+      // Of what comes down from above the storey is the one that it comes to.
+      const lowest = Math.min(...body.path.nodes.map(({ y }) => y));
+      return body.path.nodes.map(({ x, z }) => eyes([x, lowest, z]));
+    }
     case 'orbit':
       return [place(body.pivot.point)];
     case 'travel':

@@ -105,7 +105,7 @@ export function looksOf(input: GazeUnder, placed: readonly PlacedSpan[] = placeS
   const looked = (gaze: Gaze, from: number, to: number): Looked[] => {
     if (to - from < GLANCE || (gaze.kind !== 'point' && gaze.kind !== 'object')) return [];
     const target = gaze.kind === 'object' ? targetOf(gaze) : null;
-    return [{ from, to, at: (time) => target?.(time) ?? gaze.point, reach: reachOf(gaze) }];
+    return [{ from, to, at: (time) => target?.(time) ?? gaze.point, moves: target !== null, reach: reachOf(gaze) }];
   };
   const sorted = [...placed].sort((a, b) => a.from - b.from);
   let free = 0;

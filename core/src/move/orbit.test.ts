@@ -310,14 +310,13 @@ describe('an orbit in full', () => {
             }
           }
           expect(Math.abs(most / fill - 1)).toBeLessThan(0.01);
-          // What fits is not said to be cut; the same through a lens of twice the length is.
+          // What fits is not said to be cut; a little nearer than the frame is wide it is.
           const rules = (b: Orbit) =>
             checkMove(compileMove(b, site([box]))!, nowhere, FIRST_LIMITS).map(({ rule }) => rule);
           expect(rules(body)).not.toContain('out of frame');
-          const near = {
-            ...body,
-            distance: { by: 'radius' as const, radius: (move as unknown as { radius: number }).radius * 0.5 * fill },
-          };
+          const whole = { ...body, distance: { by: 'fit' as const, fill: 1 } };
+          const { radius } = compileMove(whole, site([box])) as unknown as { radius: number };
+          const near = { ...body, distance: { by: 'radius' as const, radius: 0.985 * radius } };
           expect(rules(near)).toContain('out of frame');
         },
       ),

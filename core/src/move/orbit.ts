@@ -3,8 +3,9 @@ import { orientationOf, toDegrees } from '../geometry/index.ts';
 import { Projection, throughLens } from '../optics/index.ts';
 import { sweepOf, type Sweep } from '../action/index.ts';
 import { timeAtStation } from '../pace/index.ts';
+import type { Footing } from '../survey/index.ts';
 import type { Channel } from '../track/index.ts';
-import { CameraTracks, clockOfWay } from './camera-tracks.ts';
+import { CameraTracks, clockOfWay, tracksClose } from './camera-tracks.ts';
 import {
   SAMPLE_STRIDE,
   sampleOf,
@@ -62,15 +63,16 @@ export class CompiledOrbit implements CompiledMove {
     private readonly orbit: Orbit,
     private readonly pivot: PivotPlace,
     aspect: number,
+    footing: Footing,
   ) {
     const { duration, sweep, swings, rise = 0, widens = 1 } = orbit;
     this.duration = duration;
     const turns = Math.abs(sweep) / TURN;
     const closes = turns > 0.5 && Math.abs(turns - Math.round(turns)) < WHOLE && rise === 0 && widens === 1;
-    this.loops = !pivot.moves && (closes || swings === true);
     this.sweep = sweepOf(orbit);
     this.angle = this.sweep.pace.length;
     const anchors = { duration, timeAt: null, stationOf: null };
+    this.loops = !pivot.moves && (closes || swings === true) && tracksClose(orbit.tracks, anchors);
     const way = { duration, length: this.angle, stationAt: (time: number) => this.sweep.at(time) };
     const clock = orbit.together ? clockOfWay(way) : undefined;
     this.tracks = new CameraTracks(orbit.lens, orbit.tracks, anchors, this.loops, null, clock);
@@ -85,6 +87,7 @@ export class CompiledOrbit implements CompiledMove {
             aspect,
           );
     this.channels = [
+      this.section(footing),
       {
         id: 'turn',
         title: 'Turn',
@@ -127,6 +130,44 @@ export class CompiledOrbit implements CompiledMove {
     out[offset + 1] = y + up;
     out[offset + 2] = z + flat * Math.cos(pan);
     this.tracks.finish(time, pan, -Math.atan2(up, flat), out, offset);
+  }
+
+  /** How high the camera is over what is under it. */
+  private section(footing: Footing): Channel {
+    const place = (time: number) => {
+      this.write(time, this.scratch, 0);
+      return this.scratch;
+    };
+    const at = (time: number) => place(time)[1]!;
+    const end = this.orbit.swings ? this.duration / 2 : this.duration;
+    const hand = (id: string, time: number) => {
+      const value = this.placeOf(time === 0 ? 0 : 1, time)[1];
+      return { id, kind: 'pose' as const, from: time, to: time, value, about: id === 'start' ? 'Start' : 'End' };
+    };
+    return {
+      id: 'section',
+      title: 'Section',
+      unit: 'm',
+      at,
+      under: {
+        title: 'Below',
+        at: (time) => {
+          const [x, y, z] = place(time);
+          const below = footing.floors.floorBelow(x!, z!, y!);
+          return below > -Infinity ? below : Math.min(y!, this.pivot.at(time)[1]);
+        },
+      },
+      items: [hand('start', 0), hand('end', end)],
+    };
+  }
+
+  /** Where the camera is after a part of its sweep, without what tracks add, metres. */
+  private placeOf(part: number, time: number): Vec3 {
+    const { start, sweep, turns } = this.orbit;
+    const pan = start + (turns === 'subject' ? 0 : Math.sign(sweep) * part * this.angle);
+    const { flat, up } = awayAt(this.orbit, this.radius, part);
+    const [x, y, z] = this.pivot.at(time);
+    return [x + flat * Math.sin(pan), y + up, z + flat * Math.cos(pan)];
   }
 
   /** The way of the camera as it is seen from above, about where the pivot is at first. */

@@ -75,6 +75,8 @@ export interface Looked {
   at(time: number): Vec3;
   /** So near to that it begins itself, metres. */
   reach: number;
+  /** It goes somewhere itself: then what is behind it may go by. */
+  moves?: boolean;
   /** Its extent at rest, where all of it is meant to be seen. */
   bounds?: Bounds;
 }

@@ -2,7 +2,7 @@ import type { Bounds, Gaze, Lens, Quaternion, Tracks, GazeSpan } from '../docume
 import type { TurnLimit } from '../gaze/index.ts';
 import { toDegrees } from '../geometry/index.ts';
 import type { AnchorTimes, Channel } from '../track/index.ts';
-import { CameraTracks } from './camera-tracks.ts';
+import { CameraTracks, tracksClose } from './camera-tracks.ts';
 import { gazeText } from './channel-items.ts';
 import { layGaze, type LaidGaze, type TargetOf } from './gaze-layers.ts';
 import type { GazeOff } from './gaze-off.ts';
@@ -91,7 +91,8 @@ export class TimedCamera implements CompiledMove {
     const spans = body.gazeSpans ?? [];
     const gazes = [body.gaze, ...spans.map(({ gaze }) => gaze)];
     this.duration = duration;
-    this.loops = places.loops && !gazes.some((gaze) => gaze.kind === 'object' && targetOf(gaze));
+    const still = !gazes.some((gaze) => gaze.kind === 'object' && targetOf(gaze));
+    this.loops = places.loops && still && tracksClose(body.tracks, anchors);
     this.path = path;
     this.away = places.away;
     this.tracks = new CameraTracks(body.lens, body.tracks, anchors, this.loops, places.lensFactor, places.clock);

@@ -13,7 +13,7 @@ import { paceProfile, timeAtStation, type PaceProfile } from '../pace/index.ts';
 import { PlanCurve } from '../path/index.ts';
 import type { Footing } from '../survey/index.ts';
 import { stationOf, TrackCurve, type AnchorTimes, type Channel } from '../track/index.ts';
-import { CameraTracks, clockOfWay } from './camera-tracks.ts';
+import { CameraTracks, clockOfWay, tracksClose } from './camera-tracks.ts';
 import { profilePath, type FloorProfile } from './floor-profile.ts';
 import { findObstacles, type Obstacle } from './in-the-way.ts';
 import type { GazeOff } from './gaze-off.ts';
@@ -112,13 +112,14 @@ export class CompiledWalk implements CompiledMove {
     this.eyeLine = { ...walkLine, values: walkLine.values.map((y) => y + walk.eyeHeight) };
     // What looks at something that moves does not end where it began.
     const gazes = [walk.gaze, ...(walk.gazeSpans ?? []).map(({ gaze }) => gaze)];
-    this.loops = closed && !gazes.some((gaze) => gaze.kind === 'object' && targetOf(gaze));
     const { duration } = this.pace;
     const anchors: AnchorTimes = {
       duration,
       timeAt: (station) => this.timeAt(station),
       stationOf: (id) => this.stationOfNode(id),
     };
+    const still = !gazes.some((gaze) => gaze.kind === 'object' && targetOf(gaze));
+    this.loops = closed && still && tracksClose(walk.tracks, anchors);
     const clock = walk.together ? clockOfWay(this.pace) : undefined;
     this.tracks = new CameraTracks(walk.lens, walk.tracks, anchors, this.loops, null, clock);
     const lift = new TrackCurve(walk.tracks?.lift ?? [], anchors, this.loops);

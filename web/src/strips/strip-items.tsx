@@ -10,6 +10,8 @@ import { useDrag } from './use-drag.ts';
 /** What a hand does with an item: moved by seconds from where it was, ended elsewhere, given another value, or taken away. */
 export type ItemChange =
   | { by: 'shift'; seconds: number }
+  /** By keys: from where it is by now, which may be more than is drawn yet. */
+  | { by: 'nudge'; seconds: number; value: number }
   | { by: 'from' | 'to'; seconds: number }
   | { by: 'value'; value: number }
   | { by: 'remove' };
@@ -92,12 +94,13 @@ function Item({ item, y, perPixel, channel, rate, scale, top, height, onTime, on
   const onKeyDown = (event: KeyboardEvent<HTMLDivElement>) => {
     if (event.altKey || event.ctrlKey || event.metaKey) return;
     const frames = frameTime(event.shiftKey ? 10 : 1, rate);
+    const step = (event.shiftKey ? 10 : 1) * VALUE_STEP;
     const change: Record<string, ItemChange> = {
-      ArrowLeft: { by: 'shift', seconds: -frames },
-      ArrowRight: { by: 'shift', seconds: frames },
+      ArrowLeft: { by: 'nudge', seconds: -frames, value: 0 },
+      ArrowRight: { by: 'nudge', seconds: frames, value: 0 },
       ...(item.value !== null && {
-        ArrowUp: { by: 'value', value: item.value + VALUE_STEP },
-        ArrowDown: { by: 'value', value: item.value - VALUE_STEP },
+        ArrowUp: { by: 'nudge', seconds: 0, value: step },
+        ArrowDown: { by: 'nudge', seconds: 0, value: -step },
       }),
       Delete: { by: 'remove' },
       Backspace: { by: 'remove' },

@@ -4,6 +4,7 @@ import {
   type MoveBody,
   type Row,
   type Travel,
+  type Vec3,
   type Walk,
   type WayAnchor,
 } from '@eskovan/core/document';
@@ -12,7 +13,13 @@ import { changePaceItem, removePaceItem, type PaceItemChange } from '@eskovan/co
 import { deleteNode } from '@eskovan/core/path';
 import type { ChannelItem } from '@eskovan/core/track';
 import type { ItemChange } from '../../strips/strip-items.tsx';
-import { editMove, editShared, keepPath } from './edit-move.ts';
+import { editMove, editShared, keepPath, radiusOf } from './edit-move.ts';
+
+type Nudge = Extract<ItemChange, { by: 'nudge' }>;
+
+/** A step by keys from where an item is drawn. */
+const drawnNudge = (item: ChannelItem, { seconds, value }: Nudge): ItemChange =>
+  value !== 0 ? { by: 'value', value: (item.value ?? 0) + value } : { by: 'shift', seconds };
 
 /** Where there are nodes, what holds on goes along with them; elsewhere it is at its time. */
 export const anchorFor = (body: MoveBody, path: MovePath | null, time: number): Anchor =>
@@ -71,8 +78,10 @@ export function addGazeSpan(row: Row<'move'>, move: CompiledMove, time: number, 
  * @param item as it was when the hand took hold of it
  * @param move the move as it was then: times in it do not run away under the hand
  */
-export function editItem(row: Row<'move'>, move: CompiledMove, item: ChannelItem, change: ItemChange): void {
+export function editItem(row: Row<'move'>, move: CompiledMove, item: ChannelItem, given: ItemChange): void {
+  const change = given.by === 'nudge' && item.kind !== 'pose' ? drawnNudge(item, given) : given;
   if (item.kind === 'gaze') editSpan(row, move, item, change);
+  else if (item.kind === 'pose' && row.body.kind === 'orbit') raiseOrbit(row, move, item, change);
   else if (item.kind === 'pose') editPose(row, item, change);
   else if (row.body.kind === 'orbit') editStop(row, item, change);
   else editPaceItem(row, move, item, change);
@@ -98,10 +107,11 @@ function editSpan(row: Row<'move'>, { path, duration }: CompiledMove, item: Chan
 function editPose(row: Row<'move'>, item: ChannelItem, change: ItemChange): void {
   if (row.body.kind === 'glide') {
     if (change.by === 'remove') keepPath(row, 'Delete a node', (path) => deleteNode(path, item.id));
-    if (change.by !== 'value') return;
+    if (change.by !== 'value' && change.by !== 'nudge') return;
+    const raised = (y: number) => (change.by === 'value' ? change.value : tidy(y + change.value, 6));
     keepPath(row, 'Raise a node', ({ nodes, ...path }) => ({
       ...path,
-      nodes: nodes.map((node) => (node.id === item.id ? { ...node, y: change.value } : node)),
+      nodes: nodes.map((node) => (node.id === item.id ? { ...node, y: raised(node.y) } : node)),
     }));
     return;
   }
@@ -119,6 +129,13 @@ function posesWith(poses: Travel['poses'], item: ChannelItem, change: ItemChange
       return poses.map((one) =>
         one === pose ? { ...one, position: [one.position[0], change.value, one.position[2]] } : one,
       );
+    case 'nudge': {
+      const [x, y, z] = pose.position;
+      const raised = poses.map((one) =>
+        one === pose ? { ...one, position: [x, tidy(y + change.value, 6), z] as Vec3 } : one,
+      );
+      return change.seconds === 0 ? raised : shiftPoses(poses, [pose.id], change.seconds, true);
+    }
     case 'to':
       return holdPose(poses, pose.id, tidy(item.to - item.from + change.seconds, 3));
     default: {
@@ -128,6 +145,25 @@ function posesWith(poses: Travel['poses'], item: ChannelItem, change: ItemChange
     }
   }
 }
+
+/** The beginning of an orbit is raised by looking down more steeply, its end by a rise. */
+function raiseOrbit(row: Row<'move'>, move: CompiledMove, item: ChannelItem, change: ItemChange): void {
+  const pivot = move.looks[0]?.at(0);
+  if ((change.by !== 'value' && change.by !== 'nudge') || !pivot) return;
+  const height = change.by === 'value' ? change.value : (item.value ?? 0) + change.value;
+  const radius = radiusOf(move, pivot);
+  editMove(row, 'orbit', item.id === 'start' ? 'Inclination' : 'Rise', (now) => {
+    const up = height - pivot[1];
+    if (item.id === 'end') {
+      const level = radius * (now.widens ?? 1) * Math.sin(now.inclination);
+      return { ...now, rise: tidy(up - level, 3) };
+    }
+    const sine = Math.min(STEEPEST, Math.max(-STEEPEST, up / radius));
+    return { ...now, inclination: Math.asin(sine) };
+  });
+}
+/** Sine of the steepest look of an orbit. */
+const STEEPEST = 0.999;
 
 /** A stop of an orbit lasts longer or shorter, or goes. */
 function editStop(row: Row<'move'>, item: ChannelItem, change: ItemChange): void {

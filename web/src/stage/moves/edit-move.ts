@@ -8,9 +8,11 @@ import {
   type Pose,
   type Row,
   type TrackName,
+  type Vec3,
   type Walk,
 } from '@eskovan/core/document';
 import { anglesOf, middle } from '@eskovan/core/geometry';
+import type { CompiledMove } from '@eskovan/core/move';
 import { pathFault, type PathFault } from '@eskovan/core/path';
 import { toast } from 'sonner';
 import { editBody } from '../../data/edit-row.ts';
@@ -43,6 +45,12 @@ export function firstOrbit({ min, max }: Bounds): MoveBody {
     shape: 'constant',
     lens: { ...DEFAULT_LENS, focalLengthMm: 35 },
   };
+}
+
+/** How far from its pivot an orbit begins, metres. */
+export function radiusOf(move: CompiledMove, pivot: Vec3): number {
+  const begin = move.path?.placeAt(0) ?? move.sampleAt(0).position;
+  return Math.hypot(...begin.map((value, k) => value - pivot[k]!));
 }
 
 /** A travel that begins where the eye is. */

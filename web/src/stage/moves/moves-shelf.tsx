@@ -1,4 +1,5 @@
 import type { Bounds, Lens, MoveBody, Pose, ProjectDocument, Row } from '@eskovan/core/document';
+import { toDegrees } from '@eskovan/core/geometry';
 import { Footprints, Route } from 'lucide-react';
 import { memo, useDeferredValue } from 'react';
 import { workbench } from '../../desk/workbench.ts';
@@ -143,5 +144,7 @@ export const MovesShelf = memo(function MovesShelf({
 function MoveNote({ row }: { row: Row<'move'> }) {
   const move = useCompiledMove(row.body);
   if (!move) return 'no path yet';
+  if (row.body.kind === 'orbit')
+    return `${move.duration.toFixed(1)} s · ${Math.round(toDegrees(Math.abs(row.body.sweep)))}°`;
   return `${move.duration.toFixed(1)} s${move.path ? ` · ${move.path.length.toFixed(1)} m` : ''}`;
 }

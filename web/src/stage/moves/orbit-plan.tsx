@@ -5,7 +5,9 @@ import { useWorkbench, workbench } from '../../desk/workbench.ts';
 import { useProject } from '../../data/use-project.ts';
 import { Button } from '../../kit/index.ts';
 import { Plan } from '../../plan/plan.tsx';
+import { RingHandles } from '../../plan/ring-handles.tsx';
 import { RingLayer } from '../../plan/ring-layer.tsx';
+import { editMove, radiusOf } from './edit-move.ts';
 import type { MovePlanProps } from './move-props.ts';
 import { roundPlace } from './pivot-card.tsx';
 import { PlanCamera } from './plan-camera.tsx';
@@ -23,6 +25,7 @@ export function OrbitPlan({ row, body, move, site, aspect }: MovePlanProps<Orbit
   const { project } = useProject();
   const elevation = site.survey.storeys[storey]?.elevation ?? 0;
   const pivot = body?.pivot.point;
+  const centre = move?.looks[0]?.at(0) ?? null;
   return (
     <Plan
       survey={site.survey}
@@ -62,6 +65,15 @@ export function OrbitPlan({ row, body, move, site, aspect }: MovePlanProps<Orbit
           path={move.path}
           pivot={body?.pivot ?? null}
           onPress={(station) => workbench.set({ time: move.path!.timeAt(station), playing: false, scout: null })}
+        />
+      )}
+      {row && body && centre && !aiming && (
+        <RingHandles
+          orbit={body}
+          pivot={centre}
+          radius={radiusOf(move!, centre)}
+          bounds={move!.looks[0]!.bounds ?? null}
+          onChange={(label, change) => editMove(row, 'orbit', label, (now) => ({ ...now, ...change }))}
         />
       )}
     </Plan>
