@@ -1,5 +1,5 @@
 import { decodeSrgb } from '@eskovan/core/colour';
-import type { Orbit, ViewBody } from '@eskovan/core/document';
+import type { ActionBody, Orbit, ViewBody } from '@eskovan/core/document';
 import { Document, NodeIO } from '@gltf-transform/core';
 import { expect, test, type Page } from '@playwright/test';
 import { execFileSync } from 'node:child_process';
@@ -19,6 +19,9 @@ const FOCAL_PIXELS = (LENS.focalLengthMm / 36) * WIDTH;
 const DISTANCES = [0.8, 1.1, 1.4, 3.2, 4.5, 8];
 /** A ball is so many pixels wide wherever it is. */
 const BALL = 5;
+
+/** A pointer that spins before the camera, metres and radians a second. */
+const POINTER = { at: [0, -0.44, -3], arm: 0.12, tip: 0.006, rate: 11 } as const;
 
 /** A lamp at the wall, and a mirror behind the first camera, which a second one looks into. */
 const LAMP = { at: [-2, 2, -11.6], radius: 0.4 } as const;
@@ -53,12 +56,23 @@ async function lights(): Promise<Uint8Array> {
       MIRROR + 0.05,
     ]),
   );
+  // A pointer: two tips of light about its middle.
+  const pointer = document.createNode('Pointer').setTranslation([...POINTER.at]);
+  for (const side of [-1, 1]) {
+    const tip = nodeOf(document, `Tip ${side}`, new SphereGeometry(POINTER.tip, 16, 12), glow, { NORMAL: 'normal' });
+    pointer.addChild(tip.setTranslation([side * POINTER.arm, 0, 0]));
+  }
+  scene.addChild(pointer);
   const lamp = nodeOf(document, 'Lamp', new SphereGeometry(LAMP.radius, 24, 16), glow, { NORMAL: 'normal' });
   scene.addChild(lamp.setTranslation([...LAMP.at]));
   return new NodeIO().writeBinary(document);
 }
 /** Camera that passes the balls, for a single frame: its shutter is open for half of it. */
 const PASSING = { radius: 5, sweep: 0.04, duration: 0.1, light: 2 } as const;
+/** The pointer’s turn, counter-clockwise as the camera sees it. */
+const spinning = (model: string): ActionBody => {
+  return { kind: 'spin', model, start: 0, part: 'Pointer', axis: [0, 0, 1], rate: POINTER.rate };
+};
 const columnOf = (i: number) => 120 + i * 208;
 
 /** Display value to exposed light: the tone curve's straight part and what lies above it, undone by halving. */
@@ -169,6 +183,8 @@ test('what is out of focus is as blurred as the optics say, at six distances; a 
     { op: 'make', kind: 'view', id: crypto.randomUUID(), name: 'Lights', order: 1, body },
     { op: 'make', kind: 'view', id: crypto.randomUUID(), name: 'Mirror', order: 2, body: mirror },
     { op: 'make', kind: 'move', id: crypto.randomUUID(), name: 'Passing', order: 1, body: passing },
+    { op: 'make', kind: 'move', id: crypto.randomUUID(), name: 'Standing', order: 2, body: { ...passing, sweep: 0 } },
+    { op: 'make', kind: 'action', id: crypto.randomUUID(), name: 'Pointer', order: 1, body: spinning(id) },
   ]);
   await saved(page);
   await page.reload();
@@ -231,5 +247,40 @@ test('what is out of focus is as blurred as the optics say, at six distances; a 
     const seenLength = Math.sqrt(12 * (spread - BALL ** 2 / 16 - 1 / 12));
     expect(Math.abs(seenLength - wanted), `${seenLength.toFixed(2)} px, wanted ${wanted.toFixed(2)}`).toBeLessThan(1);
     expect(Math.abs(sx / sum - (begins + ends) / 2)).toBeLessThan(1);
+  });
+
+  await test.step('a pointer that spins is smeared along its arc, as far as it turns while the shutter is open', async () => {
+    const smeared = await render(page, projectId, 'Move: Standing', /Fine/);
+    const [, y, z] = POINTER.at;
+    const pixelsPerMetre = FOCAL_PIXELS / -z;
+    const turned = POINTER.rate * 0.5 * PASSING.duration;
+    // Worked by hand: the mean and the spread of an even arc, from the tip’s place to where it comes to.
+    const [reach, middleRow] = [POINTER.arm * pixelsPerMetre, HEIGHT / 2 - y * pixelsPerMetre];
+    const mean = [
+      WIDTH / 2 + (reach * Math.sin(turned)) / turned,
+      middleRow - (reach * (1 - Math.cos(turned))) / turned,
+    ] as const;
+    let [sum, sx, sy] = [0, 0, 0];
+    const along: { column: number; row: number; light: number }[] = [];
+    for (let row = Math.round(middleRow) - 80; row < middleRow + 80; row += 1)
+      for (let column = WIDTH / 2; column < WIDTH / 2 + 100; column += 1) {
+        const light = lightOf(smeared[row * WIDTH + column]! / 255);
+        sum += light;
+        sx += light * column;
+        sy += light * row;
+        along.push({ column, row, light });
+      }
+    expect(Math.hypot(sx / sum - mean[0], sy / sum - mean[1])).toBeLessThan(1.5);
+    // Angles about its middle spread as an even arc does: by a twelfth of the square of what it turned.
+    const angleOf = (at: { column: number; row: number }) =>
+      Math.atan2(middleRow - (at.row + 0.5), at.column + 0.5 - WIDTH / 2);
+    const first = along.reduce((total, at) => total + at.light * angleOf(at), 0) / sum;
+    const spread = along.reduce((total, at) => total + at.light * (angleOf(at) - first) ** 2, 0) / sum;
+    const own = (POINTER.tip / POINTER.arm) ** 2 / 4;
+    const seen = Math.sqrt(12 * (spread - own)) * reach;
+    expect(
+      Math.abs(seen - turned * reach),
+      `${seen.toFixed(2)} px, wanted ${(turned * reach).toFixed(2)}`,
+    ).toBeLessThan(1);
   });
 });

@@ -19,6 +19,33 @@ async function pictureAt(page: Page, key: 'Home' | 'End'): Promise<Buffer> {
   return page.getByTestId('picture-canvas').first().screenshot();
 }
 
+/** How two pictures differ in the middle, where the subject is: the part of pixels that differ by over a tenth, and the mean. */
+async function compared(page: Page, a: Buffer, b: Buffer): Promise<{ off: number; mean: number }> {
+  return page.evaluate(
+    async ([first, second]) => {
+      const pixels = async (base64: string) => {
+        const image = new Image();
+        image.src = `data:image/png;base64,${base64}`;
+        await image.decode();
+        const [width, height] = [Math.round(image.width * 0.3), Math.round(image.height * 0.5)];
+        const canvas = new OffscreenCanvas(width, height);
+        const context = canvas.getContext('2d')!;
+        context.drawImage(image, -Math.round(image.width * 0.35), -Math.round(image.height * 0.25));
+        return context.getImageData(0, 0, width, height).data;
+      };
+      const [x, y] = [await pixels(first!), await pixels(second!)];
+      let [off, sum] = [0, 0];
+      for (let i = 0; i < x.length; i += 4) {
+        const apart = (Math.abs(x[i]! - y[i]!) + Math.abs(x[i + 1]! - y[i + 1]!) + Math.abs(x[i + 2]! - y[i + 2]!)) / 3;
+        sum += apart;
+        if (apart > 25) off += 1;
+      }
+      return { off: off / (x.length / 4), mean: sum / (x.length / 4) };
+    },
+    [a.toString('base64'), b.toString('base64')] as const,
+  );
+}
+
 test('a turntable of five seconds with a lens from 50 to 100 mm, made by hand, closes and repeats no frame', async ({
   page,
 }) => {
@@ -60,6 +87,28 @@ test('a turntable of five seconds with a lens from 50 to 100 mm, made by hand, c
     await expect(key).toHaveAttribute('aria-valuetext', /^100 mm at 00:00:02:1[23]$/);
     await saved(page);
     expect((await orbit()).tracks!.focalLength!.map(({ value }) => value)).toEqual([50, 100]);
+  });
+
+  await test.step('the subject turned instead of the camera gives the same picture of it', async () => {
+    const half = async () => {
+      await page.getByRole('slider', { name: 'Time' }).focus();
+      await page.keyboard.press('Home');
+      for (let i = 0; i < 3; i += 1) await page.keyboard.press('Shift+ArrowRight');
+      await page.mouse.move(0, 0);
+      await sharpPicture(page);
+      return page.getByTestId('frame').first().screenshot();
+    };
+    const round = await half();
+    await page.getByRole('radio', { name: 'The subject' }).click();
+    await expect.poll(async () => (await orbit()).turns).toBe('subject');
+    await expect(page.getByRole('button', { name: /^End of the orbit/ })).toBeHidden();
+    const turned = await half();
+    const { off, mean } = await compared(page, round, turned);
+    // Edges fall on other parts of pixels; the ground, its shadow and the sky behind it do not turn.
+    expect(off).toBeLessThan(0.01);
+    expect(mean).toBeLessThan(2);
+    await page.getByRole('radio', { name: 'The camera' }).click();
+    await expect.poll(async () => (await orbit()).turns).toBeUndefined();
   });
 
   await test.step('its end is its beginning', async () => {

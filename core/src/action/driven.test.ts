@@ -13,7 +13,7 @@ import {
 } from 'three';
 import type { Vec3 } from '../document/index.ts';
 import { minimumJerk } from '../pace/index.ts';
-import { hingeOf, ownActions, placeActions, SiteMotion, sweepOf, type SiteAction } from './index.ts';
+import { hingeOf, ownActions, pickSite, placeActions, SiteMotion, sweepOf, type SiteAction } from './index.ts';
 import { glideOf, MODEL, orbitOf } from '../move/kinds.fixture.ts';
 
 const number = (min: number, max: number) => fc.double({ min, max, noNaN: true });
@@ -170,6 +170,69 @@ describe('a part that goes along a path', () => {
       [1, 0, 1],
     ]).path;
     expect(placeOf(motionOf({ ...along(true), path } as SiteAction), leaf, 3)).toBeNull();
+  });
+});
+
+describe('a part that appears', () => {
+  const appear = (change: object = {}): SiteAction =>
+    ({
+      kind: 'appear',
+      model: MODEL,
+      part: 'Hall',
+      how: 'grows',
+      start: 1,
+      seconds: 2,
+      shape: 'constant',
+      ...change,
+    }) as SiteAction;
+  const size = (motion: SiteMotion, part: (typeof parts)[number], time: number) =>
+    placeOf(motion, part, time)!.elements[0]!;
+
+  test('is nothing before, grows out of its own foot, and is itself after', () => {
+    const motion = motionOf(appear());
+    for (const [time, part] of [
+      [0, 0],
+      [1, 0],
+      [2, 0.5],
+      [3, 1],
+      [9, 1],
+    ] as const) {
+      expect(size(motion, wall, time)).toBeCloseTo(part, 9);
+      const foot = new Vector3(1, 0, 4.1);
+      expect(
+        foot
+          .clone()
+          .applyMatrix4(placeOf(motion, wall, time)!)
+          .distanceTo(foot),
+      ).toBeLessThan(1e-9);
+    }
+    expect(size(motionOf(appear({ goes: true })), wall, 2)).toBeCloseTo(0.5, 9);
+    const once = motionOf(appear({ how: 'at once' }));
+    expect([0.99, 1].map((time) => size(once, wall, time))).toEqual([0, 1]);
+  });
+
+  test('in order appears the lowest first, each in its share of the time', () => {
+    const motion = motionOf(appear({ inOrder: true, part: 'Hall', seconds: 3 }));
+    // The leaf and the wall stand on the floor, the handle is higher.
+    expect(size(motion, leaf, 2)).toBeCloseTo(1, 9);
+    expect(size(motion, handle, 2.9)).toBe(0);
+    expect(size(motion, handle, 4)).toBe(1);
+    expect(motion.count).toBe(3);
+  });
+
+  test('is not met while it is not there', () => {
+    const mesh = {
+      model: MODEL,
+      name: 'Hall / Wall',
+      material: 0,
+      positions: Float32Array.of(-1, 0, 0, 1, 0, 0, 0, 2, 0),
+      normals: Float32Array.of(0, 0, 1, 0, 0, 1, 0, 0, 1),
+      indices: Uint32Array.of(0, 1, 2),
+    } as never;
+    const motion = new SiteMotion({ parts: [mesh], joints: [], movements: [] }, [appear({ how: 'at once' })]);
+    const hit = (time: number) => pickSite([mesh], motion, [0, 0.5, 3], [0, 0, -1], time);
+    expect(hit(0)).toBeNull();
+    expect(hit(2)).not.toBeNull();
   });
 });
 

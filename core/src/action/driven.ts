@@ -37,6 +37,8 @@ export function driveOf(action: DrivenAction, bounds: Bounds): Drive | null {
     }
     case 'along':
       return alongWay(action);
+    case 'appear':
+      return appearing(action, bounds);
   }
 }
 
@@ -59,6 +61,31 @@ function about(axis: Vector3, place: Vector3, angleAt: (time: number) => number)
     // What the turn alone would do to the place is taken back.
     out.setPosition(moved.copy(place).applyMatrix4(out).negate().add(place));
   };
+}
+
+/** What is not there is as small as a point of its foot: nothing of that is drawn. */
+function appearing(action: Extract<DrivenAction, { kind: 'appear' }>, { min, max }: Bounds): Drive {
+  const foot = new Vector3((min[0] + max[0]) / 2, min[1], (min[2] + max[2]) / 2);
+  const done = runOf({ ...action, repeat: 'once' });
+  return (time, out) => {
+    // At once is at its beginning.
+    const there = action.how === 'grows' ? done(time) : Number(time >= action.start);
+    const size = action.goes ? 1 - there : there;
+    out.makeScale(size, size, size).setPosition(foot.x * (1 - size), foot.y * (1 - size), foot.z * (1 - size));
+  };
+}
+
+/** Several parts that appear in order, the lowest first: each has its share of the time. */
+export function inOrder(
+  action: Extract<DrivenAction, { kind: 'appear' }>,
+  parts: readonly { name: string; low: number }[],
+): Extract<DrivenAction, { kind: 'appear' }>[] {
+  const names = [...new Map([...parts].sort((a, b) => a.low - b.low).map(({ name }) => [name, name])).values()];
+  const share = action.seconds / Math.max(1, names.length);
+  return names.map((part, i) => {
+    const { inOrder: _, ...alone } = action;
+    return { ...alone, part, start: action.start + i * share, seconds: Math.max(0.1, share) };
+  });
 }
 
 /** A way's direction is taken over so much of it, metres. */

@@ -44,6 +44,8 @@ export function pickSite(
   let distance = Infinity;
   for (const [group, body] of bodies) {
     const place = group < 0 ? STILL : places[group]!;
+    // What is not there is not met.
+    if (place.determinant() === 0) continue;
     // The ray is taken back to where the body rests, instead of the body to the ray.
     const back = place.clone().invert();
     const hit = pickNearest(

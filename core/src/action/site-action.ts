@@ -2,6 +2,7 @@ import { Matrix4, Vector3 } from 'three';
 import type {
   ActionBody,
   AlongAction,
+  AppearAction,
   HingeAction,
   ModelBody,
   MoveBody,
@@ -23,7 +24,7 @@ export interface TurntableAction {
 }
 
 /** An action that our own computation drives, in the site's axes. */
-export type DrivenAction = SpinAction | HingeAction | AlongAction | TurntableAction;
+export type DrivenAction = SpinAction | HingeAction | AlongAction | AppearAction | TurntableAction;
 
 /** An action with its model in its place: axes are unit vectors in the site's axes. */
 export type SiteAction = RecordedAction | DrivenAction;

@@ -2,7 +2,7 @@ import { Matrix4 } from 'three';
 import { isWithin, type Bounds } from '../document/index.ts';
 import type { SceneModel, SceneMovement, ScenePart } from '../format/index.ts';
 import { boundsOf, joinBounds } from '../geometry/index.ts';
-import { driveOf, type Drive } from './driven.ts';
+import { driveOf, inOrder, type Drive } from './driven.ts';
 import { JointMotion, type MovementAt } from './joints.ts';
 import { timeWithin, type DrivenAction, type SiteAction } from './site-action.ts';
 
@@ -52,7 +52,7 @@ export class SiteMotion {
     this.moved = new Set(this.playing.flatMap(({ movement }) => movement.tracks.map(({ joint }) => joint)));
     this.joints = new JointMotion(joints);
     this.carried = joints.map(() => new Matrix4());
-    this.drives = actions.flatMap((action) => {
+    this.drives = actions.flatMap(eachAlone(site.parts)).flatMap((action) => {
       if (action.kind === 'recorded') return [];
       const bounds = boundsOfMeant(site.parts, action);
       const drive = bounds && driveOf(action, bounds);
@@ -125,6 +125,25 @@ export class SiteMotion {
   private keyOf = ({ joint, driven }: MovingGroup): string => `${joint}|${driven.join()}`;
 }
 
+/** What several parts do for themselves, one by one. */
+const eachAlone =
+  (parts: readonly MovablePart[]) =>
+  (action: SiteAction): SiteAction[] => {
+    if (action.kind !== 'appear' || (!action.inOrder && action.how === 'at once')) return [action];
+    const theirs = parts
+      .filter((part) => meant(part, action))
+      .map((part) => ({ name: part.name, low: extentOf(part).min[1] }));
+    // Each of them is drawn by itself: too many do it together.
+    if (theirs.length > MOST_ALONE) return [action];
+    const { start, seconds } = action;
+    return inOrder(action, theirs).map((one) => (action.inOrder ? one : { ...one, start, seconds }));
+  };
+
+/** So many parts at most do something each for itself. */
+export const MOST_ALONE = 200;
+
+const extentOf = (part: MovablePart): Bounds => ('bounds' in part ? part.bounds : boundsOf(part.positions));
+
 /** Is a part one of those that an action means? */
 const meant = ({ model, name }: Pick<MovablePart, 'model' | 'name'>, action: DrivenAction) =>
   model === action.model && (action.part === null || isWithin(name, action.part));
@@ -136,7 +155,5 @@ const meant = ({ model, name }: Pick<MovablePart, 'model' | 'name'>, action: Dri
 function boundsOfMeant(parts: readonly MovablePart[], action: DrivenAction): Bounds | null {
   const all = parts.filter((part) => meant(part, action));
   const own = action.kind === 'spin' ? [] : all.filter(({ name }) => name === action.part);
-  return joinBounds(
-    (own.length > 0 ? own : all).map((one) => ('bounds' in one ? one.bounds : boundsOf(one.positions))),
-  );
+  return joinBounds((own.length > 0 ? own : all).map(extentOf));
 }

@@ -82,11 +82,27 @@ const alongActionSchema = z.object({
 });
 export type AlongAction = z.infer<typeof alongActionSchema>;
 
+/** A part that is not there at first and appears, or goes. */
+const appearActionSchema = z.object({
+  kind: z.literal('appear'),
+  ...shared,
+  part,
+  /** It goes instead. */
+  goes: z.literal(true).optional(),
+  /** Each of several parts for itself: at once, or out of its foot. */
+  how: z.enum(['at once', 'grows']),
+  /** One after another, the lowest first. */
+  inOrder: z.literal(true).optional(),
+  ...run,
+});
+export type AppearAction = z.infer<typeof appearActionSchema>;
+
 /** A movement of an object, on the time of the move that is played. */
 export const actionBodySchema = z.discriminatedUnion('kind', [
   recordedActionSchema,
   spinActionSchema,
   hingeActionSchema,
   alongActionSchema,
+  appearActionSchema,
 ]);
 export type ActionBody = z.infer<typeof actionBodySchema>;

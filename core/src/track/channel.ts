@@ -11,7 +11,7 @@ export interface ChannelKey {
 /** A stretch or an instant of a channel that a hand may take hold of. */
 export interface ChannelItem {
   id: string;
-  kind: 'pause' | 'mark' | 'pin' | 'gaze' | 'pose';
+  kind: 'pause' | 'mark' | 'pin' | 'gaze' | 'pose' | 'action';
   /** seconds */
   from: number;
   to: number;
@@ -50,7 +50,9 @@ export interface ChannelCut {
 export interface Channel {
   id: string;
   title: string;
-  unit: 'm' | 'm/s' | 'mm' | '°/s' | '°' | 'f/' | 'stops';
+  unit: 'm' | 'm/s' | 'mm' | '°/s' | '°' | 'f/' | 'stops' | '';
+  /** It is no line: values are rows, from 1, for what lies in it. */
+  rows?: number;
   /** Value at a time in seconds. */
   at(time: number): number;
   /** A second line under the first: the floor under the eye. */

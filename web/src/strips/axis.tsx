@@ -1,5 +1,5 @@
 import type { CompiledMove } from '@eskovan/core/move';
-import { ArrowLeftRight } from 'lucide-react';
+import { ArrowLeftRight, Layers } from 'lucide-react';
 import { useEffect, useMemo, useState, type RefObject } from 'react';
 import { create } from 'zustand';
 import { useCommands } from '../desk/commands.ts';
@@ -92,10 +92,11 @@ interface AxisControlsProps {
   closer: boolean;
   fit: () => void;
   onBy?: () => void;
+  extra?: { label: string; shown: boolean; onShown: () => void };
 }
 
 /** At the left of the ruler: what runs there, and the way back to the whole. */
-export function AxisControls({ scale, closer, fit, onBy }: AxisControlsProps) {
+export function AxisControls({ scale, closer, fit, onBy, extra }: AxisControlsProps) {
   return (
     <div className="absolute top-0.5 left-1.5 flex gap-1" onPointerDown={(event) => event.stopPropagation()}>
       {onBy && (
@@ -108,6 +109,17 @@ export function AxisControls({ scale, closer, fit, onBy }: AxisControlsProps) {
         >
           {scale.by === 'time' ? 'Time' : 'Station'}
         </Button>
+      )}
+      {extra && !closer && (
+        <Button
+          small
+          tone="quiet"
+          icon={<Layers size={12} />}
+          pressed={extra.shown}
+          aria-label={extra.label}
+          title={`${extra.shown ? 'Hide' : 'Show'} what parts do meanwhile`}
+          onClick={extra.onShown}
+        />
       )}
       {closer && (
         <Button small tone="quiet" title="Show the whole move" onClick={fit}>

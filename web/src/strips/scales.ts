@@ -87,12 +87,12 @@ function shiftedTo(axis: StripAxis, from: number, wide: number): StripAxis {
   return { ...axis, from: start, to: start + wide };
 }
 
-/** A strip with a section in it is so much higher than others. */
-const SECTION = 1.9;
+/** A strip with a section in it is so much higher than others; each row of one that has rows, so high. */
+const [SECTION, ROW] = [1.9, 0.4];
 
 /** Where each of some strips is, from the upper edge, pixels. */
-export function stripScale(height: number, channels: readonly Pick<Channel, 'id' | 'under'>[]) {
-  const weights = channels.map(({ under }) => (under ? SECTION : 1));
+export function stripScale(height: number, channels: readonly Pick<Channel, 'id' | 'under' | 'rows'>[]) {
+  const weights = channels.map(({ under, rows = 0 }) => (under ? SECTION : Math.max(1, ROW * rows)));
   const sum = weights.reduce((all, one) => all + one, 0);
   const room = height - RULER - 8 - GAP * channels.length;
   const heights = weights.map((weight) => Math.max(LEAST, (room * weight) / Math.max(1, sum)));
@@ -121,6 +121,7 @@ export function rangeOf(
   values: readonly number[],
   under: readonly number[] | undefined,
 ): [number, number] {
+  if (channel.rows) return [0.4, channel.rows + 0.6];
   if (under) return [Math.min(...under) - 0.35, Math.max(...values) + (channel.cut ? OVERHEAD : 0.35)];
   const most = Math.max(...values, channel.band ? channel.band[1] * 1.28 : 0);
   // What has keys is pulled up and down: it needs room above, and shows no more below than there is.

@@ -55,11 +55,13 @@ export function StripChart({ channel, marks, scale, top, height }: StripChartPro
   const closed = (list: readonly number[]) =>
     `${line(list)}L${LABELS + inner} ${top + height}L${LABELS} ${top + height}Z`;
   const { band } = channel;
-  const ticks = band
-    ? [band[1], band[0]]
-    : under
-      ? [values[0]!, under[0]!]
-      : [Math.max(...values), Math.min(...values)];
+  const ticks = channel.rows
+    ? []
+    : band
+      ? [band[1], band[0]]
+      : under
+        ? [values[0]!, under[0]!]
+        : [Math.max(...values), Math.min(...values)];
   return (
     <g>
       <rect x={LABELS} y={top} width={inner} height={height} fill="var(--paper)" />
@@ -95,7 +97,7 @@ export function StripChart({ channel, marks, scale, top, height }: StripChartPro
           bottom={top + height}
         />
       )}
-      {under ? (
+      {channel.rows ? null : under ? (
         <>
           <path d={closed(under)} fill="var(--rule)" fillOpacity="0.75" />
           <path d={line(under)} fill="none" stroke="var(--ink)" strokeWidth="1.25" />
@@ -116,7 +118,7 @@ export function StripChart({ channel, marks, scale, top, height }: StripChartPro
             fillOpacity="0.16"
           />
         ))}
-      <path d={line(values)} fill="none" stroke="var(--lagoon)" strokeWidth="2" />
+      {!channel.rows && <path d={line(values)} fill="none" stroke="var(--lagoon)" strokeWidth="2" />}
     </g>
   );
 }

@@ -77,14 +77,16 @@ function Item({ item, y, perPixel, channel, rate, scale, top, height, onTime, on
   const least = item.kind === 'pose' ? LEAST_POSE : LEAST;
   const width = Math.max(least, Math.min(LABELS + scale.inner, scale.x(item.to)) - left);
   const text = item.to > item.from ? `${item.about}, ${(item.to - item.from).toFixed(1)} s` : item.about;
-  const said = item.value === null ? text : `${text}, ${item.value.toFixed(2)} ${channel.unit}`;
+  const thick = item.kind === 'action' ? Math.max(9, Math.min(16, height / (channel.rows ?? 1) - 1)) : 16;
+  const said =
+    item.value === null || item.kind === 'action' ? text : `${text}, ${item.value.toFixed(2)} ${channel.unit}`;
   const label = `${text} at ${timecodeOf(frameAt(item.from, rate), rate)}`;
   const { begin, hands } = useDrag<Held>((held, dx, dy) => {
     // An end goes by where it is; all of it by where it begins.
     const taken = held.hold === 'to' ? held.item.to : held.item.from;
     const seconds = held.scale.shifted(taken, dx) - taken;
     if (held.hold !== 'all') held.onItem(held.item, { by: held.hold, seconds });
-    else if (held.item.value !== null && Math.abs(dy) > Math.abs(dx))
+    else if (held.item.value !== null && held.item.kind !== 'action' && Math.abs(dy) > Math.abs(dx))
       held.onItem(held.item, {
         by: 'value',
         value: Math.round((held.item.value - dy * held.perPixel) / VALUE_STEP) * VALUE_STEP,
@@ -118,7 +120,11 @@ function Item({ item, y, perPixel, channel, rate, scale, top, height, onTime, on
     // What has no length is moved; a stay is lengthened at its end.
     if (item.kind === 'pin' || width < 3 * EDGE) return 'all';
     const at = event.clientX - event.currentTarget.getBoundingClientRect().left;
-    return at < EDGE && item.kind !== 'pause' && item.kind !== 'pose' ? 'from' : at > width - EDGE ? 'to' : 'all';
+    return at < EDGE && item.kind !== 'pause' && item.kind !== 'pose' && item.kind !== 'action'
+      ? 'from'
+      : at > width - EDGE
+        ? 'to'
+        : 'all';
   };
   return (
     <div
@@ -132,12 +138,13 @@ function Item({ item, y, perPixel, channel, rate, scale, top, height, onTime, on
       className={cx(
         'absolute flex touch-none items-center overflow-hidden rounded-[5px] text-xs whitespace-nowrap text-ink',
         item.kind === 'pose' ? 'px-0' : 'px-1.5',
+        thick < 14 && 'text-[10px] leading-none',
         LOOK[item.kind],
       )}
       style={{
         left: item.kind === 'pin' || (item.kind === 'pose' && item.from === item.to) ? left - least / 2 : left,
         width,
-        ...(y === null ? { top: top + height - 19, height: 17 } : { top: y - 8, height: 16 }),
+        ...(y === null ? { top: top + height - 19, height: 17 } : { top: y - thick / 2, height: thick }),
       }}
       onPointerDown={(event) => begin(event, { item, hold: holdAt(event), scale, perPixel, onItem })}
       {...hands}
@@ -158,5 +165,6 @@ const LOOK: Record<ChannelItem['kind'], string> = {
   mark: 'cursor-grab border border-lagoon bg-lagoon-wash',
   pin: 'cursor-ew-resize rounded-b-full border border-madder bg-madder/75',
   gaze: 'cursor-grab border border-ochre bg-ochre/25',
+  action: 'cursor-grab border border-plum bg-plum/20',
   pose: 'cursor-move justify-center border border-indigo bg-paper font-semibold text-indigo',
 };

@@ -30,12 +30,24 @@ interface StripsProps {
   /** What was looked at beside the move and is not kept. */
   held?: readonly HeldMark[];
   onLook?: (id: string) => void;
+  /** A strip that can be shown besides those of the move. */
+  extra?: { label: string; shown: boolean; onShown: () => void };
 }
 
 const NO_MARKS: readonly StripMark[] = [];
 
 /** What a move does over time, a strip for each of its channels, on one time axis. */
-export function Strips({ move, rate, marks = NO_MARKS, onTime, onKeys, onItem, held = [], onLook }: StripsProps) {
+export function Strips({
+  move,
+  rate,
+  marks = NO_MARKS,
+  onTime,
+  onKeys,
+  onItem,
+  held = [],
+  onLook,
+  extra,
+}: StripsProps) {
   const box = useRef<HTMLDivElement>(null);
   const size = useSize(box);
   const [table, setTable] = useState<string | null>(null);
@@ -78,7 +90,7 @@ export function Strips({ move, rate, marks = NO_MARKS, onTime, onKeys, onItem, h
           <svg width={size.width} height={size.height} className="block">
             <Charts move={move} marks={marks} scale={scale} height={size.height} />
           </svg>
-          <AxisControls {...axis} />
+          <AxisControls {...axis} {...(extra && { extra })} />
           {onKeys &&
             channels.map((channel, i) =>
               channel.track?.name === 'lift' ? (

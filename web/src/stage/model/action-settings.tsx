@@ -18,7 +18,7 @@ const ENDS: readonly { value: Repeat; label: string }[] = [
 
 type BodyOfKind<K extends ActionBody['kind']> = Extract<ActionBody, { kind: K }>;
 /** How something is gone through once, and then. */
-type Run = Pick<BodyOfKind<'hinge'>, 'seconds' | 'shape' | 'carry' | 'repeat'>;
+type Run = Pick<BodyOfKind<'hinge'>, 'seconds' | 'shape' | 'carry'> & { repeat?: Repeat };
 
 /** What an action does, in numbers. */
 export function ActionSettings({ row }: { row: Row<'action'> }) {
@@ -27,6 +27,13 @@ export function ActionSettings({ row }: { row: Row<'action'> }) {
     editBody('action', row, `Change of ${row.name}`, (body) =>
       body.kind === kind ? ({ ...body, ...values } as ActionBody) : body,
     );
+  /** Says something of an action, or does not. */
+  const flag = (kind: ActionBody['kind'], name: string, on: boolean) =>
+    editBody('action', row, `Change of ${row.name}`, (body) => {
+      if (body.kind !== kind) return body;
+      const { [name]: _, ...others } = body as unknown as Record<string, unknown>;
+      return { ...others, ...(on && { [name]: true }) } as unknown as ActionBody;
+    });
   const { body } = row;
   const remove = () => {
     removeRow('action', row);
@@ -130,13 +137,7 @@ export function ActionSettings({ row }: { row: Row<'action'> }) {
                 { value: 'away', label: 'From its rest' },
                 { value: 'back', label: 'To its rest' },
               ]}
-              onChange={(value) =>
-                editBody('action', row, `Change of ${row.name}`, (now) => {
-                  if (now.kind !== 'hinge') return now;
-                  const { back: _, ...away } = now;
-                  return value === 'back' ? { ...away, back: true as const } : away;
-                })
-              }
+              onChange={(value) => flag('hinge', 'back', value === 'back')}
             />
           </Line>
           <RunFields run={body} onRun={(run) => change('hinge', run)} />
@@ -156,6 +157,44 @@ export function ActionSettings({ row }: { row: Row<'action'> }) {
             />
           </Line>
           <RunFields run={body} onRun={(run) => change('along', run)} />
+        </>
+      )}
+      {body.kind === 'appear' && (
+        <>
+          <Line label="It">
+            <Segmented
+              label="Appears or goes"
+              value={body.goes ? 'goes' : 'appears'}
+              options={[
+                { value: 'appears', label: 'Appears' },
+                { value: 'goes', label: 'Goes' },
+              ]}
+              onChange={(value) => flag('appear', 'goes', value === 'goes')}
+            />
+          </Line>
+          <Line label="How">
+            <Segmented
+              label="How it appears"
+              value={body.how}
+              options={[
+                { value: 'grows', label: 'Out of its foot' },
+                { value: 'at once', label: 'At once' },
+              ]}
+              onChange={(how) => change('appear', { how })}
+            />
+          </Line>
+          <Line label="Its parts">
+            <Segmented
+              label="Order of its parts"
+              value={body.inOrder ? 'order' : 'together'}
+              options={[
+                { value: 'together', label: 'Together' },
+                { value: 'order', label: 'From below' },
+              ]}
+              onChange={(value) => flag('appear', 'inOrder', value === 'order')}
+            />
+          </Line>
+          <RunFields run={body} onRun={(run) => change('appear', run)} />
         </>
       )}
       <Line label="It is">
@@ -226,7 +265,7 @@ function RunFields({ run, onRun }: { run: Run; onRun: (run: Partial<Run>) => voi
         />
       </Line>
       {run.shape === 'carry' && <CarryFields carry={run.carry ?? FIRST_CARRY} onCarry={(carry) => onRun({ carry })} />}
-      <Ends repeat={run.repeat} onRepeat={(repeat) => onRun({ repeat })} />
+      {run.repeat && <Ends repeat={run.repeat} onRepeat={(repeat) => onRun({ repeat })} />}
     </>
   );
 }

@@ -1,5 +1,5 @@
 import type { Row } from '@eskovan/core/document';
-import { CircleAlert, DoorOpen, Film, Pause, Play, RotateCw, Route } from 'lucide-react';
+import { CircleAlert, DoorOpen, Film, Pause, Play, RotateCw, Route, Sparkles } from 'lucide-react';
 import { useEffect, useRef } from 'react';
 import { useCommands } from '../../desk/commands.ts';
 import { togglePlaying, usePlayback } from '../../desk/playing.ts';
@@ -89,7 +89,7 @@ function PlayActions({ duration }: { duration: number }) {
   );
 }
 
-const ICONS = { recorded: Film, spin: RotateCw, hinge: DoorOpen, along: Route };
+const ICONS = { recorded: Film, spin: RotateCw, hinge: DoorOpen, along: Route, appear: Sparkles };
 
 function Action({ row, open }: { row: Row<'action'>; open: boolean }) {
   const models = useModels();

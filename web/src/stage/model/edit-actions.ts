@@ -1,3 +1,4 @@
+import { MOST_ALONE } from '@eskovan/core/action';
 import {
   isWithin,
   type ActionBody,
@@ -106,6 +107,24 @@ function broughtTo(path: Path, [x, y, z]: Vec3): Path {
   };
 }
 
+/** Something appears in this time, one part after another, seconds. */
+const FIRST_APPEARING = 3;
+
+/** Lets a part, or a group of parts in order, appear. */
+export function addAppear(document: ProjectDocument, { model, name }: PartPath, several: boolean): void {
+  const own = name.split(' / ').at(-1)!;
+  create(document, `Let ${own} appear`, own, {
+    kind: 'appear',
+    model,
+    start: 1,
+    part: name.slice(0, 500),
+    how: 'grows',
+    ...(several && { inOrder: true as const }),
+    seconds: FIRST_APPEARING,
+    shape: 'ease both',
+  });
+}
+
 /** Uses a movement that came with a model's file. */
 export function addMovement(document: ProjectDocument, model: string, movement: string): void {
   create(document, `Use ${movement}`, movement, {
@@ -143,8 +162,11 @@ export function faultOf(body: ActionBody, models: readonly Row<'model'>[], parts
     return model.body.movements.some(({ name }) => name === body.movement)
       ? null
       : `“${model.body.fileName}” has no movement “${body.movement}” any more. Delete this, or bring a file that has it.`;
+  const own = parts.filter((part) => part.model === body.model && isWithin(part.name, body.part));
+  if (body.kind === 'appear' && own.length > MOST_ALONE)
+    return `“${body.part}” has ${own.length.toLocaleString('en')} parts: more than ${MOST_ALONE} appear together, not one by one.`;
   // Parts are listed a moment later than the rest.
-  const known = parts.length === 0 || parts.some((part) => part.model === body.model && isWithin(part.name, body.part));
+  const known = parts.length === 0 || own.length > 0;
   return known ? null : `“${model.body.fileName}” has no part “${body.part}” any more.`;
 }
 
@@ -155,6 +177,7 @@ const LEAST = 10;
 export function playLength(actions: readonly Row<'action'>[], models: readonly Row<'model'>[]): number {
   const ends = actions.map(({ body }) => {
     if (body.kind === 'spin') return body.start + (body.turn?.seconds ?? 0);
+    if (body.kind === 'appear') return body.start + body.seconds;
     if (body.kind !== 'recorded') return body.start + (body.repeat === 'to and fro' ? 2 : 1) * body.seconds;
     const movement = models
       .find(({ id }) => id === body.model)

@@ -1,6 +1,6 @@
 import { aspectOf, type PartLook } from '@eskovan/core/document';
 import { joinBounds, middle } from '@eskovan/core/geometry';
-import { DoorOpen, Eye, EyeOff, Focus, RotateCw, Route, Scan, X } from 'lucide-react';
+import { DoorOpen, Eye, EyeOff, Focus, RotateCw, Route, Scan, Sparkles, X } from 'lucide-react';
 import { useWorkbench, workbench } from '../../desk/workbench.ts';
 import { liveRows } from '../../data/changes.ts';
 import { useProject } from '../../data/use-project.ts';
@@ -8,7 +8,7 @@ import { Button, Card, Line, Menu, Value } from '../../kit/index.ts';
 import { firstLook } from '@eskovan/core/site';
 import { useModels } from '../../site/use-site.ts';
 import { useParts } from '../../site/use-parts.ts';
-import { addAlong, addHinge, addSpin } from './edit-actions.ts';
+import { addAlong, addAppear, addHinge, addSpin } from './edit-actions.ts';
 import { LookFields } from './look-fields.tsx';
 import { changeParts, chooseMaterial, namesWithin } from './edit-parts.ts';
 
@@ -82,6 +82,9 @@ export function PartCard() {
         </Button>
         <Button small icon={<DoorOpen size={13} />} onClick={() => addHinge(document, part)}>
           Open
+        </Button>
+        <Button small icon={<Sparkles size={13} />} onClick={() => addAppear(document, part, names.length > 1)}>
+          Appear
         </Button>
         {ways.length > 0 && (
           <Menu

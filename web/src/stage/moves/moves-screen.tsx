@@ -10,6 +10,7 @@ import { selection } from '../../desk/selection.ts';
 import { letGo } from '../../desk/unkept.ts';
 import { workbench } from '../../desk/workbench.ts';
 import { editBody } from '../../data/edit-row.ts';
+import { liveRows } from '../../data/changes.ts';
 import { useProject } from '../../data/use-project.ts';
 import { useModels, useSiteData } from '../../site/use-site.ts';
 import { Empty, Panels, useStable } from '../../kit/index.ts';
@@ -25,6 +26,7 @@ import { keepView } from '../shared/keep-view.ts';
 import { MovePicture } from './move-picture.tsx';
 import { addFoundWalk, addKind, addWalk, MovesShelf, nextName } from './moves-shelf.tsx';
 import { moveSample, useMoveSample } from './move-sample.ts';
+import { editActionItem, useActionStrip, useWithActions } from './action-strip.ts';
 import { editItem } from './edit-items.ts';
 import { editTrack } from './edit-move.ts';
 import { useTriedBody } from './trying.ts';
@@ -58,6 +60,8 @@ export function MovesScreen() {
   const move = useCompiledMove(body);
   // Charts and cards may follow a dragging hand a frame later; path, plan and picture may not.
   const calmMove = useDeferredValue(move);
+  const actionStrip = useActionStrip((state) => state.shown);
+  const stripMove = useWithActions(calmMove);
   const aspect = aspectOf(project.body);
   const rate = project.body.rate;
   const duration = move?.duration ?? 0;
@@ -108,6 +112,13 @@ export function MovesScreen() {
       when: () => body !== null && site !== null,
       run: () => onRecord(slowed),
     })),
+    {
+      id: 'strips.actions',
+      label: actionStrip ? 'Hide the actions under the strips' : 'Show the actions under the strips',
+      group: 'Time',
+      when: () => liveRows(document.action).length > 0,
+      run: () => useActionStrip.setState({ shown: !actionStrip }),
+    },
     { id: 'move.drawn', label: 'A path from a drawing', group: 'Moves', run: onDrawn },
     ...OTHER_KINDS.map(([wanted, label]) => ({
       id: `move.${wanted}`,
@@ -204,24 +215,36 @@ export function MovesScreen() {
     />
   );
   // The strips keep their place while there is nothing in them: the plan must not jump under the drawing hand.
-  const strips = calmMove ? (
-    <Strips
-      move={calmMove}
-      rate={rate}
-      marks={tried ? [] : findings}
-      held={held}
-      onLook={(id) => held.filter((one) => one.id === id).forEach(lookAgain)}
-      onTime={(next) => workbench.set({ time: next, playing: false, scout: null })}
-      {...(row && {
-        onKeys: (label, track, change) => editTrack(row, label, track, change),
-        onItem: (item, change) => editItem(row, calmMove, item, change),
-      })}
-    />
-  ) : (
-    <p className="flex h-full items-center justify-center bg-desk text-ink-faint">
-      The section and the pace of a walk show here.
-    </p>
-  );
+  const strips =
+    calmMove && stripMove ? (
+      <Strips
+        move={stripMove}
+        rate={rate}
+        marks={tried ? [] : findings}
+        held={held}
+        {...(liveRows(document.action).length > 0 && {
+          extra: {
+            label: 'Actions',
+            shown: actionStrip,
+            onShown: () => useActionStrip.setState({ shown: !actionStrip }),
+          },
+        })}
+        onLook={(id) => held.filter((one) => one.id === id).forEach(lookAgain)}
+        onTime={(next) => workbench.set({ time: next, playing: false, scout: null })}
+        {...(row && {
+          onKeys: (label, track, change) => editTrack(row, label, track, change),
+          onItem: (item, change) => {
+            const acting = item.kind === 'action' && document.action.find(({ id }) => id === item.id);
+            if (acting) editActionItem(acting, item, change);
+            else editItem(row, calmMove, item, change);
+          },
+        })}
+      />
+    ) : (
+      <p className="flex h-full items-center justify-center bg-desk text-ink-faint">
+        The section and the pace of a walk show here.
+      </p>
+    );
   const making = {
     site,
     onClose: () => setAsking(null),
