@@ -44,11 +44,7 @@ async function takeAll(browser, studio) {
   await page.goto(`${project}/views`);
   await sharp();
   await take('views');
-  for (const [view, name] of [
-    ['Boardwalk and channel', 'landscape'],
-    ['Heron field scope', 'scope'],
-    ['South front at dusk', 'dusk'],
-  ]) {
+  for (const [view, name] of [['South front at dusk', 'dusk']]) {
     await page.locator('[data-row]').filter({ hasText: view }).first().click();
     await page.waitForTimeout(4000);
     await sharp();
@@ -69,6 +65,7 @@ async function takeAll(browser, studio) {
   await page.waitForTimeout(1500);
   await sharp();
   await take('orbit');
+  await kinds(page, sharp, take);
   await page.goto(`${project}/renders`);
   const video = page.locator('video');
   await video.waitFor();
@@ -88,6 +85,23 @@ async function takeAll(browser, studio) {
   await page.locator('header').first().scrollIntoViewIfNeeded();
   await take('client-page');
   await notOfTheDemo(page, studio, sharp, take);
+}
+
+/** A ride, and what parts do while a move plays. */
+async function kinds(page, sharp, take) {
+  const at = async (name, part) => {
+    await page.getByText(name, { exact: true }).click();
+    await page.waitForTimeout(1200);
+    const box = await page.getByTestId('strip-charts').boundingBox();
+    await page.mouse.click(box.x + 108 + (box.width - 126) * part, box.y + 12);
+    await page.mouse.move(640, 20);
+    await sharp();
+  };
+  await at('On the shuttle', 0.55);
+  await take('ride');
+  await page.getByTestId('strip-charts').getByRole('button', { name: 'Actions' }).click();
+  await at('Arrival to the tide gallery', 0.16);
+  await take('actions');
 }
 
 /** A way that is found through rooms and views. */
