@@ -7,7 +7,6 @@ import {
   documentOf,
   newProject,
   pictureStatistics,
-  planPoint,
   pressPlan,
   saved,
   sharpPicture,

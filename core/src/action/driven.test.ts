@@ -1,11 +1,11 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
+import type { Matrix4 } from 'three';
 import {
   AnimationClip,
   AnimationMixer,
   BoxGeometry,
   Group,
-  Matrix4,
   Mesh,
   QuaternionKeyframeTrack,
   Vector3,

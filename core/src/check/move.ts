@@ -171,12 +171,13 @@ function turnFix(
     (item) => (item.kind === 'gaze' || item.kind === 'pause') && item.from <= to && item.to >= from,
   );
   if (turns) return { kind: 'softer turn', from, to, factor };
-  if (items.some(({ kind }) => kind === 'pose') && !has('pace', channels)?.items)
-    return { kind: 'more time', from, to, factor: 1 / factor };
+  // What goes round has one speed; poses have spans between them; a way has places.
+  if (has('turn', channels)) return { kind: 'slower', factor: part };
   const pace = has('pace', channels);
-  if (path && pace) return { kind: 'slower here', stretch: [path.stationAt(from), path.stationAt(to)], factor };
+  if (path && pace?.items) return { kind: 'slower here', stretch: [path.stationAt(from), path.stationAt(to)], factor };
+  if (items.some(({ kind }) => kind === 'pose')) return { kind: 'more time', from, to, factor: 1 / factor };
   // How fast what carries a camera goes is not the camera's to say.
-  return has('turn', channels) ? { kind: 'slower', factor: part } : null;
+  return null;
 }
 
 const has = (id: string, channels: CompiledMove['channels']) => channels.find((channel) => channel.id === id);

@@ -6,8 +6,8 @@ import { anglesOf, joinBounds, middle, nearestTurn, orientationOf } from '../geo
 import type { Footing } from '../survey/index.ts';
 import type { Channel } from '../track/index.ts';
 import { SoftFollow } from './soft-follow.ts';
-import { TimedCamera, type TimedSite } from './timed-camera.ts';
-import { timedPath } from './timed-path.ts';
+import { heightChannel } from './height-channel.ts';
+import { posedPlaces, TimedCamera, type TimedSite } from './timed-camera.ts';
 
 /** What moves of a site, as far as riding on it needs. */
 export interface CarrierSite {
@@ -66,20 +66,12 @@ export function compileRide(body: Ride, footing: Footing, carrier: CarrierPlace,
     const whole = soft ? soft.orientationAt(time) : rigidTurn(time);
     return body.horizon === 'with it' ? whole : orientationOf({ ...anglesOf(whole), roll: 0 });
   };
-  const path = timedPath(duration, placeAt);
   return new TimedCamera(
     body,
     {
-      duration,
-      loops: false,
-      placeAt,
-      orientationAt,
-      keptAt: (time) => anglesOf(orientationAt(time)),
-      leanAt: (time) => anglesOf(orientationAt(time)).roll,
-      anchors: { duration, timeAt: path && ((station) => path.timeAt(station)), stationOf: null },
-      path,
+      ...posedPlaces(duration, placeAt, orientationAt),
       away: carrier.away,
-      channels: heightOver(footing, placeAt, carrier.away),
+      channels: [heightChannel(footing, placeAt, { belowAt: withoutCarrier(footing, carrier.away) })],
     },
     site,
   );
@@ -129,30 +121,10 @@ export function compileFollow(body: Follow, site: TimedSite): TimedCamera {
   );
 }
 
-function heightOver(
-  footing: Footing,
-  placeAt: (time: number, out: Float64Array, at: number) => void,
-  away: Bounds | undefined,
-): Channel[] {
-  const place = new Float64Array(3);
-  const below = (time: number) => {
-    placeAt(time, place, 0);
-    const [x, y, z] = [place[0]!, place[1]!, place[2]!];
-    // Where the carrier rests it is not any more: what was under it counts.
+/** Where the carrier rests it is not any more: what was under it counts. */
+const withoutCarrier =
+  (footing: Footing, away: Bounds | undefined) =>
+  (x: number, y: number, z: number): number => {
     const over = away && x >= away.min[0] && x <= away.max[0] && z >= away.min[2] && z <= away.max[2];
-    const floor = footing.floors.floorBelow(x, z, over && y > away.min[1] ? away.min[1] : y);
-    return floor > -Infinity ? floor : place[1]!;
+    return footing.floors.floorBelow(x, z, over && y > away.min[1] ? away.min[1] : y);
   };
-  return [
-    {
-      id: 'section',
-      title: 'Section',
-      unit: 'm',
-      at: (time) => {
-        placeAt(time, place, 0);
-        return place[1]!;
-      },
-      under: { title: 'Below', at: below },
-    },
-  ];
-}

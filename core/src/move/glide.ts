@@ -5,6 +5,7 @@ import type { Footing } from '../survey/index.ts';
 import { stationOf, type AnchorTimes, type Channel } from '../track/index.ts';
 import { clockOfWay } from './camera-tracks.ts';
 import { paceItems } from './channel-items.ts';
+import { heightChannel } from './height-channel.ts';
 import type { MovePath } from './sample.ts';
 import { TimedCamera, type TimedPlaces, type TimedSite } from './timed-camera.ts';
 import { smoothTable, tableAt, type UniformTable } from './uniform-table.ts';
@@ -150,27 +151,9 @@ function glideChannels({ path, height }: Glide, way: SpaceWay, pace: PaceProfile
     const time = timeAt(way.stationOfNode(i)!);
     return { id, kind: 'pose' as const, from: time, to: time, value: y, about: `Node ${i + 1}` };
   });
-  const place = new Float64Array(3);
-  const at = (time: number) => {
-    way.placeAt(pace.stationAt(time), place);
-    return place;
-  };
+  const placeAt = (time: number, out: Float64Array, at: number) => way.placeAt(pace.stationAt(time), out, at);
   return [
-    {
-      id: 'section',
-      title: 'Section',
-      unit: 'm',
-      at: (time) => at(time)[1]!,
-      under: {
-        title: 'Below',
-        at: (time) => {
-          const [x, y, z] = at(time);
-          const below = footing.floors.floorBelow(x!, z!, y!);
-          return below > -Infinity ? below : y!;
-        },
-      },
-      ...(height.by === 'drawn' && { items: nodes }),
-    },
+    heightChannel(footing, placeAt, height.by === 'drawn' ? { items: nodes } : {}),
     {
       id: 'pace',
       title: 'Pace',

@@ -5,31 +5,11 @@ import { checkMove } from '../check/index.ts';
 import { DEFAULT_LENS, FIRST_LIMITS, type Bounds, type Orbit, type Pivot, type Vec3 } from '../document/index.ts';
 import { frameCount, frameTime } from '../reel/index.ts';
 import { Footing } from '../survey/index.ts';
+import { MODEL, nowhere, orbitOf as orbit, siteOf } from './kinds.fixture.ts';
 import { atTempo, compileMove, SAMPLE_STRIDE, type MoveSite } from './index.ts';
 
-const MODEL = '00000000-0000-4000-8000-000000000001';
-const nowhere = new Footing(new Float32Array(0), new Float32Array(0));
 const part = (name: string, min: Vec3, max: Vec3) => ({ model: MODEL, name, bounds: { min, max } });
-const site = (parts: MoveSite['parts'] = []): MoveSite => ({
-  footing: nowhere,
-  walker: { height: 1.9, step: 0.25 },
-  parts,
-  motion: null,
-  aspect: 16 / 9,
-  limits: FIRST_LIMITS,
-});
-const orbit = (change: Partial<Orbit> = {}): Orbit => ({
-  kind: 'orbit',
-  pivot: { kind: 'point', point: [3, 1, -2] },
-  start: 0.4,
-  sweep: 2 * Math.PI,
-  inclination: 0.3,
-  distance: { by: 'radius', radius: 4 },
-  duration: 5,
-  shape: 'constant',
-  lens: { ...DEFAULT_LENS, focalLengthMm: 50 },
-  ...change,
-});
+const site = (parts: MoveSite['parts'] = []): MoveSite => siteOf({ parts });
 const key = (time: number, value: number, n: number) => ({
   id: `00000000-0000-4000-8000-00000000020${n}`,
   anchor: { by: 'time' as const, time },

@@ -5,16 +5,11 @@ import { sweepOf, type Sweep } from '../action/index.ts';
 import { timeAtStation } from '../pace/index.ts';
 import type { Footing } from '../survey/index.ts';
 import type { Channel } from '../track/index.ts';
+import { heightChannel } from './height-channel.ts';
 import { CameraTracks, clockOfWay, tracksClose } from './camera-tracks.ts';
-import {
-  SAMPLE_STRIDE,
-  sampleOf,
-  within,
-  type CameraSample,
-  type CompiledMove,
-  type Looked,
-  type MovePath,
-} from './sample.ts';
+import { within, type CompiledMove, type Looked, type MovePath } from './sample.ts';
+
+import { SampledCamera } from './sampled.ts';
 
 /** What an orbit goes round, as it is found on the site. */
 export interface PivotPlace {
@@ -42,7 +37,7 @@ const reachAbout = ({ bounds }: PivotPlace, radius: number): number =>
   bounds ? Math.hypot(...bounds.max.map((value, k) => value - bounds.min[k]!)) / 2 : PIVOT_PART * radius;
 
 /** A camera that goes round something, ready to be asked. */
-export class CompiledOrbit implements CompiledMove {
+export class CompiledOrbit extends SampledCamera implements CompiledMove {
   readonly duration: number;
   readonly loops: boolean;
   /** At its beginning, metres. */
@@ -55,8 +50,7 @@ export class CompiledOrbit implements CompiledMove {
   private readonly sweep: Sweep;
   /** Radians of it; a camera that only stands still has no pace. */
   private readonly angle: number;
-  private readonly tracks: CameraTracks;
-  private readonly scratch = new Float64Array(SAMPLE_STRIDE);
+  protected readonly tracks: CameraTracks;
 
   /** @param aspect width over height of its pictures, for fitting */
   constructor(
@@ -65,6 +59,7 @@ export class CompiledOrbit implements CompiledMove {
     aspect: number,
     footing: Footing,
   ) {
+    super();
     const { duration, sweep, swings, rise = 0, widens = 1 } = orbit;
     this.duration = duration;
     const turns = Math.abs(sweep) / TURN;
@@ -108,16 +103,7 @@ export class CompiledOrbit implements CompiledMove {
     return this.tracks.lostKeys;
   }
 
-  sampleAt(time: number): CameraSample {
-    this.write(time, this.scratch, 0);
-    return sampleOf(this.scratch, this.tracks.viewAt(within(time, this)), time);
-  }
-
-  fill(times: ArrayLike<number>, out: Float64Array): void {
-    for (let i = 0; i < times.length; i += 1) this.write(times[i]!, out, i * SAMPLE_STRIDE);
-  }
-
-  private write(instant: number, out: Float64Array, offset: number): void {
+  protected write(instant: number, out: Float64Array, offset: number): void {
     const time = within(instant, this);
     const { start, sweep, turns } = this.orbit;
     const gone = this.sweep.at(time);
@@ -138,27 +124,18 @@ export class CompiledOrbit implements CompiledMove {
       this.write(time, this.scratch, 0);
       return this.scratch;
     };
-    const at = (time: number) => place(time)[1]!;
     const end = this.orbit.swings ? this.duration / 2 : this.duration;
     const hand = (id: string, time: number) => {
       const value = this.placeOf(time === 0 ? 0 : 1, time)[1];
       return { id, kind: 'pose' as const, from: time, to: time, value, about: id === 'start' ? 'Start' : 'End' };
     };
-    return {
-      id: 'section',
-      title: 'Section',
-      unit: 'm',
-      at,
-      under: {
-        title: 'Below',
-        at: (time) => {
-          const [x, y, z] = place(time);
-          const below = footing.floors.floorBelow(x!, z!, y!);
-          return below > -Infinity ? below : Math.min(y!, this.pivot.at(time)[1]);
-        },
-      },
+    return heightChannel(footing, (time, out, at) => out.set(place(time).subarray(0, 3), at), {
       items: [hand('start', 0), hand('end', end)],
-    };
+      belowAt: (x, y, z) => {
+        const below = footing.floors.floorBelow(x, z, y);
+        return below > -Infinity ? below : Math.min(y, this.pivot.at(0)[1]);
+      },
+    });
   }
 
   /** Where the camera is after a part of its sweep, without what tracks add, metres. */

@@ -1,21 +1,15 @@
 import type { Bounds, Gaze, Lens, Quaternion, Tracks, GazeSpan } from '../document/index.ts';
 import type { TurnLimit } from '../gaze/index.ts';
-import { toDegrees } from '../geometry/index.ts';
+import { anglesOf, toDegrees } from '../geometry/index.ts';
 import type { AnchorTimes, Channel } from '../track/index.ts';
 import { CameraTracks, tracksClose } from './camera-tracks.ts';
 import { gazeText } from './channel-items.ts';
 import { layGaze, type LaidGaze, type TargetOf } from './gaze-layers.ts';
 import type { GazeOff } from './gaze-off.ts';
-import {
-  SAMPLE_STRIDE,
-  sampleOf,
-  within,
-  type CameraSample,
-  type CompiledMove,
-  type Looked,
-  type MovePath,
-} from './sample.ts';
+import { within, type CompiledMove, type Looked, type MovePath } from './sample.ts';
+import { timedPath } from './timed-path.ts';
 import { lensEdges, timedGazes } from './timed-gaze.ts';
+import { SampledCamera } from './sampled.ts';
 import { tableAt } from './uniform-table.ts';
 
 /** What all cameras share that are placed by time. */
@@ -64,11 +58,30 @@ export interface TimedPlaces {
   lost?: number;
 }
 
+/** What cameras have in common whose pose is known at every instant. */
+export function posedPlaces(
+  duration: number,
+  placeAt: TimedPlaces['placeAt'],
+  orientationAt: (time: number) => Quaternion,
+): Omit<TimedPlaces, 'channels'> {
+  const path = timedPath(duration, placeAt);
+  return {
+    duration,
+    loops: false,
+    placeAt,
+    orientationAt,
+    keptAt: (time) => anglesOf(orientationAt(time)),
+    leanAt: (time) => anglesOf(orientationAt(time)).roll,
+    anchors: { duration, timeAt: path && ((station) => path.timeAt(station)), stationOf: null },
+    path,
+  };
+}
+
 /** Turning is measured over so long, seconds. */
 const TURNED = 0.08;
 
 /** A camera that is placed by time, ready to be asked: what travels, glides, rides and follows have in common. */
-export class TimedCamera implements CompiledMove {
+export class TimedCamera extends SampledCamera implements CompiledMove {
   readonly duration: number;
   readonly loops: boolean;
   readonly path: MovePath | null;
@@ -78,15 +91,15 @@ export class TimedCamera implements CompiledMove {
   readonly lostKeys: number;
   readonly ground = null;
   readonly away: Bounds | undefined;
-  private readonly tracks: CameraTracks;
+  protected readonly tracks: CameraTracks;
   private readonly gaze: LaidGaze | null;
-  private readonly scratch = new Float64Array(SAMPLE_STRIDE);
 
   constructor(
     body: TimedBody,
     private readonly places: TimedPlaces,
     { targetOf, reachOf, turning, turnNote, aspect }: TimedSite,
   ) {
+    super();
     const { duration, anchors, path } = places;
     const spans = body.gazeSpans ?? [];
     const gazes = [body.gaze, ...spans.map(({ gaze }) => gaze)];
@@ -137,16 +150,7 @@ export class TimedCamera implements CompiledMove {
     ];
   }
 
-  sampleAt(time: number): CameraSample {
-    this.write(time, this.scratch, 0);
-    return sampleOf(this.scratch, this.tracks.viewAt(within(time, this)), time);
-  }
-
-  fill(times: ArrayLike<number>, out: Float64Array): void {
-    for (let i = 0; i < times.length; i += 1) this.write(times[i]!, out, i * SAMPLE_STRIDE);
-  }
-
-  private write(instant: number, out: Float64Array, offset: number): void {
+  protected write(instant: number, out: Float64Array, offset: number): void {
     const time = within(instant, this);
     const { places, gaze } = this;
     places.placeAt(time, out, offset);

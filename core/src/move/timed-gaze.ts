@@ -41,7 +41,7 @@ export function gazeInFrame(
 ): GazeTables {
   const straight = gazeAt(eye, points);
   if (!place && !lead) return straight;
-  const { pan, tilt } = straight;
+  const { pan } = straight;
   const last = pan.length - 1;
   const reach = Math.max(1, Math.round(LEAD_OVER / step));
   const turning = (i: number) => {

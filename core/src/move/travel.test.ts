@@ -1,7 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { Quaternion } from 'three';
-import type { Travel, TravelPose, Vec3 } from '../document/index.ts';
+import { checkMove, mended } from '../check/index.ts';
+import { FIRST_LIMITS, FIRST_WALKER, type Travel, type TravelPose } from '../document/index.ts';
 import { anglesOf } from '../geometry/index.ts';
 import { idOf, newId, orbitOf, poseOf, siteOf, travelOf } from './kinds.fixture.ts';
 import {
@@ -284,5 +285,25 @@ describe('another kind of the same', () => {
     expect(
       travelToGlide(travelOf([poseOf(1, 0, [1, 2, 3])]), played(travelOf([poseOf(1, 0, [1, 2, 3])])), newId),
     ).toBeNull();
+  });
+});
+
+describe('what the checks say of a travel', () => {
+  test('a turn that is too hasty between two poses gets more time there, and what follows comes later', () => {
+    const body = travelOf([
+      poseOf(1, 0, [0, 2, 0]),
+      poseOf(2, 4, [4, 2, 0], [0.2, 0, 0]),
+      poseOf(3, 5, [5, 2, 0], [2.4, 0, 0]),
+      poseOf(4, 9, [9, 2, 0], [2.6, 0, 0]),
+    ]);
+    const move = played(body);
+    const footing = siteOf().footing;
+    const [turn] = checkMove(move, footing, FIRST_LIMITS).filter(({ rule }) => rule === 'turn');
+    expect(turn!.fix).toMatchObject({ kind: 'more time' });
+    const site = { move, footing, walker: FIRST_WALKER, limits: FIRST_LIMITS, newId };
+    const better = mended(body, turn!.fix!, site) as Travel;
+    expect(better.poses[3]!.time).toBeGreaterThan(11);
+    expect(better.poses[1]!.time).toBeLessThan(better.poses[2]!.time - 2);
+    expect(checkMove(played(better), footing, FIRST_LIMITS).filter(({ rule }) => rule === 'turn')).toEqual([]);
   });
 });

@@ -1,10 +1,9 @@
 import type { Travel } from '../document/index.ts';
-import { anglesOf } from '../geometry/index.ts';
 import { paceProfile } from '../pace/index.ts';
 import type { Footing } from '../survey/index.ts';
 import type { Channel } from '../track/index.ts';
-import { TimedCamera, type TimedSite } from './timed-camera.ts';
-import { timedPath } from './timed-path.ts';
+import { heightChannel } from './height-channel.ts';
+import { posedPlaces, TimedCamera, type TimedSite } from './timed-camera.ts';
 import { TravelCurve } from './travel-curve.ts';
 
 /** A camera that travels through kept poses, ready to be asked. @throws RangeError with fewer than two poses */
@@ -14,18 +13,10 @@ export function compileTravel(body: Travel, footing: Footing, site: TimedSite): 
   const clock = body.even ? evenClock(body, curve) : (time: number) => time;
   const placeAt = (time: number, out: Float64Array, at: number) => curve.placeAt(clock(time), out, at);
   const orientationAt = (time: number) => curve.orientationAt(clock(time));
-  const path = timedPath(duration, placeAt);
   return new TimedCamera(
     body,
     {
-      duration,
-      loops: false,
-      placeAt,
-      orientationAt,
-      keptAt: (time) => anglesOf(orientationAt(time)),
-      leanAt: (time) => anglesOf(orientationAt(time)).roll,
-      anchors: { duration, timeAt: path && ((station) => path.timeAt(station)), stationOf: null },
-      path,
+      ...posedPlaces(duration, placeAt, orientationAt),
       channels: travelChannels(body, duration, placeAt, footing),
     },
     site,
@@ -90,34 +81,13 @@ function travelChannels(
   const [place, other] = [new Float64Array(3), new Float64Array(3)];
   const start = poses[0]!.time;
   return [
-    {
-      id: 'section',
-      title: 'Section',
-      unit: 'm',
-      at: (time) => {
-        placeAt(time, place, 0);
-        return place[1]!;
-      },
-      under: {
-        title: 'Below',
-        at: (time) => {
-          placeAt(time, place, 0);
-          const below = footing.floors.floorBelow(place[0]!, place[2]!, place[1]!);
-          return below > -Infinity ? below : place[1]!;
-        },
-      },
+    heightChannel(footing, placeAt, {
       items: poses.map(({ id, time, hold, position }, i) => {
         const from = time - start;
-        return {
-          id,
-          kind: 'pose' as const,
-          from,
-          to: Math.min(duration, from + hold),
-          value: position[1],
-          about: `Pose ${i + 1}`,
-        };
+        const to = Math.min(duration, from + hold);
+        return { id, kind: 'pose' as const, from, to, value: position[1], about: `Pose ${i + 1}` };
       }),
-    },
+    }),
     {
       id: 'pace',
       title: 'Pace',

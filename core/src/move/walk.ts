@@ -21,16 +21,8 @@ import { walkChannels } from './walk-channels.ts';
 import type { SpanTimes, TargetOf } from './gaze-layers.ts';
 import { lensEdges } from './timed-gaze.ts';
 import { walkGaze, type WalkGaze } from './walk-gaze.ts';
-import {
-  SAMPLE_STRIDE,
-  sampleOf,
-  within,
-  type CameraSample,
-  type CompiledMove,
-  type Looked,
-  type MovePath,
-  type WalkedGround,
-} from './sample.ts';
+import { within, type CompiledMove, type Looked, type MovePath, type WalkedGround } from './sample.ts';
+import { SampledCamera } from './sampled.ts';
 import { tableAt, type UniformTable } from './uniform-table.ts';
 
 interface WalkOptions {
@@ -57,7 +49,7 @@ export const ITSELF = 0.15;
 const TURNED = 0.08;
 
 /** A walk ready to be played. */
-export class CompiledWalk implements CompiledMove {
+export class CompiledWalk extends SampledCamera implements CompiledMove {
   readonly loops: boolean;
   readonly channels: readonly Channel[];
   readonly path: MovePath;
@@ -73,10 +65,9 @@ export class CompiledWalk implements CompiledMove {
   readonly lostKeys: number;
   /** Gaze spans where their anchors have put them, seconds. */
   readonly gazeSpans: readonly SpanTimes[];
-  private readonly tracks: CameraTracks;
+  protected readonly tracks: CameraTracks;
   private readonly lift: TrackCurve | null;
   private readonly point = new Float64Array(2);
-  private readonly scratch = new Float64Array(SAMPLE_STRIDE);
 
   /**
    * @param footing what there is to stand on and to come up against
@@ -95,6 +86,7 @@ export class CompiledWalk implements CompiledMove {
       aspect = 16 / 9,
     }: WalkOptions = {},
   ) {
+    super();
     const closed = walk.path.closed && walk.path.nodes.length > 2;
     this.curve = new PlanCurve(walk.path);
     const direction = new Float64Array(2);
@@ -231,16 +223,7 @@ export class CompiledWalk implements CompiledMove {
     return this.curve.nodeStations[this.walk.path.nodes.findIndex((node) => node.id === id)] ?? null;
   }
 
-  sampleAt(time: number): CameraSample {
-    this.write(time, this.scratch, 0);
-    return sampleOf(this.scratch, this.tracks.viewAt(within(time, this)), time);
-  }
-
-  fill(times: ArrayLike<number>, out: Float64Array): void {
-    for (let i = 0; i < times.length; i += 1) this.write(times[i]!, out, i * SAMPLE_STRIDE);
-  }
-
-  private write(instant: number, out: Float64Array, offset: number): void {
+  protected write(instant: number, out: Float64Array, offset: number): void {
     const time = within(instant, this);
     const station = this.pace.stationAt(time);
     this.curve.pointAt(station, this.point);
