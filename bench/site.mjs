@@ -1,6 +1,7 @@
 // Measuring and lighting the observatory, a house of some 36,000 triangles: survey, navigation mesh, light on two threads.
 import { DEFAULT_LENS, FIRST_LIMITS, FIRST_WALKER, moveBodySchema } from '@eskovan/core/document';
 import { countTriangles, readModel } from '@eskovan/core/format';
+import { boundsOf } from '@eskovan/core/geometry';
 import { compileMove } from '@eskovan/core/move';
 import { LightBake, surveyModel, Walkway } from '@eskovan/core/survey';
 import { COMMISSION_MODELS, modelGlb } from '@eskovan/demo';
@@ -8,6 +9,7 @@ import { once } from 'node:events';
 import { isMainThread, parentPort, Worker } from 'node:worker_threads';
 import { fileURLToPath } from 'node:url';
 import { timed } from './lib/measure.mjs';
+import { benchKinds } from './kinds.mjs';
 import { benchWalks } from './walks.mjs';
 
 const BLOCK = 1500;
@@ -110,6 +112,10 @@ function longWalk() {
   });
 }
 
+/** Parts of a model, as far as moving them needs. */
+const partsOf = (model) =>
+  model.parts.map(({ model: of, name, joint, positions }) => ({ model: of, name, joint, bounds: boundsOf(positions) }));
+
 export async function benchSite() {
   const model = await house();
   const label = `house of ${Math.round(countTriangles(model) / 1000)} k triangles`;
@@ -150,6 +156,7 @@ export async function benchSite() {
       holds: compiled <= 30,
     },
     ...benchWalks(site, survey, walkway, body),
+    ...benchKinds({ ...site, parts: partsOf(model) }),
     {
       what: `${label}: first light of ${Math.round(count / 1000)} k vertices on two threads`,
       ours: `${first.toFixed(1)} s`,

@@ -20,8 +20,9 @@ interface PlanHandleProps {
 
 /** A press that moves less than this is none, pixels. */
 const STILL = 2;
-/** An arrow moves it by so much, metres; with Shift by ten times as much. */
-const STEP = 0.1;
+/** An arrow moves it by so much at most, metres, and on the plan of a small thing by about so many pixels; with Shift by ten times as much. */
+const [STEP, STEP_PIXELS] = [0.1, 8];
+const stepAt = (scale: number) => Math.min(STEP, 10 ** Math.floor(Math.log10(STEP_PIXELS / scale)));
 
 /** Something on the plan that is dragged, or moved by the arrows. */
 export function PlanHandle({ x, z, label, pressed, onChoose, onMove, onDelete, children }: PlanHandleProps) {
@@ -39,7 +40,7 @@ export function PlanHandle({ x, z, label, pressed, onChoose, onMove, onDelete, c
     if (held.gesture.open) onMove(nx, nz);
   };
   const onKeyDown = (event: KeyboardEvent<SVGGElement>) => {
-    const step = event.shiftKey ? 10 * STEP : STEP;
+    const step = (event.shiftKey ? 10 : 1) * stepAt(scale);
     const way: Record<string, [number, number]> = {
       ArrowLeft: [-step, 0],
       ArrowRight: [step, 0],

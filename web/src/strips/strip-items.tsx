@@ -69,7 +69,10 @@ interface Held {
 /** Room at an item's ends by which they are taken hold of, pixels. */
 const EDGE = 7;
 const [LEAST, LEAST_POSE] = [14, 18];
-const VALUE_STEP = 0.05;
+/** A hand that raises something goes by such steps, and in a strip of something small by finer ones: by about so many pixels. */
+const [VALUE_STEP, STEP_PIXELS] = [0.05, 1.5];
+const valueStep = (perPixel: number) =>
+  Math.min(VALUE_STEP, 5 * 10 ** Math.floor(Math.log10(Math.max(1e-6, STEP_PIXELS * perPixel) / 5)));
 
 function Item({ item, y, perPixel, channel, rate, scale, top, height, onTime, onItem }: ItemProps) {
   const keys = useHeldKey();
@@ -89,14 +92,14 @@ function Item({ item, y, perPixel, channel, rate, scale, top, height, onTime, on
     else if (held.item.value !== null && held.item.kind !== 'action' && Math.abs(dy) > Math.abs(dx))
       held.onItem(held.item, {
         by: 'value',
-        value: Math.round((held.item.value - dy * held.perPixel) / VALUE_STEP) * VALUE_STEP,
+        value: Math.round((held.item.value - dy * held.perPixel) / valueStep(held.perPixel)) * valueStep(held.perPixel),
       });
     else held.onItem(held.item, { by: 'shift', seconds });
   });
   const onKeyDown = (event: KeyboardEvent<HTMLDivElement>) => {
     if (event.altKey || event.ctrlKey || event.metaKey) return;
     const frames = frameTime(event.shiftKey ? 10 : 1, rate);
-    const step = (event.shiftKey ? 10 : 1) * VALUE_STEP;
+    const step = (event.shiftKey ? 10 : 1) * valueStep(perPixel);
     const change: Record<string, ItemChange> = {
       ArrowLeft: { by: 'nudge', seconds: -frames, value: 0 },
       ArrowRight: { by: 'nudge', seconds: frames, value: 0 },

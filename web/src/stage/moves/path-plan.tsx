@@ -1,4 +1,4 @@
-import type { PathNode } from '@eskovan/core/document';
+import type { Bounds, PathNode } from '@eskovan/core/document';
 import { surfaceFor, wayFindings } from '@eskovan/core/check';
 import type { CompiledMove } from '@eskovan/core/move';
 import { appendNode, deleteNode, insertNode, moveNode, setCornerRadius, setNodeKind } from '@eskovan/core/path';
@@ -119,7 +119,9 @@ export function PathPlan({ row, body, move, site, aspect, onDraw }: MovePlanProp
           const id = crypto.randomUUID();
           const surface = surfaceUnder(x, z);
           // A glide goes on level, until somebody raises it in the section.
-          const height = walks ? (surface ?? elevation) : (last?.y ?? (surface ?? elevation) + eyeHeight);
+          const height = walks
+            ? (surface ?? elevation)
+            : (last?.y ?? (surface ?? elevation) + firstRise(site.survey.bounds, eyeHeight));
           keepPath(row, 'Add a node', (path) =>
             appendNode(path, {
               id,
@@ -240,6 +242,12 @@ export function PathPlan({ row, body, move, site, aspect, onDraw }: MovePlanProp
     </Plan>
   );
 }
+
+/** A glide begins at the height of eyes, and over a small thing no higher than a part of its size, metres. */
+function firstRise({ min, max }: Bounds, eyes: number): number {
+  return Math.min(eyes, SMALL * Math.hypot(max[0] - min[0], max[1] - min[1], max[2] - min[2]));
+}
+const SMALL = 0.4;
 
 /** Marks of what a walker cannot do, as SVG path data along the path. */
 function markedStretches(move: CompiledMove): string {
