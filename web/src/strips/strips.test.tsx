@@ -123,8 +123,8 @@ describe('what lies in a strip', () => {
     fireEvent.keyDown(item(/^Pause/), { key: 'ArrowLeft', shiftKey: true });
     fireEvent.keyDown(item(/^Pause/), { key: 'Delete' });
     expect(onItem.mock.calls.map(([, change]) => change)).toEqual([
-      { by: 'shift', seconds: expect.closeTo(0.04, 9) },
-      { by: 'shift', seconds: expect.closeTo(-0.4, 9) },
+      { by: 'nudge', seconds: expect.closeTo(0.04, 9), value: 0 },
+      { by: 'nudge', seconds: expect.closeTo(-0.4, 9), value: 0 },
       { by: 'remove' },
     ]);
   });

@@ -43,6 +43,8 @@ function Cards() {
   const body = row.body as Orbit;
   const { limits } = useProject().project.body;
   const move = compileMove(body, { ...site, limits })!;
+  // What has become of another kind has other cards.
+  if (row.body.kind !== 'orbit') return null;
   return (
     <OrbitCards
       row={row}
@@ -149,5 +151,49 @@ describe('the cards of an orbit', () => {
     expect(orbitOf().lens.focalLengthMm).toBe(50);
     await userEvent.click(screen.getByRole('button', { name: 'No keys' }));
     expect(orbitOf().tracks!.focalLength).toEqual([]);
+  });
+
+  test('rise, end, shape, swing, stops and what turns', async () => {
+    start(ROUND_TUBE);
+    await enter('Rises by, m', '0.5');
+    await enter('Ends at, %', '60');
+    await enter('On average, °/s', '30');
+    expect(orbitOf()).toMatchObject({ rise: 0.5, widens: 0.6, duration: expect.closeTo(12, 6) as unknown });
+    await userEvent.click(screen.getByRole('radio', { name: 'Swings back' }));
+    // It would turn on the spot otherwise.
+    expect(orbitOf()).toMatchObject({ swings: true, shape: 'ease both' });
+    await userEvent.click(screen.getByRole('radio', { name: 'The subject' }));
+    expect(orbitOf().turns).toBe('subject');
+    act(() => workbench.set({ time: 3 }));
+    await userEvent.click(screen.getByRole('button', { name: 'Stop here' }));
+    expect(orbitOf().stops).toHaveLength(1);
+    await userEvent.click(screen.getByRole('button', { name: /^Take the stop at/ }));
+    expect(orbitOf().stops).toEqual([]);
+  });
+
+  test('views all round are kept as one step; of a whole turn none comes twice', async () => {
+    start(ROUND_TUBE);
+    await enter('Views all round', '6');
+    await userEvent.click(screen.getByRole('button', { name: 'Keep them' }));
+    const { view } = shownDocument();
+    expect(view).toHaveLength(6);
+    const places = view.map(({ body }) => body.pose.position);
+    const gaps = places.map((place, i) => Math.hypot(...place.map((value, k) => value - places[(i + 1) % 6]![k]!)));
+    for (const gap of gaps) expect(gap).toBeCloseTo(gaps[0]!, 3);
+  });
+
+  test('begins where one stands, and becomes a travel with the same pictures', async () => {
+    start({ duration: 5 });
+    act(() => workbench.set({ scout: { position: [0, 3, 9], orientation: [0, 0, 0, 1] } }));
+    await userEvent.click(screen.getByRole('button', { name: 'Begin where I stand' }));
+    compileMove(orbitOf(), site)!
+      .sampleAt(0)
+      .position.forEach((value, k) => expect(value).toBeCloseTo([0, 3, 9][k]!, 6));
+    const before = compileMove(orbitOf(), site)!.sampleAt(2);
+    await userEvent.click(screen.getByRole('button', { name: 'Make it a travel' }));
+    const travel = shownDocument().move[0]!.body;
+    expect(travel.kind).toBe('travel');
+    const after = compileMove(travel, site)!.sampleAt(2);
+    after.position.forEach((value, k) => expect(Math.abs(value - before.position[k]!)).toBeLessThan(0.03));
   });
 });
