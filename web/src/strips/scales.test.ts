@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { LABELS, panned, stripScaleOf, zoomed, type StripAxis } from './scales.ts';
+import { LABELS, panned, stripScaleOf, valueStep, zoomed, type StripAxis } from './scales.ts';
 
 const whole = { from: 0, to: 1 };
 /** Ten metres in twenty seconds, of which ten are stood at four metres. */
@@ -54,4 +54,8 @@ describe('the axis of the strips', () => {
       }),
     );
   });
+});
+
+test('a hand raises things by 5 cm, and small ones by what a few pixels are', () => {
+  expect([0.05, 0.027, 0.01, 0.004, 0.0005].map(valueStep)).toEqual([0.05, 0.05, 0.02, 0.01, 0.001]);
 });

@@ -132,3 +132,13 @@ export function rangeOf(
   }
   return [0, Math.max(most * 1.2, 1e-3)];
 }
+
+/** A hand that raises something goes by such steps; in a strip of something small by finer ones, of so many pixels at most. */
+const [VALUE_STEP, STEP_PIXELS] = [0.05, 3];
+
+/** The largest of 1, 2 and 5 tens that is no larger than so many pixels. @param perPixel value of a pixel */
+export function valueStep(perPixel: number): number {
+  const most = Math.max(1e-6, STEP_PIXELS * perPixel);
+  const ten = 10 ** Math.floor(Math.log10(most));
+  return Math.min(VALUE_STEP, ten * ([5, 2].find((part) => part * ten <= most) ?? 1));
+}

@@ -4,7 +4,7 @@ import type { Channel, ChannelItem } from '@eskovan/core/track';
 import type { KeyboardEvent, PointerEvent } from 'react';
 import { useHeldKey } from '../desk/use-held-key.ts';
 import { cx } from '../kit/index.ts';
-import { LABELS, rangeOf, valuesOf, type StripScale } from './scales.ts';
+import { LABELS, rangeOf, valueStep, valuesOf, type StripScale } from './scales.ts';
 import { useDrag } from './use-drag.ts';
 
 /** What a hand does with an item: moved by seconds from where it was, ended elsewhere, given another value, or taken away. */
@@ -69,11 +69,6 @@ interface Held {
 /** Room at an item's ends by which they are taken hold of, pixels. */
 const EDGE = 7;
 const [LEAST, LEAST_POSE] = [14, 18];
-/** A hand that raises something goes by such steps, and in a strip of something small by finer ones: by about so many pixels. */
-const [VALUE_STEP, STEP_PIXELS] = [0.05, 1.5];
-const valueStep = (perPixel: number) =>
-  Math.min(VALUE_STEP, 5 * 10 ** Math.floor(Math.log10(Math.max(1e-6, STEP_PIXELS * perPixel) / 5)));
-
 function Item({ item, y, perPixel, channel, rate, scale, top, height, onTime, onItem }: ItemProps) {
   const keys = useHeldKey();
   const left = Math.max(LABELS, scale.x(item.from));
