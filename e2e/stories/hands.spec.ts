@@ -95,6 +95,8 @@ test('with the keyboard alone: choose a view, start a path, walk it round a corn
   await expect(page.getByRole('region', { name: 'Gaze' })).toContainText('Table');
 
   await command('rename in moves');
+  // The list is drawn a moment later: what is typed before is nobody’s name.
+  await expect(page.getByLabel(/^New name of/)).toBeFocused();
   await keyboard.press('Control+a');
   await keyboard.type('Round the corner');
   await keyboard.press('Enter');
