@@ -1,5 +1,4 @@
-import type { Matrix4 } from 'three';
-import { Vector3 } from 'three';
+import { Vector3, type Matrix4 } from 'three';
 import type { Bounds } from '../document/index.ts';
 import { middle } from '../geometry/index.ts';
 import { SpaceWay } from '../path/index.ts';

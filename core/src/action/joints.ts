@@ -1,4 +1,5 @@
 import { Matrix4, Quaternion, Vector3 } from 'three';
+import { hermite } from '../geometry/index.ts';
 import type { SceneJoint, SceneMovement, SceneTrack } from '../format/index.ts';
 
 /** A movement and the time within it, seconds. */
@@ -91,12 +92,6 @@ function sampleTrack({ of, between, times, values }: SceneTrack, time: number, o
         : hermite(p, span * values[a + width + k]!, q, span * values[b - width + k]!, t);
   }
   if (of === 'rotation') from.fromArray(out).normalize().toArray(out);
-}
-
-/** Cubic Hermite spline (glTF 2.0, C.5): p and q with the tangents m and n, over a unit of time. */
-function hermite(p: number, m: number, q: number, n: number, t: number): number {
-  const [t2, t3] = [t * t, t * t * t];
-  return (2 * t3 - 3 * t2 + 1) * p + (t3 - 2 * t2 + t) * m + (3 * t2 - 2 * t3) * q + (t3 - t2) * n;
 }
 
 /** Index of the last key at or before a time; −1 before the first. */

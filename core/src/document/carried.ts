@@ -1,9 +1,6 @@
 import { z } from 'zod';
-import { gazeSchema, gazeSpanSchema, MOST_SPANS } from './gaze.ts';
-import { lensSchema } from './lens.ts';
-import { lightChoiceSchema } from './light.ts';
+import { looking } from './camera-parts.ts';
 import { finite, idSchema, quaternionSchema, vec3Schema } from './primitives.ts';
-import { tracksSchema } from './track.ts';
 
 /** A part that moves, and carries a camera. */
 export const carrierSchema = z.object({
@@ -18,11 +15,7 @@ export type Carrier = z.infer<typeof carrierSchema>;
 const timed = {
   /** seconds */
   duration: finite.min(0.1).max(3600),
-  gaze: gazeSchema,
-  gazeSpans: z.array(gazeSpanSchema).max(MOST_SPANS).optional(),
-  lens: lensSchema,
-  light: lightChoiceSchema,
-  tracks: tracksSchema.optional(),
+  ...looking,
 };
 
 /** A camera on, or led by, something that moves. */

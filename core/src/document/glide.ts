@@ -1,11 +1,8 @@
 import { z } from 'zod';
-import { gazeSchema, gazeSpanSchema, MOST_SPANS } from './gaze.ts';
-import { lensSchema } from './lens.ts';
-import { lightChoiceSchema } from './light.ts';
+import { looking } from './camera-parts.ts';
 import { paceSchema } from './pace.ts';
 import { pathSchema } from './path.ts';
 import { finite } from './primitives.ts';
-import { tracksSchema } from './track.ts';
 
 /** Where a glide is in the section. */
 export const glideHeightSchema = z.discriminatedUnion('by', [
@@ -24,12 +21,8 @@ export const glideSchema = z.object({
   path: pathSchema,
   height: glideHeightSchema,
   pace: paceSchema,
-  gaze: gazeSchema,
-  gazeSpans: z.array(gazeSpanSchema).max(MOST_SPANS).optional(),
-  lens: lensSchema,
-  light: lightChoiceSchema,
+  ...looking,
   /** Its tracks keep the pace of the way: what they change, changes as fast as it goes. */
   together: z.literal(true).optional(),
-  tracks: tracksSchema.optional(),
 });
 export type Glide = z.infer<typeof glideSchema>;

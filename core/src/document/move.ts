@@ -1,15 +1,12 @@
 import { z } from 'zod';
+import { looking } from './camera-parts.ts';
 import { followSchema, rideSchema } from './carried.ts';
 import { glideSchema } from './glide.ts';
-import { lensSchema } from './lens.ts';
-import { lightChoiceSchema } from './light.ts';
 import { orbitSchema } from './orbit.ts';
 import { pathSchema } from './path.ts';
 import { travelSchema } from './travel.ts';
-import { gazeSchema, gazeSpanSchema, MOST_SPANS } from './gaze.ts';
 import { finite } from './primitives.ts';
 import { paceSchema } from './pace.ts';
-import { tracksSchema } from './track.ts';
 
 export const walkSchema = z.object({
   kind: z.literal('walk'),
@@ -17,14 +14,9 @@ export const walkSchema = z.object({
   /** Metres above the floor under the eye. */
   eyeHeight: finite.min(0.3).max(3),
   pace: paceSchema,
-  /** Where the eye looks wherever no span says otherwise. */
-  gaze: gazeSchema,
-  gazeSpans: z.array(gazeSpanSchema).max(MOST_SPANS).optional(),
-  lens: lensSchema,
-  light: lightChoiceSchema,
+  ...looking,
   /** Its tracks keep the pace of the way: what they change, changes as fast as it goes. */
   together: z.literal(true).optional(),
-  tracks: tracksSchema.optional(),
 });
 export type Walk = z.infer<typeof walkSchema>;
 

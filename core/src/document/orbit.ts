@@ -1,9 +1,7 @@
 import { z } from 'zod';
-import { lensSchema } from './lens.ts';
-import { lightChoiceSchema } from './light.ts';
+import { seeing } from './camera-parts.ts';
 import { carrySchema, PACE_LIMITS, paceShapeSchema } from './pace.ts';
 import { finite, idSchema, vec3Schema } from './primitives.ts';
-import { tracksSchema } from './track.ts';
 
 /** What an orbit goes round: a place, the middle of a named part, or the middle of a whole model. */
 export const pivotSchema = z.discriminatedUnion('kind', [
@@ -68,10 +66,8 @@ export const orbitSchema = z.object({
   widens: finite.min(0.02).max(50).optional(),
   /** Not the camera goes round: the subject turns before it, and its light with it. */
   turns: z.literal('subject').optional(),
-  lens: lensSchema,
-  light: lightChoiceSchema,
+  ...seeing,
   /** Its tracks keep the pace of the way: what they change, changes as fast as it goes. */
   together: z.literal(true).optional(),
-  tracks: tracksSchema.optional(),
 });
 export type Orbit = z.infer<typeof orbitSchema>;

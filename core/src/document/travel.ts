@@ -1,9 +1,6 @@
 import { z } from 'zod';
-import { gazeSchema, gazeSpanSchema, MOST_SPANS } from './gaze.ts';
-import { lensSchema } from './lens.ts';
-import { lightChoiceSchema } from './light.ts';
+import { looking } from './camera-parts.ts';
 import { finite, idSchema, quaternionSchema, vec3Schema } from './primitives.ts';
-import { tracksSchema } from './track.ts';
 
 /** No travel is longer than this, seconds. */
 export const LONGEST_TRAVEL = 3600;
@@ -47,10 +44,6 @@ export const travelSchema = z.object({
   even: z.literal(true).optional(),
   /** What spans go round, metres. */
   subject: vec3Schema.optional(),
-  gaze: gazeSchema,
-  gazeSpans: z.array(gazeSpanSchema).max(MOST_SPANS).optional(),
-  lens: lensSchema,
-  light: lightChoiceSchema,
-  tracks: tracksSchema.optional(),
+  ...looking,
 });
 export type Travel = z.infer<typeof travelSchema>;

@@ -1,5 +1,6 @@
 export * from './angles.ts';
 export * from './bounds.ts';
+export * from './cubic.ts';
 export * from './orientation.ts';
 export * from './triangles.ts';
 export * from './pick.ts';

@@ -1,4 +1,4 @@
-import type { Glide, WayAnchor } from '../document/index.ts';
+import type { Glide } from '../document/index.ts';
 import { paceProfile, timeAtStation, type PaceProfile } from '../pace/index.ts';
 import { PlanCurve, SpaceWay, type HeightAt } from '../path/index.ts';
 import type { Footing } from '../survey/index.ts';
@@ -6,6 +6,7 @@ import { stationOf, type AnchorTimes, type Channel } from '../track/index.ts';
 import { clockOfWay } from './camera-tracks.ts';
 import { paceItems } from './channel-items.ts';
 import { heightChannel } from './height-channel.ts';
+import { nodeAnchor } from './node-anchor.ts';
 import type { MovePath } from './sample.ts';
 import { TimedCamera, type TimedPlaces, type TimedSite } from './timed-camera.ts';
 import { smoothTable, tableAt, type UniformTable } from './uniform-table.ts';
@@ -65,18 +66,7 @@ function pathOf({ path }: Glide, way: SpaceWay, pace: PaceProfile): MovePath {
       way.placeAt(station, place);
       return [place[0]!, place[1]!, place[2]!];
     },
-    anchorAt: (station): WayAnchor => {
-      let before = -1;
-      let from = 0;
-      path.nodes.forEach((_, i) => {
-        const at = way.stationOfNode(i)!;
-        if (at <= station && (before < 0 || at > from)) [before, from] = [i, at];
-      });
-      const node = path.nodes[before];
-      return node
-        ? { by: 'node', node: node.id, offset: station - from }
-        : { by: 'station', station: Math.max(0, station) };
-    },
+    anchorAt: (station) => nodeAnchor(path.nodes, (i) => way.stationOfNode(i)!, station),
     nearest: (x, z) => way.stationAt(curve.nearest(x, z).station),
   };
 }

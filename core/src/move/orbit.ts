@@ -105,13 +105,10 @@ export class CompiledOrbit extends SampledCamera implements CompiledMove {
 
   protected write(instant: number, out: Float64Array, offset: number): void {
     const time = within(instant, this);
-    const { start, sweep, turns } = this.orbit;
-    const gone = this.sweep.at(time);
-    // Where the subject turns before it, the camera does not go round.
-    const round = turns === 'subject' ? 0 : Math.sign(sweep) * gone;
-    const { flat, up } = awayAt(this.orbit, this.radius, gone / this.angle);
+    const part = this.sweep.at(time) / this.angle;
+    const { flat, up } = awayAt(this.orbit, this.radius, part);
     const [x, y, z] = this.pivot.at(time);
-    const pan = start + round;
+    const pan = this.panOf(part);
     out[offset] = x + flat * Math.sin(pan);
     out[offset + 1] = y + up;
     out[offset + 2] = z + flat * Math.cos(pan);
@@ -126,7 +123,7 @@ export class CompiledOrbit extends SampledCamera implements CompiledMove {
     };
     const end = this.orbit.swings ? this.duration / 2 : this.duration;
     const hand = (id: string, time: number) => {
-      const value = this.placeOf(time === 0 ? 0 : 1, time)[1];
+      const value = this.placeOf(time === 0 ? 0 : 1, this.pivot.at(time))[1];
       return { id, kind: 'pose' as const, from: time, to: time, value, about: id === 'start' ? 'Start' : 'End' };
     };
     return heightChannel(footing, (time, out, at) => out.set(place(time).subarray(0, 3), at), {
@@ -138,13 +135,17 @@ export class CompiledOrbit extends SampledCamera implements CompiledMove {
     });
   }
 
-  /** Where the camera is after a part of its sweep, without what tracks add, metres. */
-  private placeOf(part: number, time: number): Vec3 {
-    const { start, sweep, turns } = this.orbit;
-    const pan = start + (turns === 'subject' ? 0 : Math.sign(sweep) * part * this.angle);
+  /** Where the camera is after a part of its sweep about a place, without what tracks add, metres. */
+  private placeOf(part: number, [x, y, z]: Vec3): Vec3 {
+    const pan = this.panOf(part);
     const { flat, up } = awayAt(this.orbit, this.radius, part);
-    const [x, y, z] = this.pivot.at(time);
     return [x + flat * Math.sin(pan), y + up, z + flat * Math.cos(pan)];
+  }
+
+  /** Where it looks from after a part of its sweep; where the subject turns before it, it does not go round. */
+  private panOf(part: number): number {
+    const { start, sweep, turns } = this.orbit;
+    return start + (turns === 'subject' ? 0 : Math.sign(sweep) * part * this.angle);
   }
 
   /** The way of the camera as it is seen from above, about where the pivot is at first. */
@@ -153,14 +154,9 @@ export class CompiledOrbit extends SampledCamera implements CompiledMove {
     const { start, inclination, turns } = orbit;
     const sign = turns === 'subject' ? 0 : Math.sign(orbit.sweep);
     const flatRadius = Math.max(this.radius * Math.cos(inclination), 1e-6);
-    const [x, y, z] = this.pivot.at(0);
+    const centre = this.pivot.at(0);
     const length = flatRadius * angle;
-    const placeAt = (station: number): Vec3 => {
-      const gone = station / flatRadius;
-      const { flat, up } = awayAt(orbit, this.radius, gone / angle);
-      const pan = start + sign * gone;
-      return [x + flat * Math.sin(pan), y + up, z + flat * Math.cos(pan)];
-    };
+    const placeAt = (station: number) => this.placeOf(station / flatRadius / angle, centre);
     return {
       length,
       closed: this.loops && !orbit.swings,
@@ -175,7 +171,7 @@ export class CompiledOrbit extends SampledCamera implements CompiledMove {
       placeAt,
       anchorAt: (station) => ({ by: 'station', station: Math.max(0, station) }),
       nearest: (px, pz) => {
-        const off = (sign || 1) * (Math.atan2(px - x, pz - z) - start);
+        const off = (sign || 1) * (Math.atan2(px - centre[0], pz - centre[2]) - start);
         const turned = ((off % TURN) + TURN) % TURN;
         // Of an arc the end that is nearer, where the place lies beside it.
         const beyond = turned - angle;

@@ -1,6 +1,6 @@
 import { Quaternion as Turn } from 'three';
 import type { Quaternion, SpanKind, Travel, TravelPose, Vec3 } from '../document/index.ts';
-import { anglesOf, nearestTurn, orientationOf } from '../geometry/index.ts';
+import { anglesOf, hermite, nearestTurn, orientationOf } from '../geometry/index.ts';
 
 /** An instant at which a camera has a pose. One that stays has two of them. */
 interface Knot {
@@ -169,12 +169,6 @@ function slopeOf(last: number | undefined, next: number | undefined, running: bo
 }
 
 const partOf = (a: Knot, b: Knot, time: number) => Math.min(1, Math.max(0, (time - a.time) / (b.time - a.time)));
-
-/** Cubic Hermite spline over a unit of time. */
-function hermite(p: number, m: number, q: number, n: number, t: number): number {
-  const [t2, t3] = [t * t, t * t * t];
-  return (2 * t3 - 3 * t2 + 1) * p + (t3 - 2 * t2 + t) * m + (3 * t2 - 2 * t3) * q + (t3 - t2) * n;
-}
 
 /** A pose alone is stood at for so long, seconds. */
 const ALONE = 1;

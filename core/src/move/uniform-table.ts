@@ -1,3 +1,5 @@
+import { hermite } from '../geometry/index.ts';
+
 /** Values at equal spacing over [0, length], read with a cubic that passes through them. */
 export interface UniformTable {
   values: Float64Array;
@@ -33,9 +35,7 @@ export function tableAt(table: UniformTable, position: number): number {
   const rise = p2 - p1;
   const m1 = monotoneSlope(p1 - at(i - 1), rise);
   const m2 = monotoneSlope(rise, at(i + 2) - p2);
-  const t2 = t * t;
-  const t3 = t2 * t;
-  return (2 * t3 - 3 * t2 + 1) * p1 + (t3 - 2 * t2 + t) * m1 + (3 * t2 - 2 * t3) * p2 + (t3 - t2) * m2;
+  return hermite(p1, m1, p2, m2, t);
 }
 
 /**

@@ -20,6 +20,7 @@ import type { GazeOff } from './gaze-off.ts';
 import { walkChannels } from './walk-channels.ts';
 import type { SpanTimes, TargetOf } from './gaze-layers.ts';
 import { lensEdges } from './timed-gaze.ts';
+import { nodeAnchor } from './node-anchor.ts';
 import { walkGaze, type WalkGaze } from './walk-gaze.ts';
 import { within, type CompiledMove, type Looked, type MovePath, type WalkedGround } from './sample.ts';
 import { SampledCamera } from './sampled.ts';
@@ -208,15 +209,7 @@ export class CompiledWalk extends SampledCamera implements CompiledMove {
   }
 
   private anchorAt(station: number): WayAnchor {
-    const { nodeStations } = this.curve;
-    let before = -1;
-    nodeStations.forEach((at, i) => {
-      if (at <= station && (before < 0 || at > nodeStations[before]!)) before = i;
-    });
-    const node = this.walk.path.nodes[before];
-    return node
-      ? { by: 'node', node: node.id, offset: station - nodeStations[before]! }
-      : { by: 'station', station: Math.max(0, station) };
+    return nodeAnchor(this.walk.path.nodes, (i) => this.curve.nodeStations[i]!, station);
   }
 
   private stationOfNode(id: string): number | null {

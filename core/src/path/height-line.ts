@@ -1,4 +1,5 @@
 import type { Path } from '../document/index.ts';
+import { hermite, monotoneSlopes } from '../geometry/index.ts';
 import { PlanCurve } from './plan-curve.ts';
 
 /** The way in space is measured in pieces of the way in plan no longer than this, metres, and in no fewer and no more than so many. */
@@ -10,7 +11,6 @@ export type HeightAt = (planStation: number) => number;
 
 /**
  * Heights of nodes as a line along the plan: through every node, monotone between two of them, level at its open ends.
- * Source: Fritsch & Butland 1984 (harmonic mean of the slopes beside a node).
  */
 export function heightsOf(path: Path, curve: PlanCurve): HeightAt {
   const closed = path.closed && path.nodes.length > 2;
@@ -24,13 +24,10 @@ export function heightsOf(path: Path, curve: PlanCurve): HeightAt {
     knots.push(...after);
   }
   if (knots.length < 2) return () => knots[0]?.y ?? 0;
-  const slopes = knots.map(({ at, y }, i) => {
-    const [last, next] = [knots[i - 1], knots[i + 1]];
-    if (!last || !next) return 0;
-    const [w, v] = [at - last.at, next.at - at];
-    const [rise, fall] = [(y - last.y) / w, (next.y - y) / v];
-    return rise * fall <= 0 ? 0 : (3 * (w + v)) / ((2 * v + w) / rise + (v + 2 * w) / fall);
-  });
+  const slopes = monotoneSlopes(
+    knots.map(({ at }) => at),
+    knots.map(({ y }) => y),
+  );
   return (station) => {
     let [low, high] = [0, knots.length - 1];
     if (station <= knots[0]!.at) return knots[0]!.y;
@@ -43,13 +40,7 @@ export function heightsOf(path: Path, curve: PlanCurve): HeightAt {
     const [a, b] = [knots[low]!, knots[high]!];
     const width = b.at - a.at;
     const t = (station - a.at) / width;
-    const [t2, t3] = [t * t, t * t * t];
-    return (
-      (2 * t3 - 3 * t2 + 1) * a.y +
-      (t3 - 2 * t2 + t) * width * slopes[low]! +
-      (3 * t2 - 2 * t3) * b.y +
-      (t3 - t2) * width * slopes[high]!
-    );
+    return hermite(a.y, width * slopes[low]!, b.y, width * slopes[high]!, t);
   };
 }
 
@@ -109,7 +100,7 @@ export class SpaceWay {
     const wide = along[high]! - along[low]!;
     const part = (station - along[low]!) / wide;
     const [start, end] = [wide / growth[low]!, wide / growth[high]!];
-    return low * piece + eased(part, piece, start, end);
+    return low * piece + hermite(0, start, piece, end, part);
   }
 
   /** Station of the way above a station of the plan. */
@@ -120,7 +111,7 @@ export class SpaceWay {
     const low = Math.min(last - 1, Math.floor(place));
     const piece = curve.length / last;
     const [start, end] = [piece * growth[low]!, piece * growth[low + 1]!];
-    return along[low]! + eased(place - low, along[low + 1]! - along[low]!, start, end);
+    return along[low]! + hermite(0, start, along[low + 1]! - along[low]!, end, place - low);
   }
 
   /** Writes x, y and z at a station, metres. */
@@ -138,7 +129,3 @@ export class SpaceWay {
     return plan === undefined ? null : this.stationAt(plan);
   }
 }
-
-/** A part of a rise, with given slopes at both ends of it. */
-const eased = (part: number, rise: number, start: number, end: number): number =>
-  part * (start + part * (3 * rise - 2 * start - end + part * (start + end - 2 * rise)));

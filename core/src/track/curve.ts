@@ -1,4 +1,5 @@
 import type { Anchor, Key, WayAnchor } from '../document/index.ts';
+import { hermite, monotoneSlopes } from '../geometry/index.ts';
 import type { ChannelKey } from './channel.ts';
 
 /** How anchors find their time. */
@@ -83,29 +84,6 @@ export class TrackCurve {
     const ease = this.eases[low]!;
     if (ease === 'hold') return a;
     if (ease === 'straight') return a + (b - a) * t;
-    const [t2, t3] = [t * t, t * t * t];
-    return (
-      (2 * t3 - 3 * t2 + 1) * a +
-      (t3 - 2 * t2 + t) * length * slopes[low]! +
-      (3 * t2 - 2 * t3) * b +
-      (t3 - t2) * length * slopes[high]!
-    );
+    return hermite(a, length * slopes[low]!, b, length * slopes[high]!, t);
   }
-}
-
-/**
- * Slopes of a cubic through unevenly spaced values that stays monotone between them; level at both ends
- * (harmonic mean of the neighbours' slopes: Fritsch & Butland 1984, "A method for constructing local monotone piecewise
- * cubic interpolants").
- */
-function monotoneSlopes(times: Float64Array, values: Float64Array): Float64Array {
-  const slopes = new Float64Array(times.length);
-  for (let i = 1; i + 1 < times.length; i += 1) {
-    const [before, after] = [times[i]! - times[i - 1]!, times[i + 1]! - times[i]!];
-    const [rise, next] = [(values[i]! - values[i - 1]!) / before, (values[i + 1]! - values[i]!) / after];
-    if (rise * next <= 0) continue;
-    const [w1, w2] = [2 * after + before, after + 2 * before];
-    slopes[i] = (w1 + w2) / (w1 / rise + w2 / next);
-  }
-  return slopes;
 }

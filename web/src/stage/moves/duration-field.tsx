@@ -4,11 +4,11 @@ import { editMove } from './edit-move.ts';
 
 interface DurationFieldProps {
   row: Row<'move'>;
-  body: Extract<MoveBody, { kind: 'ride' | 'follow' }>;
+  body: Extract<MoveBody, { kind: 'orbit' | 'ride' | 'follow' }>;
   frames: number;
 }
 
-/** How long a move lasts whose speed is not its own. */
+/** How long a move lasts that has no speed in metres. */
 export function DurationField({ row, body, frames }: DurationFieldProps) {
   return (
     <NumberField

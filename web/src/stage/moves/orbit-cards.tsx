@@ -8,7 +8,8 @@ import { OverTimeCard } from './over-time-card.tsx';
 import { CarryFields, SHAPES } from '../shared/pace-shape.tsx';
 import { CoverCard } from './cover-card.tsx';
 import { ChecksCard } from './checks-card.tsx';
-import { editMove } from './edit-move.ts';
+import { DurationField } from './duration-field.tsx';
+import { editMove, radiusOf } from './edit-move.ts';
 import type { MoveCardsProps } from './move-props.ts';
 import { MoveLensCard } from './move-lens-card.tsx';
 import { useMend } from './use-mend.ts';
@@ -71,17 +72,7 @@ function TurnCard({ row, body, frames }: MoveCardsProps<Orbit>) {
         max={7200}
         onChange={(degrees) => set('Sweep', { sweep: toRadians(degrees) * (body.sweep < 0 ? -1 : 1) })}
       />
-      <NumberField
-        label="Takes"
-        unit="s"
-        measure="time"
-        frames={frames}
-        value={body.duration}
-        step={0.5}
-        min={0.1}
-        max={3600}
-        onChange={(duration) => set('Duration', { duration })}
-      />
+      <DurationField row={row} body={body} frames={frames} />
       <NumberField
         label="On average"
         unit="°/s"
@@ -166,9 +157,8 @@ function DistanceCard({ row, body, move }: MoveCardsProps<Orbit>) {
   const set = (label: string, change: Partial<Orbit>) =>
     editMove(row, 'orbit', label, (now) => ({ ...now, ...change }));
   const { distance, pivot } = body;
-  const radius = move?.path
-    ? move.path.length / Math.max(Math.abs(body.sweep), 1e-9) / Math.cos(body.inclination)
-    : null;
+  const centre = move?.looks[0]?.at(0);
+  const radius = move && centre ? radiusOf(move, centre) : null;
   return (
     <Card
       title="Distance"

@@ -2,7 +2,6 @@ import type { Orbit } from '@eskovan/core/document';
 import { CUT_HEIGHT } from '@eskovan/core/survey';
 import { Crosshair } from 'lucide-react';
 import { useWorkbench, workbench } from '../../desk/workbench.ts';
-import { useProject } from '../../data/use-project.ts';
 import { Button } from '../../kit/index.ts';
 import { Plan } from '../../plan/plan.tsx';
 import { RingHandles } from '../../plan/ring-handles.tsx';
@@ -10,32 +9,21 @@ import { RingLayer } from '../../plan/ring-layer.tsx';
 import { editMove, radiusOf } from './edit-move.ts';
 import type { MovePlanProps } from './move-props.ts';
 import { roundPlace } from './pivot-card.tsx';
-import { PlanCamera } from './plan-camera.tsx';
-import { useShownMove } from './show-move.ts';
-import { useStorey } from '../shared/use-storey.ts';
+import { useMovePlan } from './use-move-plan.tsx';
 
 /** A place that is pressed in the plan is gone round from this far away, metres. */
 const FIRST_RADIUS = 5;
 
 /** The plan with the ring of the selected orbit on it. */
 export function OrbitPlan({ row, body, move, site, aspect }: MovePlanProps<Orbit>) {
-  const [storey, setStorey] = useStorey(site.survey);
-  const focus = useShownMove(row, move, site.survey);
+  const { plan, elevation, project } = useMovePlan({ row, body, move, site, aspect });
   const aiming = useWorkbench((state) => state.aiming === 'subject');
-  const { project } = useProject();
-  const elevation = site.survey.storeys[storey]?.elevation ?? 0;
   const pivot = body?.pivot.point;
   const centre = move?.looks[0]?.at(0) ?? null;
   return (
     <Plan
-      survey={site.survey}
-      north={project.body.sun.north}
-      storey={storey}
-      onStorey={setStorey}
-      label="Plan"
-      focus={focus}
+      {...plan}
       takesKeys={aiming}
-      movers={<PlanCamera move={move} body={body} aspect={aspect} />}
       {...(aiming ? { cursor: 'crosshair' } : {})}
       hands={
         aiming && row && body

@@ -9,7 +9,6 @@ import { useCallback, useMemo, useRef, useState } from 'react';
 import { useCommands } from '../../desk/commands.ts';
 import { itemsOf, selection, useItems } from '../../desk/selection.ts';
 import { useWorkbench, workbench } from '../../desk/workbench.ts';
-import { useProject } from '../../data/use-project.ts';
 import { Button } from '../../kit/index.ts';
 import { ItemMarks } from '../../plan/item-marks.tsx';
 import { PathLayer } from '../../plan/path-layer.tsx';
@@ -18,9 +17,7 @@ import type { PlanHands } from '../../plan/plan-hands.ts';
 import { DrawingLine } from './drawing-line.tsx';
 import { keepPath, type Having } from './edit-move.ts';
 import type { MovePlanProps } from './move-props.ts';
-import { PlanCamera } from './plan-camera.tsx';
-import { useShownMove } from './show-move.ts';
-import { useStorey } from '../shared/use-storey.ts';
+import { useMovePlan } from './use-move-plan.tsx';
 
 /** Nodes within this of the storey belong to it; a surface within this is the one that a node was put on. Metres. */
 const SAME_STOREY = 1.6;
@@ -36,11 +33,8 @@ const LOOK = {
 export function PathPlan({ row, body, move, site, aspect, onDraw }: MovePlanProps<Having<'path'>>) {
   const tool = useWorkbench((state) => state.tool);
   const chosen = useItems('node', row?.id);
-  const [storey, setStorey] = useStorey(site.survey);
-  const focus = useShownMove(row, move, site.survey);
+  const { plan, elevation, project } = useMovePlan({ row, body, move, site, aspect });
   const [pointer, setPointer] = useState<SnapPlace | null>(null);
-  const elevation = site.survey.storeys[storey]?.elevation ?? 0;
-  const { project } = useProject();
   const { footing } = site;
   const walks = body?.kind !== 'glide';
   const eyeHeight = body?.kind === 'walk' ? body.eyeHeight : project.body.eyeHeight;
@@ -173,15 +167,9 @@ export function PathPlan({ row, body, move, site, aspect, onDraw }: MovePlanProp
 
   return (
     <Plan
-      survey={site.survey}
-      north={project.body.sun.north}
-      storey={storey}
-      onStorey={setStorey}
+      {...plan}
       hands={hands}
-      label="Plan"
-      focus={focus}
       takesKeys={drawing}
-      movers={<PlanCamera move={move} body={body} aspect={aspect} />}
       {...(drawing ? { cursor: 'crosshair' } : {})}
       tools={
         <>

@@ -6,28 +6,22 @@ import { useState } from 'react';
 import { useCommands } from '../../desk/commands.ts';
 import { selection, useItems, type How } from '../../desk/selection.ts';
 import { workbench } from '../../desk/workbench.ts';
-import { useProject } from '../../data/use-project.ts';
 import { Button } from '../../kit/index.ts';
 import { Plan } from '../../plan/plan.tsx';
 import { PoseLayer } from '../../plan/pose-layer.tsx';
 import { RingLayer } from '../../plan/ring-layer.tsx';
-import { useStorey } from '../shared/use-storey.ts';
 import { editMove } from './edit-move.ts';
 import { editPoses } from './edit-poses.ts';
 import type { MovePlanProps } from './move-props.ts';
-import { PlanCamera } from './plan-camera.tsx';
-import { useShownMove } from './show-move.ts';
+import { useMovePlan } from './use-move-plan.tsx';
 
 const COLOURS = { travel: 'var(--indigo)', ride: 'var(--rust)', follow: 'var(--rust)' };
 
 /** The plan with a camera on it that is placed by time: its way, its poses, where it stands. */
 export function TimedPlan({ row, body, move, site, aspect }: MovePlanProps<Travel | Ride | Follow>) {
-  const [storey, setStorey] = useStorey(site.survey);
-  const focus = useShownMove(row, move, site.survey);
-  const { project } = useProject();
+  const { plan, elevation, project } = useMovePlan({ row, body, move, site, aspect });
   const [standing, setStanding] = useState(false);
   const chosen = useItems('pose', row?.id);
-  const elevation = site.survey.storeys[storey]?.elevation ?? 0;
   const poses = body?.kind === 'travel' ? body.poses : [];
   const follows = body?.kind === 'follow';
   const stands = standing && follows && row !== null;
@@ -56,14 +50,8 @@ export function TimedPlan({ row, body, move, site, aspect }: MovePlanProps<Trave
   };
   return (
     <Plan
-      survey={site.survey}
-      north={project.body.sun.north}
-      storey={storey}
-      onStorey={setStorey}
-      label="Plan"
-      focus={focus}
+      {...plan}
       takesKeys={stands}
-      movers={<PlanCamera move={move} body={body} aspect={aspect} />}
       {...(stands ? { cursor: 'crosshair' } : {})}
       hands={
         stands
