@@ -6,7 +6,8 @@ import { expect, type APIRequestContext, type Locator, type Page } from '@playwr
 
 /** The project as the database has it. */
 export async function documentOf(request: APIRequestContext, projectId: string): Promise<ProjectDocument> {
-  const response = await request.get(`/api/projects/${projectId}/document`);
+  // A connection that was kept may be closed just as it is used again.
+  const response = await request.get(`/api/projects/${projectId}/document`, { maxRetries: 2 });
   expect(response.ok()).toBe(true);
   return (await response.json()) as ProjectDocument;
 }

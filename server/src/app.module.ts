@@ -16,6 +16,7 @@ import { LiveModule } from './live/live.module.ts';
 import { ModelModule } from './model/model.module.ts';
 import { MoveModule } from './move/move.module.ts';
 import { ProjectModule } from './project/project.module.ts';
+import { ReelModule } from './reel/reel.module.ts';
 import { ReviewModule } from './review/review.module.ts';
 import { RowModule } from './row/row.module.ts';
 import { SiteModule } from './site/site.module.ts';
@@ -48,6 +49,7 @@ export class AppModule {
         LightModule,
         MoveModule,
         ViewModule,
+        ReelModule,
         TakeModule,
         LinkModule,
         SiteModule,

@@ -7,6 +7,11 @@ import { CONFIG, type Config } from './config.ts';
 
 /** Headers have to come in this time, milliseconds; bodies may take theirs as long as something comes. */
 const HEADERS_MS = 30_000;
+/**
+ * A connection that waits for its next request, milliseconds: longer than people pause, so that hardly a request meets one
+ * that is just being closed.
+ */
+const WAITING_MS = 75_000;
 /** A connection on which nothing moves, milliseconds. */
 const SILENT_MS = 120_000;
 
@@ -46,6 +51,7 @@ function door(which: Door, listener: RequestListener): Server {
   // A film of 2 GB may take hours; who sends nothing is cut off.
   server.requestTimeout = 0;
   server.headersTimeout = HEADERS_MS;
+  server.keepAliveTimeout = WAITING_MS;
   server.setTimeout(SILENT_MS);
   return server;
 }

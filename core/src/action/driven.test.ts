@@ -12,7 +12,7 @@ import {
   Quaternion,
 } from 'three';
 import type { Vec3 } from '../document/index.ts';
-import { minimumJerk } from '../pace/index.ts';
+import { minimumJerk } from '../geometry/index.ts';
 import { hingeOf, ownActions, pickSite, placeActions, SiteMotion, sweepOf, type SiteAction } from './index.ts';
 import { glideOf, MODEL, orbitOf } from '../move/kinds.fixture.ts';
 

@@ -234,7 +234,7 @@ describe('members that this program does not know', () => {
     const read = migrateBody('view', 2, { pose, lens, weather: 'fog' });
     expect(read).toMatchObject({ pose: { mood: 'calm' }, lens: { shift: [0, 0] }, weather: 'fog', thumbnail: null });
     const view = rowOf('00000000-0000-4000-8000-000000000002', read);
-    const lists = { model: [], action: [], light: [], move: [], view: [view], take: [], link: [] };
+    const lists = { model: [], action: [], light: [], move: [], view: [view], reel: [], shot: [], take: [], link: [] };
     const document = { seq: 3, unreadable: [], project: rowOf(PROJECT, { client: 'Parish', motto: 'calm' }), ...lists };
     const parsed = projectDocumentReader.parse(JSON.parse(JSON.stringify(document)));
     expect(parsed.view[0]!.body).toMatchObject({ weather: 'fog', pose: { mood: 'calm' } });

@@ -28,7 +28,7 @@ const DERIVED: Partial<Record<Kind, readonly string[]>> = {
 };
 
 /** Members that are given once, when the row is made. */
-const FIXED: Partial<Record<Kind, readonly string[]>> = { take: ['number'], link: ['token'] };
+const FIXED: Partial<Record<Kind, readonly string[]>> = { take: ['number'], link: ['token'], shot: ['reel'] };
 
 const isMember = (list: Partial<Record<Kind, readonly string[]>>, kind: Kind, [of, member]: Facet) =>
   of === 'body' && (list[kind]?.includes(member!) ?? false);

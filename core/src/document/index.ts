@@ -21,6 +21,7 @@ export * from './path.ts';
 export * from './primitives.ts';
 export * from './problem.ts';
 export * from './project.ts';
+export * from './reel.ts';
 export * from './site.ts';
 export * from './row.ts';
 export * from './take.ts';

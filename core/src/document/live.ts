@@ -39,6 +39,8 @@ export const presenceSchema = z.strictObject({
   /** null where no project is open; a page that closes says so too. */
   projectId: idSchema.nullable(),
   stage: z.string().max(40).default(''),
+  /** The row that it is about just now. */
+  row: idSchema.nullable().default(null),
   /** Grows with each thing that a tab says of itself: what is said twice in a moment may arrive in either order. */
   turn: z.int().min(0).default(0),
 });

@@ -7,6 +7,7 @@ import { moveBodySchema } from './move.ts';
 import { withUnknown } from './json.ts';
 import { finite, idSchema, nameSchema } from './primitives.ts';
 import { projectBodySchema } from './project.ts';
+import { reelBodySchema, shotBodySchema } from './reel.ts';
 import { takeBodySchema } from './take.ts';
 import { viewBodySchema } from './view.ts';
 
@@ -18,6 +19,8 @@ export const bodySchemas = {
   light: lightBodySchema,
   move: moveBodySchema,
   view: viewBodySchema,
+  reel: reelBodySchema,
+  shot: shotBodySchema,
   take: takeBodySchema,
   link: linkBodySchema,
 } as const;
@@ -28,7 +31,7 @@ export const kindSchema = z.enum(KINDS as [Kind, ...Kind[]]);
 export type BodyOf<K extends Kind> = z.infer<(typeof bodySchemas)[K]>;
 
 /** The version that bodies are written in; older ones are migrated on the way out. */
-export const DOCUMENT_VERSION = 11;
+export const DOCUMENT_VERSION = 12;
 
 const envelope = {
   id: idSchema,

@@ -4,8 +4,8 @@ import { fileRefSchema, finite, idSchema, rateSchema } from './primitives.ts';
 const shared = {
   /** Counts up within a project and is never given twice; 0 asks the server for the next one. */
   number: z.int().min(0),
-  /** The move or view that was rendered, with its name at that time. */
-  source: z.object({ kind: z.enum(['move', 'view']), id: idSchema, name: z.string().max(120) }),
+  /** The move, view or reel that was rendered, with its name at that time. */
+  source: z.object({ kind: z.enum(['move', 'view', 'reel']), id: idSchema, name: z.string().max(120) }),
   width: z.int().min(16).max(16_384),
   height: z.int().min(16).max(16_384),
   /** Sub-frames accumulated into each frame. */

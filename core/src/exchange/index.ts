@@ -1,6 +1,14 @@
 export * from './bcf.ts';
 export * from './bcf-read.ts';
 export * from './cameras-glb.ts';
+export * from './captions.ts';
+export * from './edl.ts';
+export * from './edl-read.ts';
+export { writeOtio } from './otio.ts';
+export * from './otio-read.ts';
 export * from './poses-csv.ts';
+export * from './rates.ts';
+export * from './reel-csv.ts';
+export * from './sent-reel.ts';
 export * from './sent-view.ts';
 export * from './world.ts';

@@ -1,4 +1,5 @@
 import { anglesOf, toDegrees } from '../geometry/index.ts';
+import { writeTable } from './csv-table.ts';
 import type { SentView } from './sent-view.ts';
 
 /**
@@ -34,18 +35,5 @@ export function writeCsv(views: readonly SentView[], north: number): string {
       note: note ?? '',
     };
   });
-  const heads = Object.keys(rows[0] ?? {});
-  return [heads, ...rows.map((row) => Object.values(row))]
-    .map((line) => line.map((cell) => quoted(String(cell))).join(','))
-    .map((line) => `${line}\r\n`)
-    .join('');
-}
-
-/** Signs that make a table program read a cell as something to compute. */
-const COMPUTED = /^[=+@\t\r]|^-(?![\d.])/;
-
-/** A cell as it may stand in a line; one that a table program would compute is made plain text. */
-function quoted(cell: string): string {
-  const plain = COMPUTED.test(cell) ? `'${cell}` : cell;
-  return /[",\r\n]/.test(plain) ? `"${plain.replaceAll('"', '""')}"` : plain;
+  return writeTable(rows);
 }

@@ -1,6 +1,6 @@
 import type { Gaze, GazeAtObject, GazeSpan, Vec3 } from '../document/index.ts';
 import { layOver, limitTurning, type GazeTables, type TurnLimit } from '../gaze/index.ts';
-import { minimumJerk } from '../pace/index.ts';
+import { minimumJerk } from '../geometry/index.ts';
 import { timeOf, type AnchorTimes } from '../track/index.ts';
 import { stretchesOff, type GazeOff } from './gaze-off.ts';
 import type { Looked } from './sample.ts';

@@ -1,3 +1,4 @@
+export * from './cut-out.ts';
 export * from './depth-of-field.ts';
 export * from './depth-range.ts';
 export * from './projection.ts';

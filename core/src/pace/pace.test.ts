@@ -1,9 +1,9 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import type { Pace } from '../document/index.ts';
+import { minimumJerk } from '../geometry/index.ts';
 import {
   ACCELERATION_LIMIT,
-  minimumJerk,
   MINIMUM_JERK_PEAK,
   minimumJerkArea,
   minimumJerkSpeed,

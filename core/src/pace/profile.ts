@@ -3,7 +3,8 @@ import { ACCELERATION_LIMIT } from './comfort.ts';
 import type { PaceProfile } from './pace-profile.ts';
 import type { PacedWay } from './paced-way.ts';
 import { isPlanned, plannedProfile } from './planned.ts';
-import { MINIMUM_JERK_PEAK, minimumJerk, minimumJerkArea, unitShape, type UnitShape } from './shapes.ts';
+import { minimumJerk } from '../geometry/index.ts';
+import { MINIMUM_JERK_PEAK, minimumJerkArea, unitShape, type UnitShape } from './shapes.ts';
 
 const clamp = (value: number, low: number, high: number) => Math.min(Math.max(value, low), high);
 

@@ -1,12 +1,5 @@
 import type { Pace } from '../document/index.ts';
-
-/**
- * Minimum-jerk travel of a whole unit in unit time: 10τ³ − 15τ⁴ + 6τ⁵.
- * Source: Flash & Hogan 1985, "The coordination of arm movements". Its peak speed is 1.875 × the mean.
- */
-export function minimumJerk(tau: number): number {
-  return tau * tau * tau * (10 + tau * (-15 + 6 * tau));
-}
+import { minimumJerk } from '../geometry/index.ts';
 
 /** d/dτ of {@link minimumJerk}: 30τ²(1 − τ)². */
 export function minimumJerkSpeed(tau: number): number {

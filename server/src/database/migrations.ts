@@ -137,4 +137,12 @@ export const MIGRATIONS: readonly Migration[] = [
       });
     },
   },
+  {
+    name: '006-reels',
+    up: async ({ context }) => {
+      await context.sequelize.transaction(async (transaction) => {
+        for (const sql of [...rowsOf('reel'), ...rowsOf('shot')]) await context.sequelize.query(sql, { transaction });
+      });
+    },
+  },
 ];

@@ -49,6 +49,10 @@ class LightModel extends RowModel {}
 class MoveModel extends RowModel {}
 @Table({ ...bare, tableName: 'view' })
 class ViewModel extends RowModel {}
+@Table({ ...bare, tableName: 'reel' })
+class ReelModel extends RowModel {}
+@Table({ ...bare, tableName: 'shot' })
+class ShotModel extends RowModel {}
 @Table({ ...bare, tableName: 'take' })
 class TakeModel extends RowModel {}
 @Table({ ...bare, tableName: 'link' })
@@ -99,6 +103,8 @@ export const ROW_MODELS = {
   light: LightModel,
   move: MoveModel,
   view: ViewModel,
+  reel: ReelModel,
+  shot: ShotModel,
   take: TakeModel,
   link: LinkModel,
 } as const satisfies Record<Kind, typeof RowModel>;

@@ -1,5 +1,5 @@
 import type { Pose } from '@eskovan/core/document';
-import { minimumJerk } from '@eskovan/core/pace';
+import { minimumJerk } from '@eskovan/core/geometry';
 import { useEffect, useRef, useState } from 'react';
 import { blendPoses } from '../../picture/eye.ts';
 
