@@ -6,3 +6,4 @@ export * from './still.ts';
 export type { StillFinding } from './still-finding.ts';
 export * from './turn.ts';
 export * from './way.ts';
+export * from './reel-cover.ts';

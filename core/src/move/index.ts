@@ -3,6 +3,7 @@ export { CRAWL } from './floor-line.ts';
 export type { FloorGap, GapReason } from './floor-line.ts';
 export * from './floor-profile.ts';
 export { findObstacles, KNEE, type Obstacle, type ObstacleKind } from './in-the-way.ts';
+export * from './even-pace.ts';
 export { FOCAL_LENGTHS } from './camera-tracks.ts';
 export { CompiledOrbit } from './orbit.ts';
 export { reversedWalk } from './reverse.ts';

@@ -12,6 +12,8 @@ export interface ReelShot {
   id: string;
   body: Pick<ShotBody, 'use' | 'aside'>;
   camera: ShotCamera | null;
+  /** Its camera goes with what moves by itself, so that has to be where it is in its move, whatever the reel's time is. */
+  tied?: boolean;
 }
 
 /** One picture over those below it. */
@@ -95,7 +97,7 @@ export class CompiledReel {
     const { rate } = this.plan;
     const seconds = frameTime(frame - planned.start, rate);
     const sample = this.cutOut(shot, planned, sampleShot(shot.body, planned, shot.camera, seconds, rate), seconds);
-    return this.making.throughout ? { ...sample, siteTime: frameTime(frame, rate) } : sample;
+    return this.making.throughout && !shot.tied ? { ...sample, siteTime: frameTime(frame, rate) } : sample;
   }
 
   /** A picture of another ratio than the move was made for is a part of its picture. */

@@ -64,3 +64,23 @@ export function frameOf(timecode: string, rate: Rate): number {
     throw new RangeError(`"${timecode}" is one of the labels that drop-frame counting skips`);
   return label - skipped * (allMinutes - Math.floor(allMinutes / 10));
 }
+
+/**
+ * A length or a place as people type it, in whole frames: a timecode, frames (`72f`), seconds (`3` or `3s`), minutes and
+ * seconds (`1:30`). Null where it is none of them.
+ */
+export function readFrames(text: string, rate: Rate): number | null {
+  const typed = text.trim().replace(',', '.');
+  const inFrames = /^(\d+)\s*f$/i.exec(typed);
+  if (inFrames) return Number(inFrames[1]);
+  const inSeconds = /^(\d+(?:\.\d*)?|\.\d+)\s*s?$/i.exec(typed);
+  if (inSeconds) return Math.round((Number(inSeconds[1]) * rate.num) / rate.den);
+  const inMinutes = /^(\d+):([0-5]?\d(?:\.\d+)?)$/.exec(typed);
+  if (inMinutes) return Math.round(((Number(inMinutes[1]) * 60 + Number(inMinutes[2])) * rate.num) / rate.den);
+  try {
+    return frameOf(typed, rate);
+  } catch (error) {
+    if (error instanceof RangeError) return null;
+    throw error;
+  }
+}

@@ -32,22 +32,23 @@ export function siteInput(
 
 /** The name of a site: equal for equal inputs and the same algorithms. 28 hexadecimal digits. */
 export const siteKey = (input: SiteInput, algorithm: number): string =>
-  keyOf([algorithm, input.walker, input.storeys, inOrder(input.models)]);
+  fingerprint([algorithm, input.walker, input.storeys, inOrder(input.models)]);
 
 /** The name of models that stand in their places, whoever walks there and whatever light it is. */
-export const geometryKey = ({ models }: Pick<SiteInput, 'models'>): string => keyOf(inOrder(models));
+export const geometryKey = ({ models }: Pick<SiteInput, 'models'>): string => fingerprint(inOrder(models));
 
 /** The name of a site in a light: another walker sees the same. */
 export const lightKey = (input: Pick<SiteInput, 'models'>, light: SiteLight, algorithm: number): string =>
-  keyOf([algorithm, light, inOrder(input.models)]);
+  fingerprint([algorithm, light, inOrder(input.models)]);
 
 /** Names a picture of a site in a light, from a pose. */
 export const lightPictureKey = (light: string, exposure: number, pose: Pose, lens: Lens): string =>
-  keyOf([light, exposure, pose, lens]);
+  fingerprint([light, exposure, pose, lens]);
 
 const inOrder = (models: SiteInput['models']) => [...models].sort((a, b) => (a.id < b.id ? -1 : 1));
 
-function keyOf(what: unknown): string {
+/** Names anything by what it is: equal for equal values, whatever the order of their members. 28 hexadecimal digits. */
+export function fingerprint(what: unknown): string {
   const text = canonicalJson(what);
   return (hash53(text, 1).toString(16).padStart(14, '0') + hash53(text, 2).toString(16).padStart(14, '0')).slice(0, 28);
 }

@@ -12,27 +12,44 @@ import {
   VideoSampleSource,
 } from 'mediabunny';
 import type { PictureSize } from '../picture/picture-size.ts';
+import { addSound } from './sound.ts';
 import type { PictureRenderer } from '../picture/renderer.ts';
 import { noPixels, unbroken } from '../picture/unbroken.ts';
 
-export interface VideoJob {
-  /** Part of a frame's time that the shutter is open, 0…1: what moves meanwhile is blurred. It opens at the frame's instant. */
-  shutter: number;
-  /** The camera at a time in seconds. */
-  sampleAt: (time: number) => CameraSample;
+/** What is heard with a film: as long as the film is. */
+export interface FilmSound {
+  /** Samples of each channel, −1…1. */
+  channels: readonly Float32Array[];
+  /** Samples a second. */
+  sampleRate: number;
+}
+
+/** A film, frame by frame. */
+export interface FilmJob {
   rate: Rate;
   /** Whole frames, from frame 0. */
   frames: number;
-  /** The frame after the last one is the first again. */
-  loops?: boolean;
   size: PictureSize;
-  subframes: number;
+  sound?: FilmSound | null;
+  /** Pixels of a frame, RGBA, top row first. Asked once for each, in their order. */
+  pixelsAt: (frame: number) => Promise<Uint8Array<ArrayBuffer>>;
   /** Ends it between two frames; whoever has a worker of its own just ends that. */
   signal?: AbortSignal;
   /** Where the film is written as it is made; without one it is held in memory. */
   file?: FilmFile;
   /** Called after every frame with the number done. */
   onProgress: (done: number) => void;
+}
+
+/** A film of one camera. */
+export interface VideoJob extends Omit<FilmJob, 'pixelsAt'> {
+  /** Part of a frame's time that the shutter is open, 0…1: what moves meanwhile is blurred. It opens at the frame's instant. */
+  shutter: number;
+  /** The camera at a time in seconds. */
+  sampleAt: (time: number) => CameraSample;
+  /** The frame after the last one is the first again. */
+  loops?: boolean;
+  subframes: number;
 }
 
 /** A file that is written piece by piece, each at its place. */
@@ -46,33 +63,51 @@ export interface FilmFile {
 const PIECE = 2 * 1024 * 1024;
 
 /**
- * Computes a film frame by frame and encodes it as H.264 in MP4. Nothing depends on how fast this machine is: frame
- * i is the instant i·den/num, and the file has exactly `frames` of them. A frame during which the graphics card was lost
- * is drawn again.
+ * Computes a film of one camera, frame by frame: frame i is the instant i·den/num. A frame during which the graphics card
+ * was lost is drawn again. See {@link encodeFilm}.
+ */
+export function renderVideo(renderer: PictureRenderer, job: VideoJob): Promise<Blob> {
+  const { rate, frames, size, subframes } = job;
+  const open = job.shutter * frameTime(1, rate);
+  const duration = frameTime(frames, rate);
+  const exposure = renderer.exposureAlong({ poseAt: job.sampleAt, duration, loops: job.loops ?? false });
+  return encodeFilm({
+    ...job,
+    pixelsAt: (frame) => {
+      const time = frameTime(frame, rate);
+      return unbroken(
+        renderer,
+        () => renderer.frame((part) => job.sampleAt(time + part * open), size, subframes, exposure.at(time)),
+        { isEmpty: noPixels },
+      );
+    },
+  });
+}
+
+/**
+ * Encodes a film as H.264 in MP4, with its sound. Nothing depends on how fast this machine is: the file has exactly `frames`
+ * frames.
  * @throws RangeError for odd sizes (H.264 stores colour for pairs of pixels); the signal's reason when aborted
  */
-export async function renderVideo(renderer: PictureRenderer, job: VideoJob): Promise<Blob> {
-  const { rate, frames, size, subframes, signal } = job;
-  const open = job.shutter * frameTime(1, rate);
+export async function encodeFilm(job: FilmJob): Promise<Blob> {
+  const { rate, frames, size, signal, sound } = job;
   if (size.width % 2 || size.height % 2)
     throw new RangeError(`width and height of a film must be even, got ${size.width} × ${size.height}`);
   const { output, whole } = outputTo(job.file);
   const source = new VideoSampleSource({ codec: 'avc', quality: QUALITY_HIGH, keyFrameInterval: 2 });
   output.addVideoTrack(source, { frameRate: rate.num / rate.den, maximumPacketCount: frames });
+  const soundTrack = sound ? await addSound(output, sound) : null;
   await output.start();
   try {
+    // Beside the pictures: the file wants both in their time.
+    const heard = soundTrack?.write();
+    heard?.catch(() => undefined);
     // The encoder works on one frame while the next is drawn: one promise in flight is enough.
     let encoding: Promise<void> = Promise.resolve();
-    const duration = frameTime(frames, rate);
-    const exposure = renderer.exposureAlong({ poseAt: job.sampleAt, duration, loops: job.loops ?? false });
     for (let i = 0; i < frames; i += 1) {
       signal?.throwIfAborted();
       const time = frameTime(i, rate);
-      const pixels = await unbroken(
-        renderer,
-        () => renderer.frame((part) => job.sampleAt(time + part * open), size, subframes, exposure.at(time)),
-        { isEmpty: noPixels },
-      );
+      const pixels = await job.pixelsAt(i);
       await encoding;
       const sample = new VideoSample(pixels, {
         format: 'RGBX',
@@ -87,6 +122,7 @@ export async function renderVideo(renderer: PictureRenderer, job: VideoJob): Pro
       await new Promise((resolve) => setTimeout(resolve));
     }
     await encoding;
+    await heard;
     await output.finalize();
   } catch (error) {
     await output.cancel();

@@ -220,12 +220,15 @@ export class PictureRenderer implements Breakable {
     return { triangles, calls };
   }
 
-  /** One plain pass, as fast as it gets: for playing and dragging. The bitmap belongs to the caller. */
-  draw(sample: CameraSample, size: PictureSize): ImageBitmap {
+  /**
+   * One plain pass, as fast as it gets: for playing and dragging. The bitmap belongs to the caller.
+   * @param alone it is as bright as its place asks for, whatever was drawn before it
+   */
+  draw(sample: CameraSample, size: PictureSize, alone = false): ImageBitmap {
     this.resize(size);
     this.renderer.info.reset();
     this.renderer.setRenderTarget(null);
-    this.expose(sample, this.easedGain(sample));
+    this.expose(sample, alone ? this.metered(sample) : this.easedGain(sample));
     this.aim(sample, size, [0, 0], [0, 0]);
     this.showDetail('moving', Math.min(1, size.height / DETAIL_HEIGHT));
     this.pass();

@@ -14,10 +14,14 @@ export class Attendance {
     if (before && before.turn > presence.turn) return lapsed;
     // A page that closed is kept too: what it said before that may still be on its way.
     this.pages.set(presence.tab, { presence, at: now });
-    const { projectId = null, stage, person } = before ?? {};
+    const { projectId = null, stage, person, row } = before ?? {};
     if (projectId === null && presence.projectId === null) return lapsed;
     return (
-      lapsed || projectId !== presence.projectId || stage !== presence.stage || person?.name !== presence.person.name
+      lapsed ||
+      projectId !== presence.projectId ||
+      stage !== presence.stage ||
+      row !== presence.row ||
+      person?.name !== presence.person.name
     );
   }
 

@@ -123,6 +123,7 @@ describe('who is here', () => {
     person: PERSON,
     projectId: id(),
     stage: 'Moves',
+    row: null,
     turn: 0,
     ...change,
   });

@@ -25,6 +25,10 @@ export const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('../stage/moves/moves-screen.tsx')).MovesScreen }),
       },
       {
+        path: 'reel',
+        lazy: async () => ({ Component: (await import('../stage/reel/reel-screen.tsx')).ReelScreen }),
+      },
+      {
         path: 'renders',
         lazy: async () => ({ Component: (await import('../stage/renders/renders-screen.tsx')).RendersScreen }),
       },

@@ -106,6 +106,16 @@ async function catchUp(projectId: string): Promise<void> {
 }
 
 let turn = 0;
+/** The row that this page is about just now, and how the others are told. */
+let about: string | null = null;
+let tellAgain: (() => void) | null = null;
+
+/** Tells the others which row this page is about; null: none in particular. */
+export function beAbout(row: string | null): void {
+  if (about === row) return;
+  about = row;
+  tellAgain?.();
+}
 
 /** Tells that this page is open, until what is returned is called. */
 export function beHere(projectId: string, stage: string): () => void {
@@ -118,18 +128,22 @@ export function beHere(projectId: string, stage: string): () => void {
         person: thisPerson(),
         projectId: where,
         stage,
+        row: about,
         turn: ++turn,
       } satisfies Presence),
       // Also from a page that is just being closed.
       keepalive: true,
     }).catch(() => {});
-  tell(projectId);
+  const again = () => tell(projectId);
+  tellAgain = again;
+  again();
   const timer = setInterval(() => tell(projectId), HERE_MS);
   const leave = () => tell(null);
   window.addEventListener('pagehide', leave);
   return () => {
     clearInterval(timer);
     window.removeEventListener('pagehide', leave);
+    if (tellAgain === again) tellAgain = null;
     leave();
   };
 }

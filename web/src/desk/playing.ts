@@ -72,15 +72,20 @@ export function clockAfter(
   return next <= 0 && playRate < 0 ? { time: 0, playing: false } : { time: Math.max(0, next), playing: true };
 }
 
+/** A picture that is made while it plays changes no more often, milliseconds: the rest of the machine belongs to it. */
+const SHORTEST_TICK = 30;
+/** What is drawn already is looked at more often than its frames change, as a part of a frame's time in milliseconds. */
+const FRAME_PART = 350;
+
 /** Runs the clock while playing, round and round where the end is the beginning. Real time: a slow machine shows fewer pictures, not a slower walk. */
-export function usePlayback(duration: number, loops: boolean): void {
+export function usePlayback(duration: number, loops: boolean, rate?: Rate): void {
   const playing = useWorkbench((state) => state.playing);
+  const shortest = rate ? Math.min(SHORTEST_TICK, FRAME_PART * frameTime(1, rate)) : SHORTEST_TICK;
   useEffect(() => {
     if (!playing || duration <= 0) return;
     let before = performance.now();
     let loop = requestAnimationFrame(function tick(now) {
-      // Thirty times a second is as often as a film changes; the rest of the machine belongs to the picture.
-      if (now - before < 30) {
+      if (now - before < shortest) {
         loop = requestAnimationFrame(tick);
         return;
       }
@@ -91,5 +96,5 @@ export function usePlayback(duration: number, loops: boolean): void {
       if (after.playing) loop = requestAnimationFrame(tick);
     });
     return () => cancelAnimationFrame(loop);
-  }, [playing, duration, loops]);
+  }, [playing, duration, loops, shortest]);
 }

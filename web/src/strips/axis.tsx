@@ -14,7 +14,7 @@ const useAxisBy = create<{ by: StripAxis['by'] }>()(() => ({ by: 'time' }));
 const CLOSER = 0.8;
 
 /** What runs from left to right in the strips of a move, how much of it is shown, and how that is changed. */
-export function useStripAxis(move: CompiledMove, width: number, box: RefObject<HTMLElement | null>) {
+export function useStripAxis(move: Pick<CompiledMove, 'duration' | 'path'>, width: number, box: RefObject<HTMLElement | null>) {
   const by = useAxisBy((state) => state.by);
   const [shown, setShown] = useState({ from: 0, to: 1 });
   const { duration, path } = move;
@@ -82,7 +82,7 @@ export function useStripAxis(move: CompiledMove, width: number, box: RefObject<H
       when: () => closer,
       run: () => setShown(panned({ by, ...shown }, 0.5)),
     },
-    { id: 'strips.all', label: 'The whole move in the strips', group: 'Time', when: () => closer, run: fit },
+    { id: 'strips.all', label: 'All of it in the strips', group: 'Time', when: () => closer, run: fit },
   ]);
   return { scale, closer, fit, ...(path && { onBy: () => change(by === 'time' ? 'station' : 'time') }) };
 }
@@ -122,7 +122,7 @@ export function AxisControls({ scale, closer, fit, onBy, extra }: AxisControlsPr
         />
       )}
       {closer && (
-        <Button small tone="quiet" title="Show the whole move" onClick={fit}>
+        <Button small tone="quiet" title="Show all of it" onClick={fit}>
           All
         </Button>
       )}

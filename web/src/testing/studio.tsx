@@ -91,7 +91,7 @@ export const exampleFile = (digit: string): FileRef => ({
 
 export function exampleDocument(change: Partial<ProjectDocument> = {}): ProjectDocument {
   const body = projectBodySchema.parse({});
-  const lists = { model: [], action: [], light: [], move: [], view: [], take: [], link: [] };
+  const lists = { model: [], action: [], light: [], move: [], view: [], reel: [], shot: [], take: [], link: [] };
   return { project: exampleRow(1, 'Ternholm', body), seq: 1, unreadable: [], ...lists, ...change };
 }
 

@@ -4,7 +4,7 @@ import type { SceneModel } from '@eskovan/core/format';
 import { compileMove, needsParts, standing, type CameraSample } from '@eskovan/core/move';
 import { frameTime } from '@eskovan/core/reel';
 import { unpackFooting } from '@eskovan/core/survey';
-import { PictureRenderer, renderStill, renderVideo, smaller, type PictureSize } from '@eskovan/render';
+import { encodeFilm, PictureRenderer, renderStill, renderVideo, smaller, type PictureSize } from '@eskovan/render';
 import { dressModel } from '@eskovan/core/site';
 import * as Comlink from 'comlink';
 import { sceneKey, sizeAcross, type AsideWish, type PictureScene } from '../picture/source.ts';
@@ -12,6 +12,7 @@ import { openFilmFile } from './film-file.ts';
 import { GATHERED_FROM, gatherLight } from './gather-light.ts';
 import { fetchBytes, loadScene, sceneOptions } from './load-scene.ts';
 import { describeParts } from './parts.ts';
+import { ReelFilm, type ReelFilmSource } from './reel-film.ts';
 import { SaidError } from './said.ts';
 
 /** What is rendered: a pose that stands, or a move from `from` seconds on. */
@@ -27,18 +28,22 @@ export type FilmSource =
       from: number;
     };
 
-export interface FilmOrder {
+interface SharedOrder {
   /** The job that it is rendered for. */
   job: string;
-  scene: PictureScene;
-  source: FilmSource;
   size: PictureSize;
   subframes: number;
   /** A film of so many frames, or a still. */
   output: { kind: 'still' } | { kind: 'video'; rate: Rate; frames: number; shutter: number };
 }
 
+export type FilmOrder = SharedOrder & ({ source: FilmSource; scene: PictureScene } | { source: ReelFilmSource });
+type CameraOrder = Extract<FilmOrder, { scene: PictureScene }>;
+type Rendered = { file: Blob; poster: Blob };
+
 /** How pictures are kept that stand for something. */
+/** Across a picture for galleries, pixels. */
+const POSTER = 640;
 const SMALL_PICTURE = { type: 'image/webp', quality: 0.85 } as const;
 
 async function samplerFor(
@@ -75,55 +80,82 @@ const api = {
   },
 
   /** Renders one take; a worker does one and is then thrown away. */
-  async render(order: FilmOrder, onProgress: (done: number) => void): Promise<{ file: Blob; poster: Blob }> {
-    const { source, dress, light } = order.scene;
-    const own = order.source.kind === 'pose' ? [] : ownActions(order.source.body);
-    const actions = [...order.scene.actions, ...own];
-    const loading = loadScene(source).then((model) => ({
-      model,
-      motion: new SiteMotion(model, actions),
-    }));
-    const [{ model, motion }, { sampleAt, loopsAfter }] = await Promise.all([
-      loading,
-      samplerFor(order.source, loading),
-    ]);
-    const renderer = new PictureRenderer();
-    try {
-      await renderer.setModel(dressModel(model, dress), sceneOptions(order.scene, motion), true);
-      const { size, subframes, output } = order;
-      const posterSize = sizeAcross(640, size.width / size.height);
-      if (output.kind === 'still') {
-        // Lines on paper have no light.
-        const hasLight = order.scene.source.kind === 'lit' && dress.look !== 'line';
-        if (subframes >= GATHERED_FROM && hasLight)
-          renderer.correct(await gatherLight(model, light, sampleAt(0), size, onProgress), sampleAt(0));
-        const file = await renderStill(renderer, sampleAt(0), size, subframes);
-        onProgress(1);
-        return { file, poster: await smaller(file, posterSize, SMALL_PICTURE) };
-      }
-      const { rate, frames, shutter } = output;
-      // A third into a film there is more to see than at its start.
-      const posterTime = frameTime(Math.floor(frames / 3), rate);
-      const poster = await renderStill(renderer, sampleAt(posterTime), posterSize, 8, SMALL_PICTURE);
-      const filmFile = await openFilmFile(order.job);
-      const loops = loopsAfter !== null && Math.abs(frameTime(frames, rate) - loopsAfter) < frameTime(1, rate);
-      const file = await renderVideo(renderer, {
-        ...(filmFile ? { file: filmFile } : {}),
-        sampleAt,
-        rate,
-        frames,
-        loops,
-        shutter,
-        size,
-        subframes,
-        onProgress,
-      });
-      return { file, poster };
-    } finally {
-      renderer.dispose();
-    }
-  },
+  render: (order: FilmOrder, onProgress: (done: number) => void): Promise<Rendered> =>
+    'scene' in order ? renderCamera(order, onProgress) : renderReel(order, onProgress),
 };
+
+/** A film whose shots and joins are those of a reel. */
+async function renderReel(
+  { job, source, size, subframes, output }: Extract<FilmOrder, { source: ReelFilmSource }>,
+  onProgress: (done: number) => void,
+): Promise<Rendered> {
+  if (output.kind !== 'video') throw new SaidError('A reel is rendered as a film.');
+  const { rate, frames, shutter } = output;
+  const film = await ReelFilm.of(source, { size, subframes, shutter });
+  try {
+    const poster = await film.still(Math.floor(frames / 3), SMALL_PICTURE);
+    const filmFile = await openFilmFile(job);
+    const file = await encodeFilm({
+      ...(filmFile ? { file: filmFile } : {}),
+      rate,
+      frames,
+      size,
+      sound: source.sound,
+      pixelsAt: film.pixelsAt,
+      onProgress,
+    });
+    return { file, poster: await smaller(poster, sizeAcross(POSTER, size.width / size.height), SMALL_PICTURE) };
+  } finally {
+    film.dispose();
+  }
+}
+
+/** A film, or a still, of one camera. */
+async function renderCamera(order: CameraOrder, onProgress: (done: number) => void): Promise<Rendered> {
+  const { source, dress, light } = order.scene;
+  const own = order.source.kind === 'pose' ? [] : ownActions(order.source.body);
+  const actions = [...order.scene.actions, ...own];
+  const loading = loadScene(source).then((model) => ({
+    model,
+    motion: new SiteMotion(model, actions),
+  }));
+  const [{ model, motion }, { sampleAt, loopsAfter }] = await Promise.all([loading, samplerFor(order.source, loading)]);
+  const renderer = new PictureRenderer();
+  try {
+    await renderer.setModel(dressModel(model, dress), sceneOptions(order.scene, motion), true);
+    const { size, subframes, output } = order;
+    const posterSize = sizeAcross(POSTER, size.width / size.height);
+    if (output.kind === 'still') {
+      // Lines on paper have no light.
+      const hasLight = order.scene.source.kind === 'lit' && dress.look !== 'line';
+      if (subframes >= GATHERED_FROM && hasLight)
+        renderer.correct(await gatherLight(model, light, sampleAt(0), size, onProgress), sampleAt(0));
+      const file = await renderStill(renderer, sampleAt(0), size, subframes);
+      onProgress(1);
+      return { file, poster: await smaller(file, posterSize, SMALL_PICTURE) };
+    }
+    const { rate, frames, shutter } = output;
+    // A third into a film there is more to see than at its start.
+    const posterTime = frameTime(Math.floor(frames / 3), rate);
+    const poster = await renderStill(renderer, sampleAt(posterTime), posterSize, 8, SMALL_PICTURE);
+    const filmFile = await openFilmFile(order.job);
+    const loops = loopsAfter !== null && Math.abs(frameTime(frames, rate) - loopsAfter) < frameTime(1, rate);
+    const file = await renderVideo(renderer, {
+      ...(filmFile ? { file: filmFile } : {}),
+      sampleAt,
+      rate,
+      frames,
+      loops,
+      shutter,
+      size,
+      subframes,
+      onProgress,
+    });
+    return { file, poster };
+  } finally {
+    renderer.dispose();
+  }
+}
 
 export type FilmWorker = typeof api;
 Comlink.expose(api);

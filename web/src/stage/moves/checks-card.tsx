@@ -6,7 +6,7 @@ import { editBody } from '../../data/edit-row.ts';
 import { workbench } from '../../desk/workbench.ts';
 import { Button, Card, useStable } from '../../kit/index.ts';
 import { CheckLine } from '../shared/check-line.tsx';
-import { describeFinding } from './describe-finding.ts';
+import { describeFinding } from '../shared/describe-finding.ts';
 import { loseTrying, lostJustNow, stopTrying, tryOut } from './trying.ts';
 import { LimitsDialog } from './limits-dialog.tsx';
 

@@ -4,7 +4,7 @@ import type { Footing } from '@eskovan/core/survey';
 import type { Snap } from '@eskovan/core/wayfind';
 import { useMemo } from 'react';
 import { usePlan } from '../../plan/plan.tsx';
-import { shortFinding } from './describe-finding.ts';
+import { shortFinding } from '../shared/describe-finding.ts';
 
 interface DrawingLineProps {
   last: PathNode | undefined;

@@ -1,5 +1,5 @@
 import type { Rate } from '@eskovan/core/document';
-import type { RenderJob } from './render-jobs.ts';
+import type { RenderJob } from '../shared/render-jobs.ts';
 
 /** Seconds until a job is done, from how it has gone so far; null while nobody can tell. */
 export function secondsLeft(job: Pick<RenderJob, 'done' | 'frames' | 'started' | 'state'>, now: number): number | null {

@@ -9,30 +9,10 @@ import { useLight, usePictureScene, useSite } from '../../site/use-site.ts';
 import { Button, Card, Line, NumberField, Select, Value } from '../../kit/index.ts';
 import { useCompiledMove } from '../shared/use-compiled-move.ts';
 import { describeRate } from './describe.ts';
-import { startRender } from './render-jobs.ts';
-
-const SIZES = [
-  { value: '360', label: '640 px wide, small', width: 640 },
-  { value: '720', label: '1280 px wide', width: 1280 },
-  { value: '1080', label: '1920 px wide', width: 1920 },
-  { value: '2160', label: '3840 px wide, large', width: 3840 },
-] as const;
-
-const QUALITIES = [
-  { value: 'draft', label: 'Draft, 2 passes', subframes: 2 },
-  { value: 'good', label: 'Good, 8 passes', subframes: 8 },
-  { value: 'fine', label: 'Fine, 32 passes', subframes: 32 },
-] as const;
-
-const SHUTTERS = [
-  { value: 'half', label: 'Half a frame (180°)', open: 0.5 },
-  { value: 'whole', label: 'All of it (360°)', open: 1 },
-  { value: 'none', label: 'An instant, no blur', open: 0 },
-] as const;
+import { evenPixels, QUALITIES, SHUTTERS, SIZES } from '../shared/render-options.ts';
+import { startRender } from '../shared/render-jobs.ts';
 
 type SourceKey = `${'move' | 'view'}:${string}`;
-
-const even = (n: number) => Math.max(16, Math.round(n / 2) * 2);
 
 function sourcesOf(document: ProjectDocument): { value: SourceKey; label: string }[] {
   return [
@@ -66,7 +46,7 @@ export function RenderForm() {
   const rate = project.body.rate;
   const aspect = aspectOf({ frame: frameOf(view?.body ?? null, project.body) });
   const { width } = SIZES.find(({ value }) => value === size)!;
-  const pixels = { width: even(width), height: even(width / aspect) };
+  const pixels = evenPixels(width, aspect);
   const { subframes } = QUALITIES.find(({ value }) => value === quality)!;
   const frames = frameCount(Math.max(0, to - from), rate);
   const row = move ?? view;

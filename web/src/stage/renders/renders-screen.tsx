@@ -11,7 +11,7 @@ import { NeedsModel } from '../shared/needs-model.tsx';
 import { RenderForm } from './render-form.tsx';
 import { takeLabel } from '../shared/take-label.ts';
 import { describeRate, secondsLeft } from './describe.ts';
-import { dropRender, useRenderJobs, type RenderJob } from './render-jobs.ts';
+import { dropRender, useRenderJobs, type RenderJob } from '../shared/render-jobs.ts';
 
 /** Drafts first, finals later; every take is kept. */
 export function RendersScreen() {

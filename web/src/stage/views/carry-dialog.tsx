@@ -10,7 +10,7 @@ import { useModels } from '../../site/use-site.ts';
 import { saidOf } from '../../worker/said.ts';
 import { WhichViews, useWhichViews } from './which-views.tsx';
 import { bcfFile, csvFile, glbFile, keepBrought, picturesFile, readViews, type Carried } from './carry.ts';
-import { useSceneIn } from './use-scene-in.ts';
+import { useSceneIn } from '../../site/use-scene-in.ts';
 
 interface CarryDialogProps {
   /** All views in their order, and those that are chosen. */

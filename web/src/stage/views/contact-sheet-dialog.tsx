@@ -9,7 +9,7 @@ import { lensText } from '../shared/lens-text.ts';
 import { useProject } from '../../data/use-project.ts';
 import { Button, Dialog, Line, saveFile, Select } from '../../kit/index.ts';
 import type { SiteData } from '../../site/use-site.ts';
-import { drawSheet, sheetPdf, sheetPng, type SheetOrder } from './contact-sheet.ts';
+import { drawSheet, sheetPdf, sheetPng, type SheetOrder } from '../shared/sheet-drawing.ts';
 import { useWhichViews, WhichViews } from './which-views.tsx';
 
 interface ContactSheetDialogProps {

@@ -9,7 +9,7 @@ import { useAsidePicture } from '../../picture/use-aside-picture.ts';
 import { keepSeveral } from '../shared/keep-view.ts';
 import { suggestedName, whySuggested } from './describe-suggestion.ts';
 import { scoutAs, withPerspective } from './use-seen.ts';
-import { useSceneIn } from './use-scene-in.ts';
+import { useSceneIn } from '../../site/use-scene-in.ts';
 import { useSuggestions } from './use-suggestions.ts';
 
 interface SuggestDialogProps {

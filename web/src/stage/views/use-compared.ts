@@ -2,7 +2,7 @@ import { aspectOf, frameOf, type Row, type ViewBody } from '@eskovan/core/docume
 import { useMemo } from 'react';
 import { useProject } from '../../data/use-project.ts';
 import { sizeAcross, type AsideWish } from '../../picture/source.ts';
-import { useSceneIn } from './use-scene-in.ts';
+import { useSceneIn } from '../../site/use-scene-in.ts';
 
 /** What all compared views take from the first one, so that the rest can be judged. */
 export type Link = 'nothing' | 'lens' | 'light' | 'pose';

@@ -5,7 +5,7 @@ import { usePictureState } from '../../picture/client.ts';
 import { sceneKey, type PictureScene } from '../../picture/source.ts';
 import { useLightKeys } from '../../site/use-site.ts';
 import { drawThumbnail } from '../shared/keep-view.ts';
-import { useSceneIn } from './use-scene-in.ts';
+import { useSceneIn } from '../../site/use-scene-in.ts';
 
 /**
  * Views that came without a picture (from a seed, or after an update) get theirs: those in the light that is shown from

@@ -1,11 +1,11 @@
 import { chosenLight } from '@eskovan/core/site';
 import { useCallback } from 'react';
-import { liveRows } from '../../data/changes.ts';
-import { useProject } from '../../data/use-project.ts';
-import type { PictureScene } from '../../picture/source.ts';
-import { pictureScene } from '../../site/picture-scene.ts';
-import { useSiteState } from '../../site/site-state.ts';
-import { useLightKeys } from '../../site/use-site.ts';
+import { liveRows } from '../data/changes.ts';
+import { useProject } from '../data/use-project.ts';
+import type { PictureScene } from '../picture/source.ts';
+import { pictureScene } from './picture-scene.ts';
+import { useSiteState } from './site-state.ts';
+import { useLightKeys } from './use-site.ts';
 
 /** What a picture is to show in any light of the project; null while that light is not whole. */
 export function useSceneIn(): (light: string | null | undefined) => PictureScene | null {

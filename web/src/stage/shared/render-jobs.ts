@@ -9,11 +9,14 @@ import { dropFilmFile } from '../../worker/film-file.ts';
 import type { FilmOrder, FilmWorker } from '../../worker/film.worker.ts';
 import { saidOf } from '../../worker/said.ts';
 
+/** An order without the job that it is for. */
+type WithoutJob<O> = O extends unknown ? Omit<O, 'job'> : never;
+
 export interface RenderWish {
   projectId: string;
   /** What is rendered, by name for the list. */
   source: BodyOf<'take'>['source'];
-  order: Omit<FilmOrder, 'job'>;
+  order: WithoutJob<FilmOrder>;
 }
 
 export interface RenderJob extends RenderWish {

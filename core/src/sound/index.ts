@@ -1,0 +1,2 @@
+export * from './beats.ts';
+export * from './mix.ts';

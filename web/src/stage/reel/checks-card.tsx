@@ -1,0 +1,121 @@
+import { frameTime } from '@eskovan/core/reel';
+import { workbench } from '../../desk/workbench.ts';
+import { Card } from '../../kit/index.ts';
+import { CheckLine } from '../shared/check-line.tsx';
+import { describeFinding } from '../shared/describe-finding.ts';
+import { chooseShot } from './edit-reel.ts';
+import { reelDesk } from './reel-desk.ts';
+import type { OpenReel } from './open-reel.ts';
+import { useReelFacts } from './reel-facts.ts';
+import { carries, flowSentence } from './words.ts';
+
+interface Line {
+  key: string;
+  severity: 'note' | 'problem';
+  text: string;
+  go: () => void;
+}
+
+/** So many are listed; more are counted. */
+const LISTED = 40;
+
+/** What the checks say of all shots and joins, each leading to where it is. */
+export function ReelChecksCard({ open }: { open: OpenReel }) {
+  const { findings, joins, cover, current } = useReelFacts();
+  const { shots, plan, rate, row } = open;
+  const nameOf = (id: string) => {
+    const index = shots.findIndex((shot) => shot.id === id);
+    return `${index + 1} ${shots[index]?.name ?? ''}`;
+  };
+  const goTo = (id: string, time: number) => {
+    chooseShot(id);
+    workbench.set({ time, playing: false });
+  };
+  const lines: Line[] = [
+    ...plan.shots.flatMap(({ id, lost, start }): Line[] =>
+      lost === null
+        ? []
+        : [
+            {
+              key: `lost ${id}`,
+              severity: lost === 'gone' ? 'problem' : 'note',
+              text: `${nameOf(id)}: ${lost === 'gone' ? 'what it showed is not in the project any more.' : 'its move has become shorter than the shot shows of it.'}`,
+              go: () => goTo(id, frameTime(start, rate)),
+            },
+          ],
+    ),
+    ...plan.shots.slice(1).flatMap((shot): Line[] => {
+      const fact = joins[shot.id];
+      const go = () => {
+        reelDesk.set({ join: shot.id });
+        workbench.set({ time: frameTime(Math.max(0, shot.start - 1), rate), playing: false });
+      };
+      const name = `Join ${shot.index} → ${shot.index + 1}`;
+      if (!fact) return [];
+      return [
+        ...(fact.through.length > 0
+          ? [
+              {
+                key: `through ${shot.id}`,
+                severity: 'problem' as const,
+                text: `${name}: the blended camera goes through something solid.`,
+                go,
+              },
+            ]
+          : []),
+        ...(!carries(fact.flow) && shot.join?.kind !== 'blend'
+          ? [
+              {
+                key: `flow ${shot.id}`,
+                severity: 'note' as const,
+                text: `${name} ${fact.flow.word}. ${flowSentence(fact.flow)}`,
+                go,
+              },
+            ]
+          : []),
+      ];
+    }),
+    ...findings.map(({ shot, from, finding }, i): Line => ({
+      key: `${shot} ${i}`,
+      severity: finding.severity,
+      text: `${nameOf(shot)}: ${describeFinding(finding)}`,
+      go: () => goTo(shot, from),
+    })),
+    ...(cover ? (row.body.promised ?? []) : [])
+      .filter((name) => !cover!.some(({ room, seen }) => room === name && seen > 0.05))
+      .map((name): Line => ({
+        key: `promised ${name}`,
+        severity: 'problem',
+        text: `${name} was promised and is never seen.`,
+        go: () => {},
+      })),
+  ];
+  const problems = lines.filter(({ severity }) => severity === 'problem').length;
+  const sorted = [...lines].sort((a, b) => Number(b.severity === 'problem') - Number(a.severity === 'problem'));
+  return (
+    <Card
+      title="Checks"
+      note={
+        current
+          ? lines.length === 0
+            ? 'all fine'
+            : `${problems} problems · ${lines.length - problems} notes`
+          : 'looking'
+      }
+    >
+      <ul className="grid gap-1.5" aria-label="Findings of the reel">
+        {sorted.slice(0, LISTED).map(({ key, severity, text, go }) => (
+          <CheckLine key={key} severity={severity}>
+            <button type="button" className="min-h-6 text-left hover:underline" onClick={go}>
+              {text}
+            </button>
+          </CheckLine>
+        ))}
+        {current && lines.length === 0 && (
+          <CheckLine severity="fine">Paces, joins, clearances and what was promised: nothing to say.</CheckLine>
+        )}
+        {sorted.length > LISTED && <li className="text-ink-faint">and {sorted.length - LISTED} more</li>}
+      </ul>
+    </Card>
+  );
+}

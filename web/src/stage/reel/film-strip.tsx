@@ -1,0 +1,184 @@
+import type { Row } from '@eskovan/core/document';
+import { frameTime, type PlannedShot } from '@eskovan/core/reel';
+import { useRef, useState, type DragEvent, type PointerEvent } from 'react';
+import { useProject } from '../../data/use-project.ts';
+import { beginEdit, type Gesture } from '../../data/undo.ts';
+import { howOf, useChosenRows } from '../../desk/selection.ts';
+import type { StripScale } from '../../strips/scales.ts';
+import { addShots, chooseShot, moveShots, reelNow, rollCut, trimShot } from './edit-reel.ts';
+import { editedShot, type OpenReel } from './open-reel.ts';
+import { DRAGGED, readDragged } from './dragged.ts';
+import { ShotBlock } from './shot-block.tsx';
+import type { ShotPeople } from './use-shot-people.ts';
+
+interface FilmStripProps {
+  open: OpenReel;
+  scale: StripScale;
+  top: number;
+  height: number;
+  keys: readonly string[];
+  imageOf: (key: string | undefined) => string | null;
+  people: ShotPeople;
+  onOpen: (row: Row<'shot'>) => void;
+}
+
+/** A hand that goes less far moves nothing, pixels. */
+const STILL = 4;
+
+/** Where in the order a place in the strip is: before the shot whose middle comes after it. */
+function placeAt(open: OpenReel, scale: StripScale, x: number): number {
+  const after = open.plan.shots.findIndex((shot) => scale.x(frameTime(shot.start + shot.frames / 2, open.rate)) > x);
+  return after < 0 ? open.shots.length : after;
+}
+
+const edgeX = (open: OpenReel, scale: StripScale, place: number): number => {
+  const shot = open.plan.shots[place];
+  return scale.x(frameTime(shot ? shot.start + shot.overlap / 2 : open.plan.frames, open.rate));
+};
+
+/** The shots as a strip of film: as wide as they are long, dragged to other places, trimmed by their edges. */
+export function FilmStrip({ open, scale, top, height, keys, imageOf, people, onOpen }: FilmStripProps) {
+  const { move, view } = useProject();
+  const chosen = useChosenRows('shot');
+  const box = useRef<HTMLDivElement>(null);
+  const [drop, setDrop] = useState<number | null>(null);
+  const hold = useRef<{ x: number; ids: readonly string[]; moved: boolean } | null>(null);
+  const trim = useRef<{
+    x: number;
+    index: number;
+    edge: 'start' | 'end';
+    gesture: Gesture | null;
+    from: OpenReel;
+  } | null>(null);
+  const order = open.shots.map(({ id }) => id);
+  const xIn = (clientX: number) => clientX - box.current!.getBoundingClientRect().left;
+  const framesFor = (pixels: number) =>
+    Math.round((scale.timeAt(scale.x(0) + Math.abs(pixels)) * open.rate.num) / open.rate.den) * Math.sign(pixels);
+
+  const onDown = (event: PointerEvent, row: Row<'shot'>) => {
+    if (event.button !== 0) return;
+    event.stopPropagation();
+    event.currentTarget.setPointerCapture(event.pointerId);
+    const ids = chosen.ids.includes(row.id) ? chosen.ids : groupOf(open, row);
+    hold.current = { x: event.clientX, ids, moved: false };
+  };
+  const onMove = (event: PointerEvent) => {
+    const held = hold.current;
+    if (!held || Math.abs(event.clientX - held.x) < STILL) return;
+    held.moved = true;
+    setDrop(placeAt(open, scale, xIn(event.clientX)));
+  };
+  const onUp = (event: PointerEvent, row: Row<'shot'>) => {
+    const held = hold.current;
+    hold.current = null;
+    setDrop(null);
+    if (!held) return;
+    if (held.moved) moveShots(open, held.ids, placeAt(open, scale, xIn(event.clientX)));
+    else chooseShot(row.id, howOf(event), order);
+  };
+
+  const onEdgeDown = (event: PointerEvent, index: number, edge: 'start' | 'end') => {
+    if (event.button !== 0) return;
+    event.stopPropagation();
+    event.currentTarget.setPointerCapture(event.pointerId);
+    trim.current = { x: event.clientX, index, edge, gesture: null, from: open };
+  };
+  const onEdgeMove = (event: PointerEvent) => {
+    const held = trim.current;
+    if (!held) return;
+    const dx = event.clientX - held.x;
+    if (!held.gesture && Math.abs(dx) < STILL) return;
+    held.gesture ??= beginEdit();
+    if (held.gesture.open) trimBy(held, framesFor(dx), event.altKey);
+  };
+  const trimBy = ({ index, edge, from }: NonNullable<typeof trim.current>, frames: number, roll: boolean) => {
+    const [shot, before, after] = [index, index - 1, index + 1].map((i) => editedShot(from, i));
+    if (!shot) return;
+    // Without ripple the neighbour gives what this one takes.
+    if (roll && edge === 'end' && after) rollCut(open, index + 1, frames, [shot, after]);
+    else if (roll && edge === 'start' && before) rollCut(open, index, frames, [before, shot]);
+    else trimShot(open, from.shots[index]!, edge, frames, shot);
+  };
+  const onEdgeUp = () => {
+    trim.current?.gesture?.commit();
+    trim.current = null;
+  };
+
+  const onDragOver = (event: DragEvent) => {
+    if (!event.dataTransfer.types.includes(DRAGGED)) return;
+    event.preventDefault();
+    event.dataTransfer.dropEffect = 'copy';
+    setDrop(placeAt(open, scale, xIn(event.clientX)));
+  };
+  const onDrop = (event: DragEvent) => {
+    const added = readDragged(event.dataTransfer, { move, view });
+    setDrop(null);
+    if (!added) return;
+    event.preventDefault();
+    const now = reelNow(open);
+    addShots(open, [added], now ? placeAt(now, scale, xIn(event.clientX)) : undefined);
+  };
+
+  return (
+    <div
+      ref={box}
+      role="list"
+      aria-label="Shots"
+      className="absolute inset-x-0"
+      style={{ top, height }}
+      onDragOver={onDragOver}
+      onDragLeave={() => setDrop(null)}
+      onDrop={onDrop}
+    >
+      {open.shots.map((row, i) => {
+        const planned = open.plan.shots[i]!;
+        const box = blockOf(planned, open, scale);
+        if (box.left + box.width < scale.x(scale.ends[0]) - 2 || box.left > scale.x(scale.ends[1]) + 2) return null;
+        return (
+          <ShotBlock
+            key={row.id}
+            {...{ row, planned, height, keys, imageOf, onOpen, onEdgeMove, onEdgeUp }}
+            left={box.left}
+            width={box.width}
+            rate={open.rate}
+            aspect={open.aspect}
+            chosen={chosen.ids.includes(row.id)}
+            people={people[row.id] ?? NOBODY}
+            onDown={onDown}
+            onMove={onMove}
+            onUp={onUp}
+            onEdgeDown={(event, edge) => onEdgeDown(event, i, edge)}
+            onGo={(by, how) => {
+              const next = open.shots[i + by];
+              if (next) chooseShot(next.id, how, order);
+              requestAnimationFrame(() =>
+                document.querySelector<HTMLElement>(`[data-shot="${next?.id ?? row.id}"]`)?.focus(),
+              );
+            }}
+          />
+        );
+      })}
+      {drop !== null && (
+        <span
+          aria-hidden
+          className="pointer-events-none absolute -top-1 -bottom-1 w-[3px] rounded bg-lagoon"
+          style={{ left: edgeX(open, scale, drop) - 1.5 }}
+        />
+      )}
+    </div>
+  );
+}
+
+const NOBODY: readonly string[] = [];
+
+/** A shot's place; what it shares with its neighbours is halved between them. */
+function blockOf({ index, start, frames, overlap }: PlannedShot, { plan, rate }: OpenReel, scale: StripScale) {
+  const after = plan.shots[index + 1]?.overlap ?? 0;
+  const left = scale.x(frameTime(start + overlap / 2, rate));
+  const right = scale.x(frameTime(start + frames - after / 2, rate));
+  return { left, width: Math.max(3, right - left) };
+}
+
+/** A shot stands for those that it is grouped with. */
+const groupOf = ({ shots }: OpenReel, { id, body }: Row<'shot'>): readonly string[] =>
+  body.group ? shots.filter((row) => row.body.group === body.group).map((row) => row.id) : [id];

@@ -1,0 +1,17 @@
+import { create } from 'zustand';
+
+/** What is looked at on the Reel stage. Nothing of it is saved. */
+interface ReelDesk {
+  /** The join that is chosen, by the shot that it leads to; null while shots are. */
+  join: string | null;
+  /** What can be brought in is listed by kind. */
+  bringIn: 'moves' | 'views' | 'cards';
+  /** The shots are shown as a proposal would have them, while it is pointed at. */
+  trying: boolean;
+}
+
+export const useReelDesk = create<ReelDesk>()(() => ({ join: null, bringIn: 'moves', trying: false }));
+export const reelDesk = {
+  get: useReelDesk.getState,
+  set: useReelDesk.setState,
+};

@@ -1,0 +1,42 @@
+import type { RoomCover } from '@eskovan/core/check';
+import type { CutFlow, CutNote, ShotSource } from '@eskovan/core/reel';
+import { create } from 'zustand';
+import type { ShotFinding } from '../../worker/shot-findings.ts';
+
+/** What a join does, by the shot that it leads to. */
+export interface JoinFact {
+  flow: CutFlow;
+  notes: readonly CutNote[];
+  through: readonly number[];
+}
+
+/** What workers know of the reel that is shown. All of it follows from the project: nothing of it is saved. */
+interface ReelFacts {
+  /** How long moves are, by their rows; null for one that has not enough of it. Those of before stay until newer ones come. */
+  measured: Readonly<Record<string, ShotSource | null>>;
+  /** Names of what each frame shows, of the plan that `keysOf` stands for. */
+  keys: readonly string[];
+  keysOf: unknown;
+  /** Image speeds by shot, evenly spread over it. */
+  flows: Readonly<Record<string, Float32Array>>;
+  joins: Readonly<Record<string, JoinFact>>;
+  cover: readonly RoomCover[] | null;
+  findings: readonly ShotFinding[];
+  /** Are these of what is shown now? */
+  current: boolean;
+}
+
+const NOTHING: ReelFacts = {
+  measured: {},
+  keys: [],
+  keysOf: null,
+  flows: {},
+  joins: {},
+  cover: null,
+  findings: [],
+  current: false,
+};
+
+export const useReelFacts = create<ReelFacts>()(() => NOTHING);
+export const setFacts = useReelFacts.setState;
+export const clearFacts = (): void => setFacts(NOTHING);

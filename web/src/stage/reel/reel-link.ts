@@ -1,0 +1,98 @@
+import type { CoveredStorey } from '@eskovan/core/check';
+import type { Match } from '@eskovan/core/reel';
+import type { NamedPicture } from '../../picture/ahead.ts';
+import type { OrderedShot, ReelOrder, ReelSite } from '../../worker/reel-work.ts';
+import { setFacts } from './reel-facts.ts';
+import { startReelHand, type ReelHand } from './reel-hand.ts';
+
+/** What is asked of the reel again whenever it changes. */
+export interface ReelQuestion {
+  order: ReelOrder;
+  /** Stands for the plan that it belongs to. */
+  plan: unknown;
+  storeys: readonly CoveredStorey[];
+}
+
+/** So long after a change the slower questions are asked, milliseconds: a dragging hand asks none. */
+const REST = 220;
+
+/**
+ * The two workers that know the reel: one for what is waited for (lengths, what frames show), one that looks at all of it
+ * (flow, rooms, checks). Of questions that wait only the newest is asked.
+ */
+export class ReelLink {
+  private readonly quick: ReelHand = startReelHand('reel');
+  private readonly slow: ReelHand = startReelHand('reel-look');
+  private site: Promise<unknown> = Promise.resolve();
+  private asked = 0;
+  private looking: Promise<void> = Promise.resolve();
+  private timer: ReturnType<typeof setTimeout> | undefined;
+
+  /** Moves are measured anew in another site. */
+  setSite(site: ReelSite): Promise<void> {
+    const given = Promise.all(
+      [this.quick, this.slow].map(({ remote, stopped }) => Promise.race([remote.setSite(site), stopped])),
+    );
+    this.site = given.catch(() => undefined);
+    return given.then(() => undefined);
+  }
+
+  async measure(moves: readonly NonNullable<OrderedShot['move']>[]): Promise<void> {
+    await this.site;
+    const measured = await Promise.race([this.quick.remote.measure([...moves]), this.quick.stopped]);
+    setFacts((now) => ({ measured: { ...now.measured, ...measured } }));
+  }
+
+  /** Takes the reel as it is now, and asks what follows from it. */
+  async ask({ order, plan, storeys }: ReelQuestion): Promise<void> {
+    const turn = (this.asked += 1);
+    setFacts({ current: false });
+    clearTimeout(this.timer);
+    await this.site;
+    if (turn !== this.asked) return;
+    await Promise.race([this.quick.remote.setReel(order), this.quick.stopped]);
+    const keys = await Promise.race([this.quick.remote.keys(), this.quick.stopped]);
+    if (turn !== this.asked) return;
+    setFacts({ keys, keysOf: plan });
+    this.timer = setTimeout(() => {
+      this.looking = this.looking.then(() => this.look(turn, order, storeys)).catch(() => undefined);
+    }, REST);
+  }
+
+  private async look(turn: number, order: ReelOrder, storeys: readonly CoveredStorey[]): Promise<void> {
+    const { remote, stopped } = this.slow;
+    const orStopped = <T>(answer: Promise<T>) => Promise.race([answer, stopped]);
+    if (turn !== this.asked) return;
+    await orStopped(remote.setReel(order));
+    const { shots, joins } = await orStopped(remote.flow());
+    if (turn !== this.asked) return;
+    setFacts({
+      flows: Object.fromEntries(shots.map(({ shot, speeds }) => [shot, speeds])),
+      joins: Object.fromEntries(joins.map(({ shot, ...fact }) => [shot, fact])),
+    });
+    const cover = await orStopped(remote.cover(storeys));
+    if (turn !== this.asked) return;
+    setFacts({ cover });
+    const findings = await orStopped(remote.findings());
+    if (turn === this.asked) setFacts({ findings, current: true });
+  }
+
+  /** What a frame shows. */
+  async picture(frame: number): Promise<NamedPicture> {
+    const [picture] = await Promise.race([this.quick.remote.pictures([frame]), this.quick.stopped]);
+    return picture!;
+  }
+
+  /** @param index of the shot that the join leads to */
+  match = (index: number, keepLength: boolean): Promise<Match[]> =>
+    Promise.race([this.slow.remote.match(index, keepLength), this.slow.stopped]);
+
+  samplesCsv = (): Promise<string> => Promise.race([this.quick.remote.samplesCsv(), this.quick.stopped]);
+
+  close(): void {
+    this.asked += 1;
+    clearTimeout(this.timer);
+    this.quick.stop();
+    this.slow.stop();
+  }
+}

@@ -1,0 +1,190 @@
+import type { Row } from '@eskovan/core/document';
+import { frameAt, frameTime, timecodeOf } from '@eskovan/core/reel';
+import { useEffect, useRef, type PointerEvent } from 'react';
+import { workbench } from '../../desk/workbench.ts';
+import { useKept, useSize } from '../../kit/index.ts';
+import { AxisControls, useStripAxis } from '../../strips/axis.tsx';
+import { Playhead } from '../../strips/playhead.tsx';
+import { RoundBand } from '../../strips/round-band.tsx';
+import { LABELS, RULER, type StripScale } from '../../strips/scales.ts';
+import { StripRuler } from '../../strips/strip-chart.tsx';
+import { FilmStrip } from './film-strip.tsx';
+import { FlowLine } from './flow-line.tsx';
+import { JoinHandles } from './join-handles.tsx';
+import { Markers } from './markers.tsx';
+import type { OpenReel } from './open-reel.ts';
+import { useReelFacts } from './reel-facts.ts';
+import { RoomRows } from './room-rows.tsx';
+import { stripFramesOf } from './shot-block.tsx';
+import { WaveRow } from './wave-row.tsx';
+import { drawnPart, useAheadImages, type Ahead } from './use-ahead.ts';
+import type { ShotPeople } from './use-shot-people.ts';
+
+interface ReelStripsProps {
+  open: OpenReel;
+  ahead: Ahead | null;
+  people: ShotPeople;
+  /** Told which frames the strip shows: those are drawn first. */
+  onStripFrames: (frames: readonly number[]) => void;
+  onOpen: (row: Row<'shot'>) => void;
+}
+
+/** Heights of what lies in the strips, from the top, pixels. */
+const SHOTS = 78;
+const JOINS = 20;
+const ROW = 15;
+const WAVE = 26;
+const GAP = 6;
+/** What is drawn already is shown in so many pieces. */
+const PIECES = 120;
+
+/** The reel over time: shots, joins, how the picture moves, what is seen. */
+export function ReelStrips({ open, ahead, people, onStripFrames, onOpen }: ReelStripsProps) {
+  const box = useRef<HTMLDivElement>(null);
+  const size = useSize(box);
+  const { plan, rate } = open;
+  const duration = frameTime(plan.frames, rate);
+  const axis = useStripAxis({ duration: Math.max(duration, 0.04), path: null }, size.width, box);
+  const { scale } = axis;
+  const { keys, flows, joins, cover, current } = useReelFacts();
+  const imageOf = useAheadImages(ahead);
+  const shotsTop = RULER + 5;
+  const joinsTop = shotsTop + SHOTS + 1;
+  const flowTop = joinsTop + JOINS + 2;
+  const left = size.height - flowTop - GAP;
+  const wave = open.row.body.sound ? WAVE + GAP : 0;
+  const rows = Math.max(0, Math.min(8, Math.floor((left - wave - 56) / ROW)));
+  const flowHeight = Math.max(24, Math.min(84, left - wave - rows * ROW - GAP));
+  const roomsTop = flowTop + flowHeight + GAP + wave;
+  const frames = useKept(
+    plan.shots.flatMap((shot) => {
+      const width = scale.x(frameTime(shot.start + shot.frames, rate)) - scale.x(frameTime(shot.start, rate));
+      return stripFramesOf(shot, width, SHOTS, open.aspect);
+    }),
+  );
+  useEffect(() => onStripFrames(frames), [frames, onStripFrames]);
+
+  const timeOf = (event: PointerEvent<HTMLDivElement>) => {
+    const time = scale.timeAt(event.clientX - event.currentTarget.getBoundingClientRect().left);
+    return frameTime(Math.min(plan.frames - 1, frameAt(time, rate)), rate);
+  };
+  const seek = (time: number) => workbench.set({ time, playing: false });
+  return (
+    <div
+      ref={box}
+      className="relative h-full w-full touch-none overflow-hidden bg-desk select-none"
+      data-testid="reel-strips"
+      data-current={current}
+      data-drawn={drawnPart(ahead, keys, 0, plan.frames).toFixed(3)}
+      onPointerDown={(event) => {
+        if (event.clientX - event.currentTarget.getBoundingClientRect().left < LABELS - 8) return;
+        event.currentTarget.setPointerCapture(event.pointerId);
+        seek(timeOf(event));
+      }}
+      onPointerMove={(event) =>
+        event.buttons === 1 && event.currentTarget.hasPointerCapture(event.pointerId) && seek(timeOf(event))
+      }
+    >
+      {size.width > 0 && (
+        <>
+          <svg width={size.width} height={size.height} className="absolute block" aria-hidden>
+            <StripRuler scale={scale} top={RULER} />
+            <Drawn {...{ ahead, keys, scale, open }} top={RULER + 1} />
+            <g fontSize="12.5" fontWeight="600" fill="var(--ink)">
+              <text x={12} y={shotsTop + 26}>
+                Shots
+              </text>
+              <text x={12} y={flowTop + 16}>
+                Flow
+              </text>
+              {rows > 0 && (
+                <text x={12} y={roomsTop + 12}>
+                  Rooms
+                </text>
+              )}
+            </g>
+            <g fontSize="11" fill="var(--ink-faint)">
+              <text x={12} y={shotsTop + 43} fontFamily="var(--font-mono)">
+                {duration.toFixed(2)} s
+              </text>
+              <text x={12} y={shotsTop + 58} fontFamily="var(--font-mono)">
+                {timecodeOf(plan.frames, rate)}
+              </text>
+              {flowHeight > 44 && (
+                <>
+                  <text x={12} y={flowTop + 31}>
+                    how fast the
+                  </text>
+                  <text x={12} y={flowTop + 44}>
+                    picture moves
+                  </text>
+                </>
+              )}
+            </g>
+            <FlowLine {...{ open, scale, flows, joins }} top={flowTop} height={flowHeight} />
+            {wave > 0 && <WaveRow {...{ open, scale }} top={flowTop + flowHeight + GAP} height={WAVE} />}
+            {cover && <RoomRows cover={cover} scale={scale} top={roomsTop} rowHeight={ROW} rows={rows} />}
+          </svg>
+          <AxisControls {...axis} />
+          <Clip scale={scale}>
+            <FilmStrip {...{ open, scale, keys, imageOf, people, onOpen }} top={shotsTop} height={SHOTS} />
+          </Clip>
+          <JoinHandles {...{ open, scale, joins }} top={joinsTop} />
+          <RoundBand scale={scale} />
+          <Markers open={open} scale={scale} />
+          <Playhead duration={duration} rate={rate} scale={scale} onTime={seek} />
+        </>
+      )}
+    </div>
+  );
+}
+
+/** What lies under the names at the left is not seen. */
+function Clip({ scale, children }: { scale: StripScale; children: React.ReactNode }) {
+  return (
+    <div
+      className="pointer-events-none absolute inset-0 *:pointer-events-auto"
+      style={{ clipPath: `inset(0 0 0 ${LABELS - 4}px)`, width: LABELS + scale.inner + 18 }}
+    >
+      {children}
+    </div>
+  );
+}
+
+/** A line along the ruler where the reel is drawn ahead: there it plays in real time. */
+function Drawn({
+  ahead,
+  keys,
+  scale,
+  open,
+  top,
+}: {
+  ahead: Ahead | null;
+  keys: readonly string[];
+  scale: StripScale;
+  open: OpenReel;
+  top: number;
+}) {
+  const { frames } = open.plan;
+  const pieces = Array.from({ length: Math.min(PIECES, frames) }, (_, i) => {
+    const [from, to] = [i, i + 1].map((k) => Math.round((frames * k) / Math.min(PIECES, frames))) as [number, number];
+    return { from, to, part: drawnPart(ahead, keys, from, to) };
+  });
+  return pieces.map(({ from, to, part }) =>
+    part > 0 ? (
+      <rect
+        key={from}
+        x={Math.max(LABELS, scale.x(frameTime(from, open.rate)))}
+        width={Math.max(
+          0,
+          Math.min(LABELS + scale.inner, scale.x(frameTime(to, open.rate))) -
+            Math.max(LABELS, scale.x(frameTime(from, open.rate))),
+        )}
+        y={top}
+        height={2}
+        fill="var(--lagoon)"
+        fillOpacity={0.25 + 0.6 * part}
+      />
+    ) : null,
+  );
+}

@@ -1,0 +1,127 @@
+import { aspectOf } from '@eskovan/core/document';
+import { needsParts } from '@eskovan/core/move';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { fileUrl } from '../../data/api.ts';
+import { useProject } from '../../data/use-project.ts';
+import { loadPicture, usePictureState } from '../../picture/client.ts';
+import { useMoving } from '../../site/use-parts.ts';
+import { useGeometry, usePictureScene, useSite, useSiteData } from '../../site/use-site.ts';
+import type { ReelFilmSource } from '../../worker/reel-film.ts';
+import type { OrderedShot, ReelOrder, ReelSite } from '../../worker/reel-work.ts';
+import type { OpenReel } from './open-reel.ts';
+import { clearFacts, setFacts, useReelFacts } from './reel-facts.ts';
+import { ReelLink } from './reel-link.ts';
+import type { ReelScenes } from './use-reel-scenes.ts';
+
+/** Everything that a film of the reel is made from. */
+export type FilmParts = Pick<ReelFilmSource, 'site' | 'order' | 'scenes'>;
+
+/** Lets workers know the reel, and learns from them what follows from it. */
+export function useReelWork(
+  open: OpenReel | null,
+  scenes: ReelScenes,
+): { link: ReelLink | null; film: FilmParts | null } {
+  const { project, move, view } = useProject();
+  const [link, setLink] = useState<ReelLink | null>(null);
+  useEffect(() => {
+    const made = new ReelLink();
+    setLink(made);
+    return () => {
+      made.close();
+      clearFacts();
+    };
+  }, []);
+
+  const shots = useMemo(
+    () =>
+      (open?.shots ?? []).map(({ id, name, body }): OrderedShot => {
+        const { use } = body;
+        const row = use.kind === 'move' ? move.find((one) => one.id === use.move && one.deleted === null) : undefined;
+        const still = use.kind === 'view' ? view.find((one) => one.id === use.view && one.deleted === null) : undefined;
+        return {
+          id,
+          name,
+          body,
+          move: row ? { id: row.id, body: row.body } : null,
+          view: still ? { pose: still.body.pose, lens: still.body.lens } : null,
+          scene: scenes.sceneOf(id),
+        };
+      }),
+    [open?.shots, move, view, scenes],
+  );
+  const site = useReelSite(shots);
+  const [sited, setSited] = useState<ReelSite | null>(null);
+  useEffect(() => {
+    if (!link || !site) return;
+    void link.setSite(site).then(
+      () => setSited(site),
+      () => undefined,
+    );
+  }, [link, site]);
+
+  // A move is measured when it changes, and when what it stands in does.
+  const measured = useRef<{ site: unknown; bodies: Map<string, unknown> }>({ site: null, bodies: new Map() });
+  useEffect(() => {
+    if (!link || !sited) return;
+    if (measured.current.site !== sited) measured.current = { site: sited, bodies: new Map() };
+    const { bodies } = measured.current;
+    const changed = shots.flatMap(({ move: used }) => (used && bodies.get(used.id) !== used.body ? [used] : []));
+    if (changed.length === 0) return;
+    for (const { id, body } of changed) bodies.set(id, body);
+    void link.measure(changed).catch(() => undefined);
+  }, [link, sited, shots]);
+
+  const { data } = useSiteData();
+  const storeys = data?.survey.storeys;
+  const plan = open?.plan;
+  const { frame: whole } = project.body;
+  const order = useMemo(
+    (): ReelOrder | null =>
+      open && {
+        shots,
+        rate: open.rate,
+        whole,
+        ratio: open.frame,
+        body: {
+          ...(open.row.body.throughout && { throughout: true }),
+          ...(open.row.body.logo && { logo: open.row.body.logo }),
+        },
+        moving: scenes.moving,
+      },
+    // What is sent is told by its parts.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [shots, open?.rate, whole, open?.frame, open?.row.body.throughout, open?.row.body.logo, scenes.moving],
+  );
+  const known = useReelFacts((state) => state.measured);
+  useEffect(() => {
+    if (!link || !sited || !order || !storeys) return;
+    void link.ask({ order, plan, storeys }).catch(() => setFacts({ current: false }));
+  }, [link, sited, order, storeys, plan, known]);
+  return {
+    link: sited ? link : null,
+    film: site && order ? { site, order, scenes: scenes.scenes } : null,
+  };
+}
+
+/** What moves are in, as far as these shots need it. */
+function useReelSite(shots: readonly OrderedShot[]): ReelSite | null {
+  const { body: project } = useProject().project;
+  const site = useSite();
+  const asksParts = shots.some(({ move }) => move && needsParts(move.body));
+  const { parts, moving } = useMoving(asksParts);
+  const geometry = useGeometry();
+  const held = usePictureState((state) => state.geometry);
+  const scene = usePictureScene(null);
+  // Only the picture's worker knows the parts: it is asked to load them where nothing has been looked at yet.
+  useEffect(() => {
+    if (asksParts && scene && geometry !== null && held !== geometry) void loadPicture(scene);
+  }, [asksParts, scene, geometry, held]);
+  const floor = site?.floor.sha256;
+  const aspect = aspectOf(project);
+  const ready = floor !== undefined && (!asksParts || parts.length > 0);
+  const { walker, limits } = project;
+  return useMemo(
+    () => (ready ? { floorUrl: fileUrl(floor), walker, limits, aspect, parts: asksParts ? parts : [], moving } : null),
+    [ready, floor, walker, limits, aspect, asksParts, parts, moving],
+  );
+}
