@@ -40,16 +40,9 @@ async function takeAll(browser, studio) {
   await page.waitForTimeout(4000);
   await sharp();
   await take('lights');
-  await looks(page, project, sharp);
   await page.goto(`${project}/views`);
   await sharp();
   await take('views');
-  for (const [view, name] of [['South front at dusk', 'dusk']]) {
-    await page.locator('[data-row]').filter({ hasText: view }).first().click();
-    await page.waitForTimeout(4000);
-    await sharp();
-    await take(name);
-  }
   await compared(page, take);
   await page.goto(`${project}/moves`);
   await sharp();
@@ -66,6 +59,7 @@ async function takeAll(browser, studio) {
   await sharp();
   await take('orbit');
   await kinds(page, sharp, take);
+  await reels(page, project, take);
   await page.goto(`${project}/renders`);
   const video = page.locator('video');
   await video.waitFor();
@@ -130,6 +124,41 @@ async function foundWay(page, sharp, take) {
   await page.mouse.move(640, 20);
 }
 
+/** The reel, a join of it, and all of it on paper. */
+async function reels(page, project, take) {
+  await page.goto(`${project}/reel`);
+  await page.locator('[data-testid="reel-strips"][data-current="true"]').waitFor({ timeout: 120_000 });
+  const at = async (part) => {
+    const box = await page.getByTestId('reel-strips').boundingBox();
+    await page.mouse.click(box.x + 108 + (box.width - 126) * part, box.y + 12);
+    await page.mouse.move(640, 20);
+    await page.locator('[data-testid="reel-canvas"][data-sharp="true"]').waitFor({ timeout: 60_000 });
+  };
+  await at(0.33);
+  // The small pictures of the strip come first.
+  await page.waitForTimeout(25_000);
+  await take('reel');
+  await page.getByRole('button', { name: /^Join 3 to 4/ }).click();
+  await at(0.24);
+  await page.waitForTimeout(4000);
+  await page.getByRole('button', { name: 'Match…' }).click();
+  await page.getByRole('list', { name: 'What would match' }).waitFor({ timeout: 30_000 });
+  await take('join');
+  await page.getByRole('button', { name: 'Storyboard' }).click();
+  const coming = page.waitForEvent('download', { timeout: 120_000 });
+  await page.getByRole('button', { name: 'Save PNG' }).click();
+  await paperShot(page, await (await coming).path(), 'storyboard', { width: 905, height: 1280 });
+}
+
+/** A sheet of paper as it is printed. */
+async function paperShot(page, path, name, viewport) {
+  const sheet = readFileSync(path).toString('base64');
+  const paper = await page.context().browser().newPage({ viewport });
+  await paper.setContent(`<body style="margin:0"><img style="width:100%" src="data:image/png;base64,${sheet}">`);
+  await paper.screenshot({ path: join(ROOT, 'docs/screenshots', `${name}.png`) });
+  await paper.close();
+}
+
 /** Views beside each other, and all of them on one sheet. */
 async function compared(page, take) {
   const rows = page.locator('[data-row]');
@@ -144,17 +173,10 @@ async function compared(page, take) {
   await page.getByRole('option', { name: 'All views' }).click();
   const coming = page.waitForEvent('download');
   await page.getByRole('button', { name: 'Save PNG' }).click();
-  const sheet = readFileSync(await (await coming).path()).toString('base64');
-  const paper = await page
-    .context()
-    .browser()
-    .newPage({ viewport: { width: 1280, height: 905 } });
-  await paper.setContent(`<body style="margin:0"><img style="width:100%" src="data:image/png;base64,${sheet}">`);
-  await paper.screenshot({ path: join(ROOT, 'docs/screenshots/contact-sheet.png') });
-  await paper.close();
+  await paperShot(page, await (await coming).path(), 'contact-sheet', { width: 1280, height: 905 });
 }
 
-/** What the demo does not show: a bare terrain with a walk on it, and a file that does not say its size. */
+/** What the demo does not show: a bare terrain with a walk on it. */
 async function notOfTheDemo(page, studio, sharp, take) {
   const bringIn = async (name, text) => {
     await page.goto(studio);
@@ -169,8 +191,6 @@ async function notOfTheDemo(page, studio, sharp, take) {
     await page.waitForTimeout(8000);
     await sharp();
   };
-  await bringIn('Garden jar.obj', jar());
-  await take('right-size');
   await bringIn('Moor.asc', moor());
   await page.getByRole('link', { name: 'Moves' }).click();
   await page.getByRole('button', { name: 'New walk' }).click();
@@ -198,48 +218,4 @@ function moor() {
     ).join(' '),
   );
   return `ncols 120\nnrows 120\nxllcorner 0\nyllcorner 0\ncellsize 10\n${rows.join('\n')}\n`;
-}
-
-/** A turned body of eleven units, Z up, without a word about what they are. */
-function jar() {
-  const profile = [
-    [0, 0],
-    [3.2, 0],
-    [3.9, 1.2],
-    [4.1, 4],
-    [3, 7.5],
-    [1.9, 9],
-    [2.2, 10.6],
-    [2.3, 11],
-    [2, 11],
-    [1.7, 9],
-  ];
-  const sides = 48;
-  const lines = ['o Body'];
-  for (const [r, z] of profile)
-    for (let i = 0; i < sides; i += 1) {
-      const angle = (2 * Math.PI * i) / sides;
-      lines.push(`v ${(r * Math.cos(angle)).toFixed(4)} ${(r * Math.sin(angle)).toFixed(4)} ${z}`);
-    }
-  for (let k = 0; k + 1 < profile.length; k += 1)
-    for (let i = 0; i < sides; i += 1) {
-      const [a, b] = [k * sides + i + 1, k * sides + ((i + 1) % sides) + 1];
-      lines.push(`f ${a} ${b} ${b + sides} ${a + sides}`);
-    }
-  return lines.join('\n');
-}
-
-/** The hall by itself. */
-async function looks(page, project, sharp) {
-  for (const look of ['Natural']) {
-    await page.goto(`${project}/model`);
-    await sharp();
-    await page.getByRole('radio', { name: look }).click();
-    await page.locator('[data-saved="saved"]').waitFor();
-    await page.getByRole('link', { name: 'Views' }).click();
-    await page.waitForTimeout(2500);
-    await sharp();
-    const path = join(ROOT, 'docs/screenshots', `look-${look.toLowerCase()}.png`);
-    await page.getByTestId('frame').screenshot({ path });
-  }
 }

@@ -1,3 +1,4 @@
+export type { FilmSound } from './film/sound.ts';
 export * from './film/still.ts';
 export * from './film/video.ts';
 export { CARD_FACE, type CardSize, type Pen } from './reel/card.ts';

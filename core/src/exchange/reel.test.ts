@@ -45,6 +45,14 @@ function eachReel(count: number, look: (reel: SentReel, rate: Rate) => void): vo
   }
 }
 
+/** As much of an item of a track as its rules need. */
+interface OtioItem {
+  OTIO_SCHEMA: string;
+  source_range: { duration: { value: number; rate: number } };
+  in_offset: { value: number };
+  out_offset: { value: number };
+}
+
 describe('OpenTimelineIO', () => {
   test('out and in again is the same reel, at every rate', () => {
     eachReel(140, (reel, rate) => {
@@ -69,18 +77,18 @@ describe('OpenTimelineIO', () => {
   // By the schema's own rules: clips follow each other without their transitions; a transition reaches into both.
   test('its clips add up to the reel, and transitions fit what lies about the cut', () => {
     eachReel(70, (reel, rate) => {
-      const { tracks } = JSON.parse(writeOtio(reel)) as { tracks: { children: [{ children: Record<string, any>[] }] } };
+      const { tracks } = JSON.parse(writeOtio(reel)) as { tracks: { children: [{ children: OtioItem[] }] } };
       const items = tracks.children[0].children;
       const clips = items.filter(({ OTIO_SCHEMA }) => OTIO_SCHEMA === 'Clip.1');
-      const total = clips.reduce((sum, clip) => sum + clip['source_range'].duration.value, 0);
+      const total = clips.reduce((sum, clip) => sum + clip.source_range.duration.value, 0);
       expect(total).toBe(planFrames(reel));
       items.forEach((item, i) => {
-        if (item['OTIO_SCHEMA'] !== 'Transition.1') return;
-        expect([items[i - 1]!['OTIO_SCHEMA'], items[i + 1]!['OTIO_SCHEMA']]).toEqual(['Clip.1', 'Clip.1']);
-        expect(item['in_offset'].value).toBeLessThanOrEqual(items[i - 1]!['source_range'].duration.value);
-        expect(item['out_offset'].value).toBeLessThanOrEqual(items[i + 1]!['source_range'].duration.value);
+        if (item.OTIO_SCHEMA !== 'Transition.1') return;
+        expect([items[i - 1]!.OTIO_SCHEMA, items[i + 1]!.OTIO_SCHEMA]).toEqual(['Clip.1', 'Clip.1']);
+        expect(item.in_offset.value).toBeLessThanOrEqual(items[i - 1]!.source_range.duration.value);
+        expect(item.out_offset.value).toBeLessThanOrEqual(items[i + 1]!.source_range.duration.value);
       });
-      expect(clips[0]!['source_range'].duration.rate).toBe(rate.num / rate.den);
+      expect(clips[0]!.source_range.duration.rate).toBe(rate.num / rate.den);
     });
   });
 

@@ -2,13 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import type { Pace } from '../document/index.ts';
 import { minimumJerk } from '../geometry/index.ts';
-import {
-  ACCELERATION_LIMIT,
-  MINIMUM_JERK_PEAK,
-  minimumJerkArea,
-  minimumJerkSpeed,
-  paceProfile,
-} from './index.ts';
+import { ACCELERATION_LIMIT, MINIMUM_JERK_PEAK, minimumJerkArea, minimumJerkSpeed, paceProfile } from './index.ts';
 
 const shapes = ['constant', 'soft', 'ease both', 'ease out of rest', 'ease to rest', 'carry'] as const;
 const anyPace: fc.Arbitrary<Pace> = fc.record({

@@ -153,7 +153,8 @@ describe('how a picture moves', () => {
         const flow = imageFlow(sampleAt, 0, step, ASPECT, (from, direction) => inRoom(from, direction));
         const [a, b] = [rendered(sampleAt(0)), rendered(sampleAt(step))];
         let [theirs, ours] = [0, 0];
-        for (let i = 0; i < flow.places.length; i += 2) {
+        // Every other place is enough of a sample, and half of the time.
+        for (let i = 0; i < flow.places.length; i += 4) {
           const [x, y] = [((flow.places[i]! + 1) / 2) * WIDTH - 0.5, ((1 - flow.places[i + 1]!) / 2) * HEIGHT - 0.5];
           const [u, v] = [flow.velocities[i]!, flow.velocities[i + 1]!];
           const reach = Math.ceil(Math.hypot(u, v) * step * WIDTH) + 3;

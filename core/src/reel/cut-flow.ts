@@ -16,7 +16,7 @@ export interface CutFlow {
 }
 
 /** A picture that moves less is still, frame widths a second (common practice, no source). */
-const STILL = 0.01;
+const STILL = 0.02;
 /** From here on it matters which way a picture moves, frame widths a second (common practice, no source). */
 const DIRECTED = 0.05;
 /** A join with a better score is not noticed (common practice, no source). */

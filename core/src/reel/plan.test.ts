@@ -23,16 +23,7 @@ import {
   type ReelPlan,
   type ShotCamera,
 } from './index.ts';
-import {
-  editedOf,
-  moveShot,
-  planOf,
-  randomReel,
-  RATES,
-  straightMove,
-  viewShot,
-  type MadeShot,
-} from './reel.fixture.ts';
+import { editedOf, moveShot, planOf, randomReel, RATES, viewShot, type MadeShot } from './reel.fixture.ts';
 
 const totalOf = ({ shots }: ReelPlan) =>
   shots.reduce((sum, { frames }) => sum + frames, 0) - shots.reduce((sum, { overlap }) => sum + overlap, 0);

@@ -1,4 +1,3 @@
-/// <reference path="../music-tempo.d.ts" />
 import MusicTempo from 'music-tempo';
 
 /** The sample rate that beats are looked for at, 1/s. */

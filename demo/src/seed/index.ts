@@ -8,6 +8,7 @@ import { idOf } from './id.ts';
 import { ACTIONS, LIGHTS, MOVES, PROJECT, VIEWS } from './commission.ts';
 import { drawPictures } from './pictures.ts';
 import { prepareCommission } from './prepare.ts';
+import { REEL_ROWS } from './reels.ts';
 
 export { CHROMIUM } from './pictures.ts';
 export { idOf } from './id.ts';
@@ -90,6 +91,7 @@ export async function seedDemo(
     ...rows('move', MOVES),
     ...rows('view', VIEWS),
   ]);
+  await api.make(DEMO_PROJECT, 'Reels', REEL_ROWS);
   if (pictures) {
     say('Drawing its pictures and a first take');
     await drawPictures(address, DEMO_PROJECT, { views: VIEWS.length, lights: LIGHTS.length + 1 });

@@ -1,5 +1,12 @@
 import { AudioSample, AudioSampleSource, canEncodeAudio, QUALITY_HIGH, type Output } from 'mediabunny';
-import type { FilmSound } from './video.ts';
+
+/** What is heard with a film: as long as the film is. */
+export interface FilmSound {
+  /** Samples of each channel, −1…1. */
+  channels: readonly Float32Array[];
+  /** Samples a second. */
+  sampleRate: number;
+}
 
 /** Samples that are handed over at once, seconds of them. */
 const PIECE = 1;

@@ -12,17 +12,9 @@ import {
   VideoSampleSource,
 } from 'mediabunny';
 import type { PictureSize } from '../picture/picture-size.ts';
-import { addSound } from './sound.ts';
+import { addSound, type FilmSound } from './sound.ts';
 import type { PictureRenderer } from '../picture/renderer.ts';
 import { noPixels, unbroken } from '../picture/unbroken.ts';
-
-/** What is heard with a film: as long as the film is. */
-export interface FilmSound {
-  /** Samples of each channel, −1…1. */
-  channels: readonly Float32Array[];
-  /** Samples a second. */
-  sampleRate: number;
-}
 
 /** A film, frame by frame. */
 export interface FilmJob {

@@ -14,7 +14,11 @@ const useAxisBy = create<{ by: StripAxis['by'] }>()(() => ({ by: 'time' }));
 const CLOSER = 0.8;
 
 /** What runs from left to right in the strips of a move, how much of it is shown, and how that is changed. */
-export function useStripAxis(move: Pick<CompiledMove, 'duration' | 'path'>, width: number, box: RefObject<HTMLElement | null>) {
+export function useStripAxis(
+  move: Pick<CompiledMove, 'duration' | 'path'>,
+  width: number,
+  box: RefObject<HTMLElement | null>,
+) {
   const by = useAxisBy((state) => state.by);
   const [shown, setShown] = useState({ from: 0, to: 1 });
   const { duration, path } = move;

@@ -56,6 +56,11 @@ class Kept<T> {
     this.used.set(key, value);
     return value;
   }
+  /** Nothing of it holds any more. */
+  clear(): void {
+    this.known = new Map();
+    this.used = new Map();
+  }
   /** What was not used since the last round goes. */
   round(): void {
     this.known = this.used;
@@ -90,6 +95,8 @@ const api = {
       loading.catch(() => (footing = null));
     }
     work.setSite(site, await footing.loading);
+    // The same moves may be others in another site.
+    for (const kept of [flows, joins, keys, covers]) kept.clear();
   },
 
   measure: (moves: ReelOrder['shots'][number]['move'][]): Record<string, Measured> =>

@@ -3,13 +3,14 @@ import { frameCount } from '@eskovan/core/reel';
 import { Plus, Search } from 'lucide-react';
 import { useState, type DragEvent } from 'react';
 import { toast } from 'sonner';
-import { fileUrl, uploadFile } from '../../data/api.ts';
+import { fileUrl } from '../../data/api.ts';
 import { liveRows } from '../../data/changes.ts';
 import { useProject } from '../../data/use-project.ts';
 import { cx, Segmented } from '../../kit/index.ts';
 import { saidOf } from '../../worker/said.ts';
 import { KIND_LOOKS } from '../shared/kind-look.tsx';
 import { lensText } from '../shared/lens-text.ts';
+import { bringPicture } from './bring-file.ts';
 import { DRAGGED, shotOfRow, type Dragged } from './dragged.ts';
 import { addShots, type NewShot } from './edit-reel.ts';
 import type { OpenReel } from './open-reel.ts';
@@ -212,8 +213,7 @@ function PictureFile({ disabled, onShot }: { disabled: boolean; onShot: (shot: N
     if (!file) return;
     setBusy(true);
     try {
-      (await createImageBitmap(file)).close();
-      const kept = await uploadFile(file, file.type || 'image/png');
+      const kept = await bringPicture(file);
       onShot({
         name: file.name.replace(/\.[^.]+$/, '').slice(0, 120) || 'Picture',
         seconds: 4,

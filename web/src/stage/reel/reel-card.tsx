@@ -44,31 +44,30 @@ export function ReelCard({ open }: { open: OpenReel }) {
       <Line label="Length">
         <Value>{timecodeOf(plan.frames, rate)}</Value>
       </Line>
-      <Line label="Wanted">
-        {wanted === null ? (
+      {wanted === null && (
+        <Line label="Wanted">
           <Button
             small
             onClick={() => put('Wanted length', { wanted: Math.max(1, Math.round(frameTime(plan.frames, rate))) })}
           >
             Set a length
           </Button>
-        ) : (
-          <span className="text-sm text-ink-faint">
-            {off === 0
-              ? 'to the frame'
-              : `${frameTime(Math.abs(off), rate).toFixed(2)} s too ${off > 0 ? 'long' : 'short'}`}
-          </span>
-        )}
-      </Line>
+        </Line>
+      )}
       {wanted !== null && (
         <>
           <FramesField
-            label="Wanted length"
+            label="Wanted"
             frames={wanted}
             rate={rate}
             onFrames={(frames) => put('Wanted length', { wanted: frameTime(frames, rate) })}
           />
-          <div className="mb-1 flex gap-1.5">
+          <p className="mb-1 text-right text-sm text-ink-faint">
+            {off === 0
+              ? 'to the frame'
+              : `${frameTime(Math.abs(off), rate).toFixed(2)} s too ${off > 0 ? 'long' : 'short'}`}
+          </p>
+          <div className="mb-1 flex justify-end gap-1.5">
             <Button
               small
               tone="primary"

@@ -92,7 +92,7 @@ export function ReelScreen() {
       id="reel-left"
       direction="vertical"
       panels={[
-        { id: 'reels', size: '40%', min: 120, content: <ReelsShelf selected={row} /> },
+        { id: 'reels', size: '46%', min: 120, content: <ReelsShelf selected={row} /> },
         { id: 'bring-in', min: 140, content: <BringIn open={open} /> },
       ]}
     />

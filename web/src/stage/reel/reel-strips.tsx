@@ -97,11 +97,6 @@ export function ReelStrips({ open, ahead, people, onStripFrames, onOpen }: ReelS
               <text x={12} y={flowTop + 16}>
                 Flow
               </text>
-              {rows > 0 && (
-                <text x={12} y={roomsTop + 12}>
-                  Rooms
-                </text>
-              )}
             </g>
             <g fontSize="11" fill="var(--ink-faint)">
               <text x={12} y={shotsTop + 43} fontFamily="var(--font-mono)">

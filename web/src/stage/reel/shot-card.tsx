@@ -92,8 +92,8 @@ export function ShotCard({ open, row, onOpen }: ShotCardProps) {
               label="A new length"
               value={by}
               options={[
-                { value: 'trim', label: 'shows more or less' },
-                { value: 'pace', label: 'goes faster or slower' },
+                { value: 'trim', label: 'by its ends' },
+                { value: 'pace', label: 'by its pace' },
               ]}
               onChange={setBy}
             />

@@ -3,10 +3,10 @@ import { frameTime } from '@eskovan/core/reel';
 import { Music, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { toast } from 'sonner';
-import { uploadFile } from '../../data/api.ts';
 import { editBody } from '../../data/edit-row.ts';
 import { Button, Card, Line, NumberField, Value } from '../../kit/index.ts';
 import { saidOf } from '../../worker/said.ts';
+import { bringSound } from './bring-file.ts';
 import { cutsToBeats } from './beats.ts';
 import type { OpenReel } from './open-reel.ts';
 import { decodeSound, type SoundFact } from './sound-facts.ts';
@@ -37,7 +37,7 @@ export function SoundCard({ open, sound: { fact, failed } }: SoundCardProps) {
     setBusy(true);
     try {
       await decodeSound(await file.arrayBuffer());
-      await bringSound(row, file);
+      await putSound(row, file);
     } catch (error) {
       toast.error(saidOf(error, `${file.name} could not be read as a sound. A WAV, MP3 or OGG file would do.`));
     } finally {
@@ -141,8 +141,8 @@ export function SoundCard({ open, sound: { fact, failed } }: SoundCardProps) {
   );
 }
 
-async function bringSound(row: Row<'reel'>, file: File): Promise<void> {
-  const kept = await uploadFile(file, file.type || 'audio/wav');
+async function putSound(row: Row<'reel'>, file: File): Promise<void> {
+  const kept = await bringSound(file);
   const sound: Sound = {
     file: kept,
     fileName: file.name.slice(0, 255),

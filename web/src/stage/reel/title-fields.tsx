@@ -1,10 +1,10 @@
 import type { Row, Title } from '@eskovan/core/document';
 import { ImageUp } from 'lucide-react';
 import { toast } from 'sonner';
-import { uploadFile } from '../../data/api.ts';
 import { editBody } from '../../data/edit-row.ts';
 import { Button, Line, Segmented } from '../../kit/index.ts';
 import { saidOf } from '../../worker/said.ts';
+import { bringPicture } from './bring-file.ts';
 import { setShot } from './edit-reel.ts';
 import type { OpenReel } from './open-reel.ts';
 
@@ -25,8 +25,7 @@ export function TitleFields({ open, row, title }: { open: OpenReel; row: Row<'sh
   const bringLogo = async (file: File | undefined) => {
     if (!file) return;
     try {
-      (await createImageBitmap(file)).close();
-      const kept = await uploadFile(file, file.type || 'image/png');
+      const kept = await bringPicture(file);
       editBody('reel', open.row, 'Logo of the reel', (body) => ({ ...body, logo: kept }));
       put({ logo: true });
     } catch (error) {
