@@ -8,6 +8,7 @@ const SCREENS = [
   ['Model', `/project/${DEMO_PROJECT}/model`],
   ['Views', `/project/${DEMO_PROJECT}/views`],
   ['Moves', `/project/${DEMO_PROJECT}/moves`],
+  ['Reel', `/project/${DEMO_PROJECT}/reel`],
   ['Renders', `/project/${DEMO_PROJECT}/renders`],
   ['Review', `/project/${DEMO_PROJECT}/review`],
 ] as const;
@@ -86,7 +87,7 @@ test('nothing scrolls the page at 1280 × 800, and it stays usable at 1024', asy
 
 test('a project without a model points to the one next step on every stage', async ({ page }) => {
   await newProject(page, 'Nothing yet');
-  for (const stage of ['Views', 'Moves', 'Renders']) {
+  for (const stage of ['Views', 'Moves', 'Reel', 'Renders']) {
     await page.getByRole('link', { name: stage, exact: true }).click();
     await expect(page.getByRole('heading', { name: 'First a model' })).toBeVisible();
     await page.getByRole('link', { name: 'Bring a model in' }).click();

@@ -19,7 +19,7 @@ export interface AheadWish {
 /** After a hand has done something nothing is drawn ahead for so long, milliseconds: the machine belongs to the hand. */
 const AFTER_HAND = 160;
 /** Passes of a frame that is looked at. */
-const SHARP_PASSES = 6;
+const SHARP_PASSES = 5;
 
 interface Hand {
   remote: Comlink.Remote<AheadWorker>;
@@ -80,6 +80,7 @@ export class AheadDesk {
 
   /** While something is played, only what was asked for urgently is drawn. */
   pause(paused: boolean): void {
+    if (this.paused === paused) return;
     this.paused = paused;
     if (!paused) void this.work();
   }

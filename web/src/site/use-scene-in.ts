@@ -9,17 +9,18 @@ import { useLightKeys } from './use-site.ts';
 
 /** What a picture is to show in any light of the project; null while that light is not whole. */
 export function useSceneIn(): (light: string | null | undefined) => PictureScene | null {
-  const document = useProject();
-  const lit = useSiteState((state) => (state.projectId === document.project.id ? state.lit : null));
+  // Nothing else of the project: a function that stays lets others keep what they made of its scenes.
+  const { project, model, action, light: lights } = useProject();
+  const lit = useSiteState((state) => (state.projectId === project.id ? state.lit : null));
   const keyOf = useLightKeys();
   return useCallback(
     (light) => {
       const key = keyOf(light);
       const own = key === null ? undefined : lit?.[key];
       if (!own || own.first) return null;
-      const setting = chosenLight(document.project.body, liveRows(document.light), light);
-      return pictureScene(document, setting, own, null);
+      const setting = chosenLight(project.body, liveRows(lights), light);
+      return pictureScene({ project, model, action }, setting, own, null);
     },
-    [document, lit, keyOf],
+    [project, model, action, lights, lit, keyOf],
   );
 }

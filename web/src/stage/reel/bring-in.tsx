@@ -1,7 +1,7 @@
 import type { Row } from '@eskovan/core/document';
 import { frameCount } from '@eskovan/core/reel';
 import { Plus, Search } from 'lucide-react';
-import { useState, type DragEvent } from 'react';
+import { memo, useState, type DragEvent } from 'react';
 import { toast } from 'sonner';
 import { fileUrl } from '../../data/api.ts';
 import { liveRows } from '../../data/changes.ts';
@@ -41,7 +41,7 @@ const cardsFor = (name: string, client: string): NewShot[] => [
 ];
 
 /** What can become a shot: moves, views, cards and pictures; pressed it comes last, dragged it comes where it is dropped. */
-export function BringIn({ open }: { open: OpenReel | null }) {
+export const BringIn = memo(function BringIn({ open }: { open: OpenReel | null }) {
   const document = useProject();
   const { project } = document;
   const tab = useReelDesk((state) => state.bringIn);
@@ -129,7 +129,7 @@ export function BringIn({ open }: { open: OpenReel | null }) {
       </ul>
     </section>
   );
-}
+});
 
 interface EntryProps {
   name: string;

@@ -8,6 +8,7 @@ import { reelDesk } from './reel-desk.ts';
 import type { OpenReel } from './open-reel.ts';
 import { useReelFacts } from './reel-facts.ts';
 import { carries, flowSentence } from './words.ts';
+import { memo } from 'react';
 
 interface Line {
   key: string;
@@ -20,7 +21,7 @@ interface Line {
 const LISTED = 40;
 
 /** What the checks say of all shots and joins, each leading to where it is. */
-export function ReelChecksCard({ open }: { open: OpenReel }) {
+export const ReelChecksCard = memo(function ReelChecksCard({ open }: { open: OpenReel }) {
   const { findings, joins, cover, current } = useReelFacts();
   const { shots, plan, rate, row } = open;
   const nameOf = (id: string) => {
@@ -118,4 +119,4 @@ export function ReelChecksCard({ open }: { open: OpenReel }) {
       </ul>
     </Card>
   );
-}
+});

@@ -14,7 +14,7 @@ export interface ShownFrame {
 /** So many frames on are made ready while it plays. */
 const READY = 8;
 /** A frame that rests so long is drawn sharply, milliseconds. */
-const REST = 260;
+const REST = 450;
 
 /**
  * Shows frames of a reel on a canvas: those that were drawn ahead at once, others as soon as they are drawn. While it plays

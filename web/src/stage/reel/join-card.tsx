@@ -1,6 +1,6 @@
 import { frameTime, type Match } from '@eskovan/core/reel';
 import type { Join } from '@eskovan/core/document';
-import { useEffect, useState } from 'react';
+import { memo, useEffect, useState } from 'react';
 import { useProject } from '../../data/use-project.ts';
 import { Button, Card, NumberField, Segmented } from '../../kit/index.ts';
 import { setJoin } from './edit-reel.ts';
@@ -33,7 +33,7 @@ const FIRST_SECONDS = 1;
 const ARROW = 300;
 
 /** How two shots meet: the last and the first picture with their movement, a word for it, and what would mend it. */
-export function JoinCard({ open, index, link, ahead }: JoinCardProps) {
+export const JoinCard = memo(function JoinCard({ open, index, link, ahead }: JoinCardProps) {
   const document = useProject();
   const { keys, joins } = useReelFacts();
   const imageOf = useAheadImages(ahead);
@@ -226,7 +226,7 @@ export function JoinCard({ open, index, link, ahead }: JoinCardProps) {
       )}
     </Card>
   );
-}
+});
 
 /** The last frame before a join and the first after it, without what they share. @param index of the shot that it leads to */
 export function joinFrames(open: OpenReel | null, index: number): number[] {

@@ -11,7 +11,7 @@ import {
 import type { Join, ShotBody } from '@eskovan/core/document';
 import { frameTime } from '@eskovan/core/reel';
 import { FileDown, FileUp, LayoutGrid } from 'lucide-react';
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import { toast } from 'sonner';
 import { useProject } from '../../data/use-project.ts';
 import { Button, Card, Menu, saveFile } from '../../kit/index.ts';
@@ -33,7 +33,7 @@ interface OutCardProps {
 const fileName = (name: string, end: string) => `${name.replace(/[/\\:*?"<>|]/g, ' ').trim() || 'Reel'}.${end}`;
 
 /** The reel for other programs and on paper, and an order that was made in one of them. */
-export function OutCard({ open, link, ahead, onRender }: OutCardProps) {
+export const OutCard = memo(function OutCard({ open, link, ahead, onRender }: OutCardProps) {
   const document = useProject();
   const [storyboard, setStoryboard] = useState(false);
   const { row, plan, shots } = open;
@@ -109,7 +109,7 @@ export function OutCard({ open, link, ahead, onRender }: OutCardProps) {
       {storyboard && <StoryboardDialog open={open} link={link} ahead={ahead} onClose={() => setStoryboard(false)} />}
     </Card>
   );
-}
+});
 
 /** Puts the shots into the order of a list, with its lengths and joins: found by what we wrote into it, else by name. */
 function takeOrder(open: OpenReel, brought: BroughtReel): void {

@@ -9,6 +9,7 @@ import { Button, Card, Line, NameBox, Select, Value } from '../../kit/index.ts';
 import { fitToWanted } from './fit.ts';
 import { FramesField } from './frames-field.tsx';
 import type { OpenReel } from './open-reel.ts';
+import { memo } from 'react';
 
 const RATIOS: readonly { value: string; label: string; frame: Frame }[] = [
   { value: '16:9', label: '16 : 9', frame: { width: 16, height: 9 } },
@@ -25,7 +26,7 @@ const rateText = ({ num, den }: Rate) =>
 const rateKey = ({ num, den }: Rate) => `${num}/${den}`;
 
 /** What holds for the whole reel: rate, ratio, length. */
-export function ReelCard({ open }: { open: OpenReel }) {
+export const ReelCard = memo(function ReelCard({ open }: { open: OpenReel }) {
   const { project } = useProject();
   const { row, plan, rate } = open;
   const { body } = row;
@@ -128,7 +129,7 @@ export function ReelCard({ open }: { open: OpenReel }) {
       <MarkerList row={row} />
     </Card>
   );
-}
+});
 
 function MarkerList({ row }: { row: Row<'reel'> }) {
   const markers = [...(row.body.markers ?? [])].sort((a, b) => a.time - b.time);

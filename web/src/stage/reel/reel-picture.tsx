@@ -1,5 +1,5 @@
 import { frameAt } from '@eskovan/core/reel';
-import { useEffect, useRef, type ReactNode } from 'react';
+import { memo, useEffect, useRef, type ReactNode } from 'react';
 import { useSize } from '../../kit/index.ts';
 import { useWorkbench } from '../../desk/workbench.ts';
 import type { OpenReel } from './open-reel.ts';
@@ -19,7 +19,7 @@ interface ReelPictureProps {
 const MARGIN = 14;
 
 /** The frame of the reel that time has come to: as it was drawn ahead while it plays, sharply when it rests. */
-export function ReelPicture({ open, link, ahead, children }: ReelPictureProps) {
+export const ReelPicture = memo(function ReelPicture({ open, link, ahead, children }: ReelPictureProps) {
   const box = useRef<HTMLDivElement>(null);
   const canvas = useRef<HTMLCanvasElement>(null);
   const size = useSize(box);
@@ -62,4 +62,4 @@ export function ReelPicture({ open, link, ahead, children }: ReelPictureProps) {
       {children}
     </div>
   );
-}
+});

@@ -1,7 +1,7 @@
 import type { Row } from '@eskovan/core/document';
 import { frameAt, frameTime, shownAt, shotIndexAt } from '@eskovan/core/reel';
 import { Clapperboard, Maximize, Repeat } from 'lucide-react';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { useProject } from '../../data/use-project.ts';
 import { usePlayback } from '../../desk/playing.ts';
@@ -52,6 +52,8 @@ export function ReelScreen() {
     // eslint-disable-next-line react-hooks/exhaustive-deps
     [document, row, measured],
   );
+  // Cards and lists may follow a moment later; strip and picture may not.
+  const calm = useDeferredValue(open);
   const scenes = useReelScenes(open ?? NOTHING);
   const { link, film } = useReelWork(open, scenes);
   const [stripFrames, setStripFrames] = useState<readonly number[]>([]);
@@ -83,6 +85,7 @@ export function ReelScreen() {
   });
   const stage = useRef<HTMLDivElement>(null);
   const [rendering, setRendering] = useState(false);
+  const onRender = useStable(() => setRendering(true));
 
   if (models.length === 0) return <NeedsModel />;
   if (!site) return <SiteComing />;
@@ -93,7 +96,7 @@ export function ReelScreen() {
       direction="vertical"
       panels={[
         { id: 'reels', size: '46%', min: 120, content: <ReelsShelf selected={row} /> },
-        { id: 'bring-in', min: 140, content: <BringIn open={open} /> },
+        { id: 'bring-in', min: 140, content: <BringIn open={calm} /> },
       ]}
     />
   );
@@ -151,17 +154,17 @@ export function ReelScreen() {
       </div>
     </div>
   );
-  const cards = open && (
+  const calmShot = calm?.shots.find(({ id }) => id === shot) ?? null;
+  const calmJoin = calm ? calm.shots.findIndex(({ id }) => id === join) : -1;
+  const cards = calm && (
     <div className="grid h-full grid-cols-[minmax(0,1fr)] content-start gap-2.5 overflow-y-auto bg-desk p-2.5">
-      {joinIndex > 0 && <JoinCard open={open} index={joinIndex} link={link} ahead={ahead} />}
-      {joinIndex <= 0 && chosen && <ShotCard key={chosen.id} open={open} row={chosen} onOpen={onOpen} />}
-      {open.shots.length > 0 && <SeenCard open={open} />}
-      <ReelCard open={open} />
-      {open.shots.length > 0 && <ReelChecksCard open={open} />}
-      <SoundCard open={open} sound={sound} />
-      {open.shots.length > 0 && (
-        <OutCard open={open} link={link} ahead={ahead} onRender={film && (() => setRendering(true))} />
-      )}
+      {calmJoin > 0 && <JoinCard open={calm} index={calmJoin} link={link} ahead={ahead} />}
+      {calmJoin <= 0 && calmShot && <ShotCard key={calmShot.id} open={calm} row={calmShot} onOpen={onOpen} />}
+      {calm.shots.length > 0 && <SeenCard open={calm} />}
+      <ReelCard open={calm} />
+      {calm.shots.length > 0 && <ReelChecksCard open={calm} />}
+      <SoundCard open={calm} sound={sound} />
+      {calm.shots.length > 0 && <OutCard open={calm} link={link} ahead={ahead} onRender={film ? onRender : null} />}
     </div>
   );
   return (

@@ -1,6 +1,6 @@
 import type { Row } from '@eskovan/core/document';
 import { frameAt, frameTime, timecodeOf } from '@eskovan/core/reel';
-import { useEffect, useRef, type PointerEvent } from 'react';
+import { memo, useEffect, useRef, type PointerEvent } from 'react';
 import { workbench } from '../../desk/workbench.ts';
 import { useKept, useSize } from '../../kit/index.ts';
 import { AxisControls, useStripAxis } from '../../strips/axis.tsx';
@@ -39,7 +39,7 @@ const GAP = 6;
 const PIECES = 120;
 
 /** The reel over time: shots, joins, how the picture moves, what is seen. */
-export function ReelStrips({ open, ahead, people, onStripFrames, onOpen }: ReelStripsProps) {
+export const ReelStrips = memo(function ReelStrips({ open, ahead, people, onStripFrames, onOpen }: ReelStripsProps) {
   const box = useRef<HTMLDivElement>(null);
   const size = useSize(box);
   const { plan, rate } = open;
@@ -132,7 +132,7 @@ export function ReelStrips({ open, ahead, people, onStripFrames, onOpen }: ReelS
       )}
     </div>
   );
-}
+});
 
 /** What lies under the names at the left is not seen. */
 function Clip({ scale, children }: { scale: StripScale; children: React.ReactNode }) {

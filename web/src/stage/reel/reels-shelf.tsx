@@ -1,6 +1,6 @@
 import type { ReelBody, Row } from '@eskovan/core/document';
 import { Clapperboard, Plus } from 'lucide-react';
-import { useMemo } from 'react';
+import { memo, useMemo } from 'react';
 import { toast } from 'sonner';
 import { liveRows } from '../../data/changes.ts';
 import { dispatch } from '../../data/undo.ts';
@@ -29,7 +29,7 @@ const SECOND: readonly { label: string; name: string; frame: NonNullable<ReelBod
 ];
 
 /** The reels of the project. */
-export function ReelsShelf({ selected }: { selected: Row<'reel'> | null }) {
+export const ReelsShelf = memo(function ReelsShelf({ selected }: { selected: Row<'reel'> | null }) {
   const document = useProject();
   const measured = useReelFacts((state) => state.measured);
   const reels = liveRows(document.reel);
@@ -129,4 +129,4 @@ export function ReelsShelf({ selected }: { selected: Row<'reel'> | null }) {
       </footer>
     </section>
   );
-}
+});

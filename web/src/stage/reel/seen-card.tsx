@@ -1,7 +1,7 @@
 import type { RoomCover } from '@eskovan/core/check';
 import { frameTime } from '@eskovan/core/reel';
 import { BarChart3, Plus, X } from 'lucide-react';
-import { lazy, Suspense, useState } from 'react';
+import { memo, lazy, Suspense, useState } from 'react';
 import { editBody } from '../../data/edit-row.ts';
 import { workbench } from '../../desk/workbench.ts';
 import { Button, Card, Dialog, Line, Menu, Value } from '../../kit/index.ts';
@@ -13,7 +13,7 @@ import { lengthText } from './words.ts';
 const SeenChart = lazy(async () => ({ default: (await import('./seen-chart.tsx')).SeenChart }));
 
 /** Which rooms the reel shows, for how long, and what was promised and is missing. */
-export function SeenCard({ open }: { open: OpenReel }) {
+export const SeenCard = memo(function SeenCard({ open }: { open: OpenReel }) {
   const cover = useReelFacts((state) => state.cover);
   const [chart, setChart] = useState(false);
   const { row, plan, rate } = open;
@@ -93,7 +93,7 @@ export function SeenCard({ open }: { open: OpenReel }) {
       )}
     </Card>
   );
-}
+});
 
 function Room({
   cover: { room, storey, seen, spans },

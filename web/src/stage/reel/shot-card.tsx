@@ -1,7 +1,7 @@
 import type { DriftWay, Row, ShotBody } from '@eskovan/core/document';
 import { frameTime } from '@eskovan/core/reel';
 import { ArrowLeftRight, Copy, ExternalLink, Scissors, Trash2 } from 'lucide-react';
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import { useProject } from '../../data/use-project.ts';
 import { editRow } from '../../data/edit-row.ts';
 import { workbench } from '../../desk/workbench.ts';
@@ -43,7 +43,7 @@ const DRIFTS: readonly { value: DriftWay | 'still'; label: string }[] = [
 const SLIGHT = 0.3;
 
 /** What the chosen shot shows, for how long, and how. */
-export function ShotCard({ open, row, onOpen }: ShotCardProps) {
+export const ShotCard = memo(function ShotCard({ open, row, onOpen }: ShotCardProps) {
   const document = useProject();
   const [by, setBy] = useState<'trim' | 'pace'>('trim');
   const { rate, plan, shots } = open;
@@ -242,7 +242,7 @@ export function ShotCard({ open, row, onOpen }: ShotCardProps) {
       </Card>
     </>
   );
-}
+});
 
 const WORDS: Record<ShotBody['use']['kind'], string> = {
   move: 'a move',

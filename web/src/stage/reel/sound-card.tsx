@@ -1,7 +1,7 @@
 import type { Row, Sound } from '@eskovan/core/document';
 import { frameTime } from '@eskovan/core/reel';
 import { Music, Trash2 } from 'lucide-react';
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import { toast } from 'sonner';
 import { editBody } from '../../data/edit-row.ts';
 import { Button, Card, Line, NumberField, Value } from '../../kit/index.ts';
@@ -20,7 +20,7 @@ interface SoundCardProps {
 const MOST = 200 * 1024 * 1024;
 
 /** What is heard with the reel. */
-export function SoundCard({ open, sound: { fact, failed } }: SoundCardProps) {
+export const SoundCard = memo(function SoundCard({ open, sound: { fact, failed } }: SoundCardProps) {
   const { row, rate, plan } = open;
   const { sound } = row.body;
   const [busy, setBusy] = useState(false);
@@ -139,7 +139,7 @@ export function SoundCard({ open, sound: { fact, failed } }: SoundCardProps) {
       )}
     </Card>
   );
-}
+});
 
 async function putSound(row: Row<'reel'>, file: File): Promise<void> {
   const kept = await bringSound(file);

@@ -1,6 +1,6 @@
 import type { PictureSize } from '@eskovan/render';
 import { useEffect, useMemo, useState, useSyncExternalStore } from 'react';
-import { useWorkbench } from '../../desk/workbench.ts';
+import { useWorkbench, workbench } from '../../desk/workbench.ts';
 import { AheadDesk, type AheadWish } from '../../picture/ahead.ts';
 import { AheadImages } from '../../picture/ahead-images.ts';
 import type { OpenReel } from './open-reel.ts';
@@ -74,21 +74,27 @@ export function useAhead(
     ahead?.desk.setScenes(scenes.scenes);
   }, [ahead, scenes.scenes]);
   const keys = useReelFacts((state) => state.keys);
-  const playing = useWorkbench((state) => state.playing);
   const rate = open?.rate;
-  // A second is near enough: the order of drawing need not be told with every frame.
-  const second = useWorkbench((state) => (state.playing ? -1 : Math.floor(state.time)));
   useEffect(() => {
-    ahead?.desk.pause(playing);
-  }, [ahead, playing]);
-  useEffect(() => {
-    if (!ahead || !link || !rate || keys.length === 0 || second < 0) return;
-    const from = Math.min(keys.length - 1, Math.floor((second * rate.num) / rate.den));
+    if (!ahead || !link || !rate || keys.length === 0) return;
     const wish = (frame: number): AheadWish => ({ key: keys[frame]!, picture: () => link.picture(frame) });
-    const shown = stripFrames.filter((frame) => frame < keys.length);
-    const rest = Array.from({ length: keys.length }, (_, i) => (from + i) % keys.length);
-    ahead.desk.want([...shown, ...rest].map(wish));
-  }, [ahead, link, keys, rate, second, stripFrames]);
+    const shown = stripFrames.filter((frame) => frame < keys.length).map(wish);
+    const wantFrom = (second: number) => {
+      const from = Math.min(keys.length - 1, Math.floor((second * rate.num) / rate.den));
+      const rest = Array.from({ length: keys.length }, (_, i) => wish((from + i) % keys.length));
+      ahead.desk.want([...shown, ...rest]);
+    };
+    // A second is near enough: the order of drawing need not be told with every frame.
+    let last = Math.floor(workbench.get().time);
+    wantFrom(last);
+    ahead.desk.pause(workbench.get().playing);
+    return useWorkbench.subscribe(({ playing, time }) => {
+      ahead.desk.pause(playing);
+      if (playing || Math.floor(time) === last) return;
+      last = Math.floor(time);
+      wantFrom(last);
+    });
+  }, [ahead, link, keys, rate, stripFrames]);
   return ahead;
 }
 

@@ -20,27 +20,35 @@ export function useReelScenes({ shots }: Pick<OpenReel, 'shots'>): ReelScenes {
   const document = useProject();
   const sceneIn = useSceneIn();
   const { move, view } = document;
+  // Naming a scene reads all of it: done once for each light, and move that turns its subject.
+  const named = useMemo(() => {
+    const known = new Map<string, { name: string; scene: PictureScene } | null>();
+    return (light: string | null, own: ReturnType<typeof ownActions>) => {
+      const key = JSON.stringify([light, own]);
+      const before = known.get(key);
+      if (before !== undefined) return before;
+      // A light that is still being gathered is waited for in the project's own.
+      const lit = sceneIn(light) ?? sceneIn(null);
+      const scene = lit && (own.length > 0 ? { ...lit, actions: [...lit.actions, ...own] } : lit);
+      const made = scene && { name: fingerprint(scene), scene };
+      known.set(key, made);
+      return made;
+    };
+  }, [sceneIn]);
   const found = useMemo(() => {
-    const lit = new Map<string, PictureScene | null>();
     const scenes: Record<string, PictureScene> = {};
     const names: Record<string, string> = {};
     for (const { id, body } of shots) {
       const { use } = body;
       if (use.kind !== 'move' && use.kind !== 'view') continue;
-      const light = lightOfShot({ move, view }, body) ?? null;
-      if (!lit.has(String(light))) lit.set(String(light), sceneIn(light));
-      // A light that is still being gathered is waited for in the project's own.
-      const scene = lit.get(String(light)) ?? sceneIn(null);
-      if (!scene) continue;
       const row = use.kind === 'move' ? move.find((one) => one.id === use.move) : undefined;
-      const own = row ? ownActions(row.body) : [];
-      const whole = own.length > 0 ? { ...scene, actions: [...scene.actions, ...own] } : scene;
-      const name = fingerprint(whole);
-      scenes[name] = whole;
-      names[id] = name;
+      const one = named(lightOfShot({ move, view }, body) ?? null, row ? ownActions(row.body) : []);
+      if (!one) continue;
+      scenes[one.name] = one.scene;
+      names[id] = one.name;
     }
     return { scenes, names };
-  }, [shots, move, view, sceneIn]);
+  }, [shots, move, view, named]);
   const said = fingerprint(Object.keys(found.scenes).sort());
   // The same as long as none of them changes.
   // eslint-disable-next-line react-hooks/exhaustive-deps
