@@ -78,7 +78,7 @@ export const BringIn = memo(function BringIn({ open }: { open: OpenReel | null }
           </label>
         )}
       </div>
-      <ul className="mt-1.5 min-h-0 flex-1 overflow-y-auto px-2 pb-2">
+      <ul className="relative mt-1.5 min-h-0 flex-1 overflow-y-auto px-2 pb-2">
         {tab === 'cards' ? (
           <>
             {cardsFor(project.name, project.body.client).map((card) => (

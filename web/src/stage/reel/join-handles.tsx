@@ -33,8 +33,8 @@ export function JoinHandles({ open, scale, top, joins }: JoinHandlesProps) {
         aria-label={name}
         aria-pressed={chosen === shot.id}
         title={name}
-        className="absolute flex h-5 min-w-6 -translate-x-1/2 items-center justify-center rounded-full"
-        style={{ left: scale.x(at), top, width: Math.max(24, width) }}
+        className="absolute flex h-6.5 min-w-7 -translate-x-1/2 items-center justify-center rounded-full"
+        style={{ left: scale.x(at), top, width: Math.max(28, width) }}
         onPointerDown={(event) => event.stopPropagation()}
         onClick={() => reelDesk.set({ join: chosen === shot.id ? null : shot.id })}
       >

@@ -14,7 +14,7 @@ export interface OpenReel {
   aspect: number;
 }
 
-/** Until a move has been measured it is taken for so long, seconds. */
+/** Until a move has been measured it is taken for as long as a shot shows of it, and at least so long, seconds. */
 const UNMEASURED = 8;
 
 /** What shots take their pictures from, as far as it is known at this instant. */
@@ -26,7 +26,8 @@ function sourceIn({ move, view }: Pick<ProjectDocument, 'move' | 'view'>) {
     if (use.kind !== 'move') return HOLDS;
     if (!there(move, use.move)) return null;
     const known = measured[use.move];
-    return known === undefined ? { duration: UNMEASURED, loops: false } : known;
+    if (known !== undefined) return known;
+    return { duration: Math.max(UNMEASURED, use.to ?? use.from + UNMEASURED), loops: false };
   };
 }
 

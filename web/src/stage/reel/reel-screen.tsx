@@ -157,7 +157,7 @@ export function ReelScreen() {
   const calmShot = calm?.shots.find(({ id }) => id === shot) ?? null;
   const calmJoin = calm ? calm.shots.findIndex(({ id }) => id === join) : -1;
   const cards = calm && (
-    <div className="grid h-full grid-cols-[minmax(0,1fr)] content-start gap-2.5 overflow-y-auto bg-desk p-2.5">
+    <div className="relative grid h-full grid-cols-[minmax(0,1fr)] content-start gap-2.5 overflow-y-auto bg-desk p-2.5">
       {calmJoin > 0 && <JoinCard open={calm} index={calmJoin} link={link} ahead={ahead} />}
       {calmJoin <= 0 && calmShot && <ShotCard key={calmShot.id} open={calm} row={calmShot} onOpen={onOpen} />}
       {calm.shots.length > 0 && <SeenCard open={calm} />}

@@ -31,7 +31,7 @@ interface ReelStripsProps {
 
 /** Heights of what lies in the strips, from the top, pixels. */
 const SHOTS = 78;
-const JOINS = 20;
+const JOINS = 27;
 const ROW = 15;
 const WAVE = 26;
 const GAP = 6;
