@@ -10,6 +10,7 @@ import { isMainThread, parentPort, Worker } from 'node:worker_threads';
 import { fileURLToPath } from 'node:url';
 import { timed } from './lib/measure.mjs';
 import { benchKinds } from './kinds.mjs';
+import { benchReels } from './reels.mjs';
 import { benchWalks } from './walks.mjs';
 
 const BLOCK = 1500;
@@ -157,6 +158,7 @@ export async function benchSite() {
     },
     ...benchWalks(site, survey, walkway, body),
     ...benchKinds({ ...site, parts: partsOf(model) }),
+    ...benchReels(site),
     {
       what: `${label}: first light of ${Math.round(count / 1000)} k vertices on two threads`,
       ours: `${first.toFixed(1)} s`,

@@ -135,12 +135,21 @@ async function reels(page, project, take) {
     await page.locator('[data-testid="reel-canvas"][data-sharp="true"]').waitFor({ timeout: 60_000 });
   };
   await at(0.33);
-  // The small pictures of the strip come first.
-  await page.waitForTimeout(25_000);
+  // The small pictures of the strip are drawn first.
+  const drawn = () =>
+    page.waitForFunction(
+      () =>
+        [...document.querySelectorAll('[data-shot] > span:first-child > span')].every((one) =>
+          one.querySelector('img'),
+        ),
+      null,
+      { timeout: 240_000 },
+    );
+  await drawn();
   await take('reel');
   await page.getByRole('button', { name: /^Join 3 to 4/ }).click();
   await at(0.24);
-  await page.waitForTimeout(4000);
+  await page.locator('figure img').nth(1).waitFor({ timeout: 60_000 });
   await page.getByRole('button', { name: 'Match…' }).click();
   await page.getByRole('list', { name: 'What would match' }).waitFor({ timeout: 30_000 });
   await take('join');

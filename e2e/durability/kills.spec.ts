@@ -34,7 +34,7 @@ async function post<T>(
 }
 
 test(`${KILLS} kills in the middle of edits and uploads: what was reported as saved is there, nothing half-made`, async () => {
-  test.setTimeout(60_000 + KILLS * 8000);
+  test.setTimeout(60_000 + KILLS * 20_000);
   const studio = await ownStudio();
   try {
     const projectId = crypto.randomUUID();

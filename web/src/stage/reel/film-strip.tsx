@@ -1,14 +1,17 @@
 import type { Row } from '@eskovan/core/document';
 import { frameTime, type PlannedShot } from '@eskovan/core/reel';
+import { nearestBeat } from '@eskovan/core/sound';
 import { useRef, useState, type DragEvent, type PointerEvent } from 'react';
 import { useProject } from '../../data/use-project.ts';
 import { beginEdit, type Gesture } from '../../data/undo.ts';
 import { howOf, useChosenRows } from '../../desk/selection.ts';
 import type { StripScale } from '../../strips/scales.ts';
+import { beatsInReel } from './beats.ts';
 import { addShots, chooseShot, moveShots, reelNow, rollCut, trimShot } from './edit-reel.ts';
 import { editedShot, type OpenReel } from './open-reel.ts';
 import { DRAGGED, readDragged } from './dragged.ts';
 import { ShotBlock } from './shot-block.tsx';
+import { useSoundFact } from './sound-facts.ts';
 import type { ShotPeople } from './use-shot-people.ts';
 
 interface FilmStripProps {
@@ -91,9 +94,14 @@ export function FilmStrip({ open, scale, top, height, keys, imageOf, people, onO
     held.gesture ??= beginEdit();
     if (held.gesture.open) trimBy(held, framesFor(dx), event.altKey);
   };
-  const trimBy = ({ index, edge, from }: NonNullable<typeof trim.current>, frames: number, roll: boolean) => {
+  const trimBy = ({ index, edge, from }: NonNullable<typeof trim.current>, wanted: number, roll: boolean) => {
     const [shot, before, after] = [index, index - 1, index + 1].map((i) => editedShot(from, i));
     if (!shot) return;
+    const { planned } = shot;
+    // The cut that the hand has hold of goes to a beat that is near.
+    const at = edge === 'start' ? planned.start : planned.start + planned.frames;
+    const moves = roll || edge === 'end';
+    const frames = moves ? framesToBeat(from, at, wanted, scale) : wanted;
     // Without ripple the neighbour gives what this one takes.
     if (roll && edge === 'end' && after) rollCut(open, index + 1, frames, [shot, after]);
     else if (roll && edge === 'start' && before) rollCut(open, index, frames, [before, shot]);
@@ -170,6 +178,20 @@ export function FilmStrip({ open, scale, top, height, keys, imageOf, people, onO
 }
 
 const NOBODY: readonly string[] = [];
+
+/** So near to a beat a hand means it, pixels. */
+const NEAR = 6;
+
+/** Frames that bring a cut to a beat, where one is near to where the hand would have it. */
+function framesToBeat(open: OpenReel, at: number, frames: number, scale: StripScale): number {
+  const { fact } = useSoundFact.getState();
+  const { sound } = open.row.body;
+  if (!sound || !fact?.beats) return frames;
+  const time = frameTime(at + frames, open.rate);
+  const within = scale.timeAt(scale.x(scale.ends[0]) + NEAR) - scale.ends[0];
+  const beat = nearestBeat(beatsInReel(fact.beats.times, sound), time, within);
+  return Math.round((beat * open.rate.num) / open.rate.den) - at;
+}
 
 /** A shot's place; what it shares with its neighbours is halved between them. */
 function blockOf({ index, start, frames, overlap }: PlannedShot, { plan, rate }: OpenReel, scale: StripScale) {

@@ -1,4 +1,4 @@
-import type { Frame, Rate, ReelBody, Row } from '@eskovan/core/document';
+import type { Rate, ReelBody, Row } from '@eskovan/core/document';
 import { USUAL_RATES } from '@eskovan/core/exchange';
 import { frameCount, frameTime, nominalRate, timecodeOf } from '@eskovan/core/reel';
 import { Flag, Trash2 } from 'lucide-react';
@@ -6,20 +6,14 @@ import { useProject } from '../../data/use-project.ts';
 import { editBody } from '../../data/edit-row.ts';
 import { workbench } from '../../desk/workbench.ts';
 import { Button, Card, Line, NameBox, Select, Value } from '../../kit/index.ts';
+import { FRAMES, frameFrom, frameText } from '../shared/frames.ts';
 import { fitToWanted } from './fit.ts';
 import { FramesField } from './frames-field.tsx';
 import type { OpenReel } from './open-reel.ts';
 import { memo } from 'react';
 
-const RATIOS: readonly { value: string; label: string; frame: Frame }[] = [
-  { value: '16:9', label: '16 : 9', frame: { width: 16, height: 9 } },
-  { value: '9:16', label: '9 : 16, tall', frame: { width: 9, height: 16 } },
-  { value: '1:1', label: '1 : 1', frame: { width: 1, height: 1 } },
-  { value: '4:5', label: '4 : 5', frame: { width: 4, height: 5 } },
-  { value: '4:3', label: '4 : 3', frame: { width: 4, height: 3 } },
-  { value: '2:1', label: '2 : 1', frame: { width: 2, height: 1 } },
-];
-const ownRatio = 'project';
+/** Stands for what the project has. */
+const OWN = 'project';
 
 const rateText = ({ num, den }: Rate) =>
   den === 1 ? String(num) : (num / den).toFixed(den === 1001 ? 3 : 2).replace(/0$/, '');
@@ -34,8 +28,7 @@ export const ReelCard = memo(function ReelCard({ open }: { open: OpenReel }) {
     editBody('reel', row, `${label} of ${row.name}`, (now) => ({ ...now, ...change }));
   const without = (label: string, member: keyof ReelBody) =>
     editBody('reel', row, `${label} of ${row.name}`, ({ [member]: _, ...now }) => now);
-  const ratio =
-    body.frame && RATIOS.find(({ frame }) => frame.width * body.frame!.height === frame.height * body.frame!.width);
+  const ratio = body.frame && frameText(body.frame);
   const rates = [...USUAL_RATES.filter(({ den, num }) => !(den === 1 && num === 48))];
   if (body.rate && !rates.some((one) => rateKey(one) === rateKey(body.rate!))) rates.push(body.rate);
   const wanted = body.wanted === undefined ? null : frameCount(body.wanted, rate);
@@ -86,9 +79,9 @@ export const ReelCard = memo(function ReelCard({ open }: { open: OpenReel }) {
       <Line label="Frames a second">
         <Select
           label="Frames a second"
-          value={body.rate ? rateKey(body.rate) : ownRatio}
+          value={body.rate ? rateKey(body.rate) : OWN}
           options={[
-            { value: ownRatio, label: `As the project, ${rateText(project.body.rate)}` },
+            { value: OWN, label: `As the project, ${rateText(project.body.rate)}` },
             ...rates.map((one) => ({
               value: rateKey(one),
               label: `${rateText(one)}${one.den === 1001 && nominalRate(one) % 30 === 0 ? ' drop' : ''}`,
@@ -104,15 +97,15 @@ export const ReelCard = memo(function ReelCard({ open }: { open: OpenReel }) {
       <Line label="Ratio">
         <Select
           label="Ratio of the reel"
-          value={ratio?.value ?? ownRatio}
+          value={ratio ?? OWN}
           options={[
-            { value: ownRatio, label: `As the project, ${project.body.frame.width} : ${project.body.frame.height}` },
-            ...RATIOS,
+            { value: OWN, label: `As the project, ${project.body.frame.width} : ${project.body.frame.height}` },
+            ...FRAMES,
+            ...(ratio && !FRAMES.some(({ value }) => value === ratio) ? [{ value: ratio, label: ratio }] : []),
           ]}
           onChange={(value) => {
-            const chosen = RATIOS.find((one) => one.value === value);
-            if (chosen) put('Ratio', { frame: chosen.frame });
-            else without('Ratio', 'frame');
+            if (value === OWN) without('Ratio', 'frame');
+            else put('Ratio', { frame: frameFrom(value) });
           }}
         />
       </Line>

@@ -6,11 +6,13 @@ interface ReelDesk {
   join: string | null;
   /** What can be brought in is listed by kind. */
   bringIn: 'moves' | 'views' | 'cards';
+  /** Safe areas and thirds are drawn over the picture. */
+  guides: boolean;
   /** The shots are shown as a proposal would have them, while it is pointed at. */
   trying: boolean;
 }
 
-export const useReelDesk = create<ReelDesk>()(() => ({ join: null, bringIn: 'moves', trying: false }));
+export const useReelDesk = create<ReelDesk>()(() => ({ join: null, bringIn: 'moves', guides: false, trying: false }));
 export const reelDesk = {
   get: useReelDesk.getState,
   set: useReelDesk.setState,

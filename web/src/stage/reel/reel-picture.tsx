@@ -1,8 +1,10 @@
 import { frameAt } from '@eskovan/core/reel';
 import { memo, useEffect, useRef, type ReactNode } from 'react';
 import { useSize } from '../../kit/index.ts';
+import { GuideLines, type Guides } from '../../picture/guides.tsx';
 import { useWorkbench } from '../../desk/workbench.ts';
 import type { OpenReel } from './open-reel.ts';
+import { useReelDesk } from './reel-desk.ts';
 import { useReelFacts } from './reel-facts.ts';
 import type { ReelLink } from './reel-link.ts';
 import type { Ahead } from './use-ahead.ts';
@@ -15,6 +17,7 @@ interface ReelPictureProps {
   children?: ReactNode;
 }
 
+const GUIDES: Guides = { lines: 'thirds', safe: true, second: null };
 /** About the picture, pixels. */
 const MARGIN = 14;
 
@@ -25,6 +28,7 @@ export const ReelPicture = memo(function ReelPicture({ open, link, ahead, childr
   const size = useSize(box);
   const player = useRef<FramePlayer | null>(null);
   const keys = useReelFacts((state) => state.keys);
+  const guides = useReelDesk((state) => state.guides);
   const time = useWorkbench((state) => state.time);
   const playing = useWorkbench((state) => state.playing);
   const { rate, plan, aspect } = open;
@@ -59,6 +63,15 @@ export const ReelPicture = memo(function ReelPicture({ open, link, ahead, childr
         className="absolute bg-surround-raised"
         style={{ left: (size.width - width) / 2, top: (size.height - height) / 2, width, height }}
       />
+      {guides && size.width > 0 && (
+        <div
+          aria-hidden
+          className="pointer-events-none absolute"
+          style={{ left: (size.width - width) / 2, top: (size.height - height) / 2, width, height }}
+        >
+          <GuideLines guides={GUIDES} aspect={aspect} />
+        </div>
+      )}
       {children}
     </div>
   );

@@ -1,6 +1,6 @@
 import type { Row } from '@eskovan/core/document';
 import { frameAt, frameTime, shownAt, shotIndexAt } from '@eskovan/core/reel';
-import { Clapperboard, Maximize, Repeat } from 'lucide-react';
+import { Clapperboard, Grid3x3, Maximize, Repeat } from 'lucide-react';
 import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { useProject } from '../../data/use-project.ts';
@@ -20,7 +20,7 @@ import { openReel, type OpenReel } from './open-reel.ts';
 import { OutCard } from './out-card.tsx';
 import { RenderReelDialog } from './render-reel-dialog.tsx';
 import { ReelCard } from './reel-card.tsx';
-import { useReelDesk } from './reel-desk.ts';
+import { reelDesk, useReelDesk } from './reel-desk.ts';
 import { useReelFacts } from './reel-facts.ts';
 import { ReelPicture } from './reel-picture.tsx';
 import { ReelStrips } from './reel-strips.tsx';
@@ -57,6 +57,7 @@ export function ReelScreen() {
   const scenes = useReelScenes(open ?? NOTHING);
   const { link, film } = useReelWork(open, scenes);
   const [stripFrames, setStripFrames] = useState<readonly number[]>([]);
+  const guides = useReelDesk((state) => state.guides);
   const join = useReelDesk((state) => state.join);
   const joinIndex = open ? open.shots.findIndex(({ id }) => id === join) : -1;
   // What a chosen join shows comes first.
@@ -130,6 +131,16 @@ export function ReelScreen() {
         >
           Render reel
         </Button>
+        <Button
+          tone="surround"
+          small
+          className="mr-1.5"
+          icon={<Grid3x3 size={14} />}
+          aria-label="Thirds and safe areas"
+          pressed={guides}
+          disabled={!open?.shots.length}
+          onClick={() => reelDesk.set({ guides: !guides })}
+        />
         <Button
           tone="surround"
           small

@@ -1,9 +1,9 @@
-import { PAPERS, tallPaper } from '@eskovan/core/sheet';
 import { FileDown } from 'lucide-react';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import { useProject } from '../../data/use-project.ts';
 import { Button, Dialog, Line, Progress, saveFile, Select } from '../../kit/index.ts';
+import { PAPER_OPTIONS } from '../shared/papers.ts';
 import { drawSheet, sheetPdf, sheetPng, type SheetItem } from '../shared/sheet-drawing.ts';
 import { sourceName, type OpenReel } from './open-reel.ts';
 import type { ReelLink } from './reel-link.ts';
@@ -17,11 +17,6 @@ interface StoryboardDialogProps {
   ahead: Ahead | null;
   onClose: () => void;
 }
-
-const PAPER_OPTIONS = [
-  ...PAPERS.map((paper) => ({ paper, way: 'wide' })),
-  ...PAPERS.map((p) => ({ paper: tallPaper(p), way: 'tall' })),
-].map(({ paper, way }) => ({ value: `${paper.name} ${way}`, label: `${paper.name}, ${way}`, paper }));
 
 /** The reel on paper: of every shot its first, its middle and its last picture, with what is to be said of it. */
 export function StoryboardDialog({ open, link, ahead, onClose }: StoryboardDialogProps) {

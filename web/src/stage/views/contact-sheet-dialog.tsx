@@ -1,11 +1,11 @@
 import { aspectOf, frameOf, type Row } from '@eskovan/core/document';
 import { roomOfEye, storeyOfEye } from '@eskovan/core/survey';
-import { PAPERS, tallPaper } from '@eskovan/core/sheet';
 import { FileDown, Image } from 'lucide-react';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import { fileUrl } from '../../data/api.ts';
 import { lensText } from '../shared/lens-text.ts';
+import { PAPER_OPTIONS } from '../shared/papers.ts';
 import { useProject } from '../../data/use-project.ts';
 import { Button, Dialog, Line, saveFile, Select } from '../../kit/index.ts';
 import type { SiteData } from '../../site/use-site.ts';
@@ -20,10 +20,6 @@ interface ContactSheetDialogProps {
   onClose: () => void;
 }
 
-const PAPER_OPTIONS = [
-  ...PAPERS.map((paper) => ({ paper, way: 'wide' })),
-  ...PAPERS.map((p) => ({ paper: tallPaper(p), way: 'tall' })),
-].map(({ paper, way }) => ({ value: `${paper.name} ${way}`, label: `${paper.name}, ${way}`, paper }));
 const GRIDS = ['1 × 1', '2 × 2', '2 × 3', '3 × 3', '4 × 4'].map((value) => ({ value, label: value }));
 
 /** All or some of the views on paper: pictures, names, lenses and where the eye is. */
