@@ -11,7 +11,7 @@ import { ProjectsScreen } from './projects-screen.tsx';
 const card = (n: number, name: string, models: number) => ({
   project: { ...exampleDocument().project, id: uuid(n), projectId: uuid(n), name },
   cover: models > 0 ? 'a'.repeat(64) : null,
-  counts: { model: models, action: 0, light: 0, move: 2, view: 1, take: 0, link: 0 },
+  counts: { model: models, action: 0, light: 0, move: 2, view: 1, reel: 0, shot: 0, take: 0, link: 0 },
 });
 
 function start(answers: (asked: Asked) => { status: number; json: unknown }): Asked[] {

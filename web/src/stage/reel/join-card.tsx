@@ -195,7 +195,7 @@ export const JoinCard = memo(function JoinCard({ open, index, link, ahead }: Joi
             <li key={match.kind}>
               <button
                 type="button"
-                className="flex w-full items-baseline justify-between gap-2 rounded-md border border-rule bg-raised px-2 py-1 text-left hover:border-lagoon"
+                className="grid w-full rounded-md border border-rule bg-raised px-2 py-1 text-left hover:border-lagoon"
                 onPointerEnter={() => tryMatch(document, open, index, match)}
                 onPointerLeave={untry}
                 onFocus={() => tryMatch(document, open, index, match)}
@@ -206,7 +206,7 @@ export const JoinCard = memo(function JoinCard({ open, index, link, ahead }: Joi
                 }}
               >
                 <span className="min-w-0">{matchText(match, names, rate)}</span>
-                <span className="shrink-0 font-mono text-sm" style={{ color: FLOW_COLOURS[match.flow.word] }}>
+                <span className="font-mono text-sm" style={{ color: FLOW_COLOURS[match.flow.word] }}>
                   {match.flow.word} {(match.flow.score * 100).toFixed(0)}
                   {match.beside < -0.05 && (
                     <span className="text-ink-faint"> · beside it −{(-match.beside * 100).toFixed(0)}</span>

@@ -35,7 +35,9 @@ export function StoryboardDialog({ open, link, ahead, onClose }: StoryboardDialo
       const notes = [
         `${lengthText(shot.frames, rate)} · ${sourceName(document, body) || 'card'}`,
         body.caption?.text ?? '',
-        [shot.index > 0 ? joinText(shot.join, shot.overlap, rate) : '', body.note ?? ''].filter(Boolean).join(' · '),
+        [shot.index > 0 ? `begins with a ${joinText(shot.join, shot.overlap, rate)}` : '', body.note ?? '']
+          .filter(Boolean)
+          .join(' · '),
       ];
       for (const [k, frame] of [first, Math.round((first + last) / 2), Math.max(first, last)].entries()) {
         const picture =
