@@ -70,10 +70,10 @@ export const SeenCard = memo(function SeenCard({ open }: { open: OpenReel }) {
       </div>
       {longest && (
         <div className="mt-1 grid grid-cols-2 gap-x-4">
-          <Line label="Longest shot">
+          <Line label="Longest">
             <Value>{lengthText(longest.frames, rate)}</Value>
           </Line>
-          <Line label="Mean shot">
+          <Line label="Mean">
             <Value unit="s">{mean.toFixed(1)}</Value>
           </Line>
         </div>
