@@ -20,6 +20,14 @@ const count = (ok, bad) => {
   failed += bad;
 };
 
+/** What each part of it took, seconds: told at the end. */
+const took = [];
+async function timed(what, work) {
+  const began = performance.now();
+  await work();
+  took.push(`${what} ${Math.round((performance.now() - began) / 1000)} s`);
+}
+
 async function unitTests({ database, home }) {
   const report = join(home, 'jest.json');
   const code = await run('npx', ['jest', '--json', `--outputFile=${report}`, '--silent', ...more], {
@@ -59,13 +67,21 @@ async function lint() {
   count(...((await run('node', ['scripts/lint.mjs'])) === 0 ? [1, 0] : [0, 1]));
 }
 
-if (wanted('durability') || wanted('stories')) await build();
+if (wanted('durability') || wanted('stories')) await timed('build', build);
 const linted = async () => {
-  if (wanted('lint')) await lint();
-  if (wanted('unit')) await withDatabase(unitTests);
+  if (wanted('lint')) await timed('lint', lint);
+  if (wanted('unit')) await timed('unit tests', () => withDatabase(unitTests));
 };
+const killed = () => timed('servers that die', () => withDatabase((given) => played('durability', given)));
 // A server that dies and comes back leaves the machine idle half of the time.
-await Promise.all([linted(), wanted('durability') && withDatabase((given) => played('durability', given))]);
-if (wanted('stories')) await withStudio({ say: (text) => console.log(text) }, (given) => played('stories', given));
+await Promise.all([linted(), wanted('durability') && killed()]);
+if (wanted('stories')) {
+  const began = performance.now();
+  await withStudio({ say: (text) => console.log(text) }, async (given) => {
+    took.push(`demo ${Math.round((performance.now() - began) / 1000)} s`);
+    await timed('stories', () => played('stories', given));
+  });
+}
+console.log(took.join(', '));
 console.log(`${passed} passed, ${failed} failed`);
 process.exit(failed === 0 ? 0 : 1);

@@ -24,6 +24,12 @@ async function shotsOf(page: Page, projectId: string): Promise<Row<'shot'>[]> {
     .sort((a, b) => a.order - b.order);
 }
 
+/** The objects that the newest reel has to show. */
+async function promised(page: Page) {
+  const { reel } = await documentOf(page.request, DEMO_PROJECT);
+  return reel.reduce((a, b) => (b.created > a.created ? b : a)).body.promisedObjects ?? [];
+}
+
 const names = async (page: Page, projectId: string) => (await shotsOf(page, projectId)).map(({ name }) => name);
 const bring = (page: Page, name: string) => page.getByRole('button', { name: `Bring in ${name}`, exact: true }).click();
 const tab = (page: Page, name: string) =>
@@ -188,10 +194,31 @@ test('a reel of eight shots from nothing by mouse: ordered, fitted, joined, matc
     await expect(page.getByTestId('reel-strips')).toHaveAttribute('data-current', 'true', { timeout: 60_000 });
     await page.getByRole('button', { name: 'Promise a room' }).click();
     await page.getByRole('menuitem', { name: 'Workshop' }).click();
-    await expect(page.getByRole('list', { name: 'Rooms seen' }).getByText('promised, never seen')).toBeVisible();
+    await expect(
+      page.getByRole('list', { name: 'Rooms and objects seen' }).getByText('promised, never seen'),
+    ).toBeVisible();
     await page.getByRole('button', { name: 'Chart and table' }).click();
     await expect(page.getByRole('dialog').getByRole('cell', { name: /^Hall/ })).toBeVisible();
     await page.keyboard.press('Escape');
+    await page.getByRole('button', { name: 'Promise an object' }).click();
+    await page.getByRole('combobox', { name: 'Find an object' }).fill('stair');
+    await page.getByRole('listbox', { name: 'Objects' }).getByRole('option').first().click();
+    await expect.poll(async () => (await promised(page)).length).toBe(1);
+  });
+
+  await test.step('two reels are seen at the same time, beside each other or on both sides of an edge', async () => {
+    await page.getByRole('button', { name: 'Compare', exact: true }).click();
+    await page.getByRole('menuitem').first().click();
+    const both = [page.getByTestId('reel-canvas'), page.getByTestId('compared-canvas')];
+    for (const canvas of both) await expect(canvas).toHaveAttribute('data-sharp', 'true', { timeout: 60_000 });
+    await page.getByRole('button', { name: 'To the start' }).click();
+    for (const canvas of both) await expect(canvas).toHaveAttribute('data-frame', '0');
+    await page.getByRole('radio', { name: 'Wipe' }).click();
+    await page.getByRole('slider', { name: 'Edge between the two reels' }).focus();
+    await page.keyboard.press('ArrowRight');
+    for (const canvas of both) await expect(canvas).toBeVisible();
+    await page.getByRole('button', { name: 'Compare no longer' }).click();
+    await expect(both[1]!).toHaveCount(0);
   });
 });
 
@@ -326,5 +353,32 @@ test('in a house of others by keys alone: shots, order, lengths, joins; played i
     expect(difference(card, walk)).toBeGreaterThan(20);
     expect(difference(mixed, view)).toBeGreaterThan(2);
     expect(difference(mixed, view)).toBeLessThan(difference(card, view));
+  });
+
+  await test.step('what is no film says so; one that is, is a clip, and shows what it has', async () => {
+    await page.getByRole('link', { name: 'Reel' }).click();
+    await page.getByRole('radio', { name: 'Cards', exact: true }).click();
+    const file = page.getByLabel('Picture or clip file');
+    await file.setInputFiles({ name: 'letter.mp4', mimeType: 'video/mp4', buffer: Buffer.from('Dear all') });
+    await expect(page.getByText(/letter\.mp4 could not be read as a film/)).toBeVisible();
+    const [take] = (await documentOf(page.request, projectId)).take;
+    const film = await (await page.request.get(`/api/files/${take!.body.file.sha256}`)).body();
+    await file.setInputFiles({ name: 'last round.mp4', mimeType: 'video/mp4', buffer: film });
+    await expect.poll(() => names(page, projectId)).toEqual(['Opening card', 'Walk 1', 'View 1', 'last round']);
+    await expect(total(page)).toHaveText('00:00:02:12');
+    // It begins with the card that the reel begins with, and goes on to the walk.
+    const canvas = page.getByTestId('reel-canvas');
+    const pictureAt = async (frame: number) => {
+      await page.getByRole('button', { name: 'To the start' }).click();
+      for (let i = 0; i < frame; i += 1) await page.keyboard.press('.');
+      await expect(canvas).toHaveAttribute('data-frame', String(frame));
+      await expect(canvas).toHaveAttribute('data-sharp', 'true', { timeout: 30_000 });
+      // Its own pixels: toasts may lie over it.
+      const url = await canvas.evaluate((element: HTMLCanvasElement) => element.toDataURL('image/png'));
+      return greyFrames(Buffer.from(url.split(',')[1]!, 'base64'), 'clip')[0]!;
+    };
+    const [card, begun, later] = [await pictureAt(2), await pictureAt(33), await pictureAt(45)];
+    expect(difference(card, begun)).toBeLessThan(6);
+    expect(difference(card, later)).toBeGreaterThan(20);
   });
 });

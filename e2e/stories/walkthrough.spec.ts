@@ -117,19 +117,22 @@ async function walkThrough(page: Page, { projectId, places, thing, seconds, seat
   });
 
   await test.step('every finding is mended by its fix, looked at before', async () => {
+    const fine = checks.getByText('fine', { exact: true });
     await expect(checks.getByText(/^(fine|\d+ to look at)$/)).toBeVisible();
     for (let n = 0; n < 16; n += 1) {
-      if (await checks.getByText('fine', { exact: true }).isVisible()) break;
+      if (await fine.isVisible()) break;
       const fix = checks.getByRole('button', {
         name: /^(Slow down here|Turn more slowly|Lead it clear|More time|Hold the eye)$/,
       });
       const before = (await newest()).walk;
-      // A newer answer may put another one under the hand.
+      // A newer answer may put another one under the hand, or say that nothing is left to mend.
       await expect(async () => {
+        if (await fine.isVisible()) return;
         await page.mouse.move(640, 20);
         await fix.first().hover();
         await expect(page.getByText(/, as it would be$/)).toBeVisible({ timeout: 2000 });
       }).toPass({ timeout: 20_000 });
+      if (await fine.isVisible()) break;
       // What is tried is not kept.
       expect((await newest()).walk).toEqual(before);
       await fix.first().click();
@@ -139,7 +142,7 @@ async function walkThrough(page: Page, { projectId, places, thing, seconds, seat
       await expect(checks.getByText('looking', { exact: true })).toHaveCount(0);
       await expect(checks.getByText(/^(fine|\d+ to look at)$/)).toBeVisible();
     }
-    await expect(checks.getByText('fine', { exact: true })).toBeVisible();
+    await expect(fine).toBeVisible();
   });
 
   await test.step('which rooms it shows', async () => {

@@ -1,8 +1,9 @@
 export type { FilmSound } from './film/sound.ts';
 export * from './film/still.ts';
 export * from './film/video.ts';
-export { CARD_FACE, type CardSize, type Pen } from './reel/card.ts';
+export { CARD_FACE, type CardSize, type Pen, type Words } from './reel/card.ts';
 export * from './reel/compose.ts';
+export { Clip, ClipError } from './film/clip.ts';
 export type { PictureSize } from './picture/picture-size.ts';
 export * from './picture/renderer.ts';
 export { Holes } from './scene/holes.ts';

@@ -2,6 +2,7 @@ import type { Vec3 } from '../document/index.ts';
 import type { CompiledMove } from '../move/index.ts';
 import { Projection } from '../optics/index.ts';
 import { roomOfEye, type Footing, type Room } from '../survey/index.ts';
+import { addSpan, stepsOver, type Cover } from './cover.ts';
 
 /** A storey, as far as knowing what is seen of it needs. */
 export interface CoveredStorey {
@@ -10,21 +11,14 @@ export interface CoveredStorey {
   rooms: readonly Room[];
 }
 
-/** How long a move shows a room. */
-export interface RoomCover {
+/** How long a move shows a room: enough of it, with nothing before it. */
+export interface RoomCover extends Cover {
   room: string;
   storey: string;
-  /** Seconds in which enough of it is in the picture and nothing stands before it. */
-  seen: number;
   /** Seconds in which the camera is in it. */
   inside: number;
-  /** Stretches in which it is seen, seconds. */
-  spans: [from: number, to: number][];
 }
 
-/** How often the camera is asked, seconds; longer moves are asked more seldom. */
-const INSTANT = 0.25;
-const MOST = 600;
 /** Of every room so many places are looked at, so high over its floor, metres: a table's height and a person's chest. */
 const PLACES = 16;
 const HEIGHTS = [0.4, 1.3];
@@ -32,6 +26,18 @@ const HEIGHTS = [0.4, 1.3];
 const ENOUGH = 0.2;
 /** What is farther away is not seen as a room any more, metres. */
 const FAR = 40;
+
+const unseenRoom = ({ name: room }: Room, { name: storey }: CoveredStorey): RoomCover => ({
+  room,
+  storey,
+  seen: 0,
+  inside: 0,
+  spans: [],
+});
+
+/** Rooms of which nothing has been seen yet. */
+export const unseenRooms = (storeys: readonly CoveredStorey[]): RoomCover[] =>
+  storeys.flatMap((storey) => storey.rooms.map((room) => unseenRoom(room, storey)));
 
 /** How long a move shows every room of a site, those it does not show too. Reads samples only. */
 export function coverageOf(
@@ -44,26 +50,20 @@ export function coverageOf(
     storey.rooms.map((room) => ({
       room,
       places: placesOf(room),
-      cover: { room: room.name, storey: storey.name, seen: 0, inside: 0, spans: [] } as RoomCover,
+      cover: unseenRoom(room, storey),
     })),
   );
-  const steps = Math.max(1, Math.min(MOST, Math.ceil(move.duration / INSTANT)));
-  const step = move.duration / steps;
-  for (let i = 0; i < steps; i += 1) {
-    // The middle of each step stands for all of it.
-    const time = (i + 0.5) * step;
-    const { view, position, orientation } = move.sampleAt(time);
+  for (const { from, at, to } of stepsOver(move.duration)) {
+    const { view, position, orientation } = move.sampleAt(at);
     const projection = new Projection(view, aspect, position, orientation);
     const inside = roomOfEye(position, storeys);
     for (const { room, places, cover } of rooms) {
-      if (room === inside) cover.inside += step;
+      if (room === inside) cover.inside += to - from;
       const seen = places.filter((place) => sees(projection, footing, place)).length;
       // Who is in a room sees the part of it that is before the lens: that is enough.
       if (seen < (room === inside ? 1 : ENOUGH * places.length)) continue;
-      cover.seen += step;
-      const last = cover.spans.at(-1);
-      if (last && i * step - last[1] < 1e-6) last[1] = (i + 1) * step;
-      else cover.spans.push([i * step, (i + 1) * step]);
+      cover.seen += to - from;
+      addSpan(cover.spans, [from, to]);
     }
   }
   return rooms.map(({ cover }) => cover);

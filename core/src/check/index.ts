@@ -7,3 +7,4 @@ export type { StillFinding } from './still-finding.ts';
 export * from './turn.ts';
 export * from './way.ts';
 export * from './reel-cover.ts';
+export * from './object-cover.ts';

@@ -3,7 +3,7 @@ import type { Vec3 } from '../document/index.ts';
 import { DEFAULT_LENS } from '../document/index.ts';
 import { standing } from '../move/index.ts';
 import { Footing } from '../survey/index.ts';
-import { joinCovers, OUTSIDE, shotCover, type CoveredStorey } from './index.ts';
+import { joinCovers, OUTSIDE, shotCover, unseenRooms, type CoveredStorey } from './index.ts';
 
 const nothing = new Footing(new Float32Array(0), new Float32Array(0));
 /** A room of 6 × 6 m about the origin. */
@@ -53,5 +53,11 @@ describe('what a reel shows', () => {
     const [outside, hall] = joinCovers([{ start: 0, cover: shotCover(away, nothing, [STOREY], 16 / 9) }]);
     expect(outside!.seen).toBeCloseTo(2, 9);
     expect(hall).toMatchObject({ room: 'Hall', seen: 0, spans: [] });
+    // A reel of cards has no camera at all.
+    const cards = joinCovers([
+      { start: 0, cover: unseenRooms([STOREY]) },
+      { start: 0, cover: [] },
+    ]);
+    expect(cards).toMatchObject([{ room: 'Hall', storey: 'Ground', seen: 0 }]);
   });
 });

@@ -1,1 +1,2 @@
 export * from './srgb.ts';
+export * from './lightness.ts';

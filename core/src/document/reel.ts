@@ -3,8 +3,6 @@ import { frameSchema } from './frame.ts';
 import { lightChoiceSchema } from './light.ts';
 import { fileRefSchema, finite, idSchema, rateSchema } from './primitives.ts';
 
-/** No reel has more shots than this. */
-export const MOST_SHOTS = 500;
 /** No shot is longer, seconds. */
 export const LONGEST_SHOT = 3600;
 
@@ -35,6 +33,13 @@ export const soundSchema = z.object({
 });
 export type Sound = z.infer<typeof soundSchema>;
 
+const promisedObjectSchema = z.object({
+  model: idSchema,
+  /** Name of the part within its model. */
+  name: z.string().min(1).max(2000),
+});
+export type PromisedObject = z.infer<typeof promisedObjectSchema>;
+
 /** Shots in order, joined: one film. Its shots are rows of their own, so that two people may work on two of them. */
 export const reelBodySchema = z.object({
   /** Frames a second; absent: the project's. */
@@ -46,6 +51,8 @@ export const reelBodySchema = z.object({
   markers: z.array(markerSchema).max(500).optional(),
   /** Names of rooms that it has to show. */
   promised: z.array(z.string().min(1).max(120)).max(200).optional(),
+  /** Objects that it has to show: named parts of models. */
+  promisedObjects: z.array(promisedObjectSchema).max(200).optional(),
   sound: soundSchema.optional(),
   /** Shown on cards that ask for it. */
   logo: fileRefSchema.optional(),
@@ -78,25 +85,32 @@ export const titleSchema = z.object({
 });
 export type Title = z.infer<typeof titleSchema>;
 
+/** From where to where in its source a shot goes, seconds; without an end: to the source's end. */
+const stretch = {
+  from: finite.min(0).max(100_000).default(0),
+  to: finite.min(0).max(100_000).optional(),
+  backwards: z.literal(true).optional(),
+};
+const file = { file: fileRefSchema, fileName: z.string().min(1).max(255) };
+
 /** What a shot shows. Moves and views are referred to: who changes them changes it. */
 export const shotUseSchema = z.discriminatedUnion('kind', [
-  z.object({
-    kind: z.literal('move'),
-    move: idSchema,
-    /** From where to where in the move, seconds; without an end: to its end. */
-    from: finite.min(0).max(100_000).default(0),
-    to: finite.min(0).max(100_000).optional(),
-    backwards: z.literal(true).optional(),
-  }),
+  z.object({ kind: z.literal('move'), move: idSchema, ...stretch }),
   z.object({
     kind: z.literal('view'),
     view: idSchema,
     drift: driftSchema.optional(),
   }),
   z.object({ kind: z.literal('title'), title: titleSchema }),
-  z.object({ kind: z.literal('picture'), file: fileRefSchema, fileName: z.string().min(1).max(255) }),
+  z.object({ kind: z.literal('picture'), ...file }),
+  /** Moving pictures that somebody brought; as long as the file is, seconds. */
+  z.object({ kind: z.literal('clip'), ...file, duration: finite.min(0.001).max(100_000), ...stretch }),
 ]);
 export type ShotUse = z.infer<typeof shotUseSchema>;
+
+/** Does it go through a stretch of something that has a time of its own? Everything else holds as long as one likes. */
+export const hasStretch = (use: ShotUse): use is Extract<ShotUse, { kind: 'move' | 'clip' }> =>
+  use.kind === 'move' || use.kind === 'clip';
 
 /** How a shot follows on the one before it. Absent: a cut. */
 export const joinSchema = z.object({
@@ -129,8 +143,10 @@ export const shotBodySchema = z.object({
   caption: captionSchema.optional(),
   /** Where a narrower cut-out lies in its picture: −1 at the left edge, 1 at the right; absent: where its subject is. */
   aside: finite.min(-1).max(1).optional(),
-  /** Shots of one name of a group are chosen and moved together. */
+  /** Shots that say the same name of a group are moved together. */
   group: z.string().trim().min(1).max(60).optional(),
+  /** The number of its view stands in its pictures. */
+  numbered: z.literal(true).optional(),
   note: z.string().max(2000).optional(),
 });
 export type ShotBody = z.infer<typeof shotBodySchema>;

@@ -1,4 +1,4 @@
-import type { Gaze } from '../document/index.ts';
+import { ownName, type Gaze } from '../document/index.ts';
 import { toDegrees } from '../geometry/index.ts';
 import type { PaceProfile } from '../pace/index.ts';
 import type { ChannelItem } from '../track/index.ts';
@@ -46,7 +46,7 @@ export function gazeText(gaze: Gaze): string {
     case 'ahead':
       return 'Ahead';
     case 'object':
-      return gaze.name.split(' / ').at(-1)!;
+      return ownName(gaze.name);
     case 'point':
       return 'A place';
     case 'recorded':

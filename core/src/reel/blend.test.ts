@@ -1,8 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import { Quaternion as Turn } from 'three';
-import { DEFAULT_LENS } from '../document/index.ts';
+import { DEFAULT_LENS, type ShotBody } from '../document/index.ts';
 import { standing, type CameraSample } from '../move/index.ts';
-import { throughLens, usedSensor, Projection, cutOutView } from '../optics/index.ts';
+import { cutOutSize, throughLens, usedSensor, Projection, cutOutView } from '../optics/index.ts';
 import { blendSamples, CompiledReel, planReel } from './index.ts';
 import { bentMove, moveShot, straightMove } from './reel.fixture.ts';
 
@@ -191,7 +191,32 @@ describe('a cut-out of another ratio', () => {
       [{ ...shots[0]!, camera: { ...camera, move: { ...camera.move, looks: [quick] } } }],
       { ...making, ratio: 9 / 16 },
     );
-    expect(fast.cutOf(plan.shots[0]!).away.length).toBeGreaterThan(0);
-    expect(track.away).toEqual([]);
+    expect(fast.outsideOf(plan.shots[0]!).length).toBeGreaterThan(0);
+    expect(track.outside).toEqual([]);
+  });
+
+  test('says when what is looked at leaves one that was put somewhere, or a flatter one', () => {
+    const look = { from: 0, to: 8, reach: 0.5, at: (time: number) => [-4 + time, 1.6, -8] as [number, number, number] };
+    const still = standing({ position: [0, 1.6, 0], orientation: [0, 0, 0, 1] }, DEFAULT_LENS);
+    const reelOf = (ratio: number, body: Partial<ShotBody>, at = look.at) => {
+      const move = { duration: 8, loops: false, looks: [{ ...look, at }], sampleAt: () => still };
+      const shots = [{ id: 'a', body: moveShot(body), camera: { kind: 'move' as const, move } }];
+      const plan = planReel(shots, rate, () => ({ duration: 8, loops: false }));
+      return { reel: new CompiledReel(plan, shots, { ...making, ratio }), shot: plan.shots[0]! };
+    };
+    // At its left edge it shows from −1 to −1 + 2 · width: by the optics, the point is there until x reaches that.
+    const { reel, shot } = reelOf(9 / 16, { aside: -1 });
+    const { width } = cutOutSize(16 / 9, 9 / 16);
+    const halfAcross = 8 * (DEFAULT_LENS.sensor.widthMm / 2 / DEFAULT_LENS.focalLengthMm);
+    const leaves = 4 + (-1 + 2 * width) * halfAcross;
+    const [[from, to]] = reel.outsideOf(shot) as [[number, number]];
+    expect(from).toBeGreaterThanOrEqual(leaves - 1e-9);
+    expect(from).toBeLessThan(leaves + 0.21);
+    expect(to).toBeCloseTo(8, 6);
+    // A flatter picture loses what is high up.
+    const high = reelOf(2.39, {}, () => [0, 4.5, -8]);
+    expect(high.reel.outsideOf(high.shot)).toHaveLength(1);
+    const level = reelOf(2.39, {}, () => [0, 1.7, -8]);
+    expect(level.reel.outsideOf(level.shot)).toEqual([]);
   });
 });

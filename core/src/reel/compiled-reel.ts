@@ -1,13 +1,13 @@
 import type { ShotBody } from '../document/index.ts';
 import type { CameraSample } from '../move/index.ts';
-import { cutOutView, Projection } from '../optics/index.ts';
 import { blendSamples, canBlend } from './blend.ts';
-import { followCut, heldCut, type CutTrack } from './follow-cut.ts';
+import { cutOutSample, cutTrackOf, type Ratios } from './cut-out-shot.ts';
+import { wholePicture, type CutTrack } from './follow-cut.ts';
 import { shownAt, sourceTime, type PlannedShot, type ReelPlan, type ShownAt } from './plan.ts';
 import { sampleShot, type ShotCamera } from './shot-camera.ts';
 import { frameTime } from './timecode.ts';
 
-/** A shot with what it takes its pictures from; null for cards and pictures, and for what is gone. */
+/** A shot with what it takes its pictures from; null for cards, pictures and clips, and for what is gone. */
 export interface ReelShot {
   id: string;
   body: Pick<ShotBody, 'use' | 'aside'>;
@@ -20,8 +20,10 @@ export interface ReelShot {
 export interface Layer {
   /** The shot whose scene, card or picture it is. */
   shot: string;
-  /** Null for cards and pictures. */
+  /** Null for what has no camera: cards, pictures and clips. */
   sample: CameraSample | null;
+  /** Seconds into its source: what a clip shows. */
+  sourceTime: number;
   /** How much of it is seen over what lies below, 0…1. */
   part: number;
 }
@@ -32,10 +34,7 @@ export interface ReelFrame {
   veil: ShownAt['veil'];
 }
 
-export interface ReelMaking {
-  /** Width over height of the pictures that moves and views were made for, and of those of the reel. */
-  whole: number;
-  ratio: number;
+export interface ReelMaking extends Ratios {
   /** What moves by itself goes on through the whole reel. */
   throughout?: boolean;
   /** Do two shots show one and the same scene, in one light, at two instants of it? Then one picture is enough. */
@@ -56,11 +55,6 @@ export class CompiledReel {
     private readonly making: ReelMaking,
   ) {
     this.shots = new Map(shots.map((shot) => [shot.id, shot]));
-  }
-
-  /** seconds */
-  get duration(): number {
-    return frameTime(this.plan.frames, this.plan.rate);
   }
 
   /** @param frame perhaps between two: while the shutter is open */
@@ -87,7 +81,14 @@ export class CompiledReel {
   }
 
   private layerOf(planned: PlannedShot, frame: number, part: number): Layer {
-    return { shot: planned.id, part, sample: this.cameraOf(planned, frame) };
+    const { start, from, to } = planned;
+    const time = sourceTime(planned, frameTime(frame - start, this.plan.rate));
+    return {
+      shot: planned.id,
+      part,
+      sample: this.cameraOf(planned, frame),
+      sourceTime: Math.min(to, Math.max(from, time)),
+    };
   }
 
   /** The camera of one shot alone, whatever it is joined with. @param frame of the reel; may lie a little outside the shot */
@@ -96,54 +97,24 @@ export class CompiledReel {
     if (!shot?.camera) return null;
     const { rate } = this.plan;
     const seconds = frameTime(frame - planned.start, rate);
-    const sample = this.cutOut(shot, planned, sampleShot(shot.body, planned, shot.camera, seconds, rate), seconds);
+    const whole = sampleShot(shot.body, planned, shot.camera, seconds, rate);
+    const sample = cutOutSample(whole, this.cutOf(planned).at(seconds), this.making);
     return this.making.throughout && !shot.tied ? { ...sample, siteTime: frameTime(frame, rate) } : sample;
   }
 
-  /** A picture of another ratio than the move was made for is a part of its picture. */
-  private cutOut(shot: ReelShot, planned: PlannedShot, sample: CameraSample, seconds: number): CameraSample {
-    const { whole, ratio } = this.making;
-    if (Math.abs(whole - ratio) < 1e-6) return sample;
-    const { view, right } = cutOutView(sample.view, whole, ratio, this.cutOf(planned).at(seconds));
-    if (right === 0) return { ...sample, view };
-    const aside = new Projection(view, ratio, sample.position, sample.orientation).fromAxes([right, 0, 0]);
-    return {
-      ...sample,
-      view,
-      position: [sample.position[0] + aside[0], sample.position[1] + aside[1], sample.position[2] + aside[2]],
-    };
+  /** When what is looked at is outside the cut-out of a shot: seconds of the reel. */
+  outsideOf(planned: PlannedShot): (readonly [from: number, to: number])[] {
+    const start = frameTime(planned.start, this.plan.rate);
+    return this.cutOf(planned).outside.map(([from, to]) => [start + from, start + to] as const);
   }
 
   /** Where the cut-out of a shot lies, worked out when first asked. */
   cutOf(planned: PlannedShot): CutTrack {
     const before = this.cuts.get(planned.id);
     if (before) return before;
-    const track = this.makeCut(planned);
+    const shot = this.shots.get(planned.id);
+    const track = shot ? cutTrackOf({ ...shot, planned }, this.plan.rate, this.making) : wholePicture;
     this.cuts.set(planned.id, track);
     return track;
-  }
-
-  private makeCut(planned: PlannedShot): CutTrack {
-    const { whole, ratio } = this.making;
-    const shot = this.shots.get(planned.id);
-    if (shot?.body.aside !== undefined) return heldCut(shot.body.aside);
-    const camera = shot?.camera;
-    if (!shot || !camera || Math.abs(whole - ratio) < 1e-6) return heldCut(0);
-    const { rate } = this.plan;
-    return followCut(
-      camera,
-      {
-        seconds: frameTime(planned.frames, rate),
-        sampleAt: (at) => sampleShot(shot.body, planned, camera, at, rate),
-        timeOf: (at) => sourceTime(planned, at),
-      },
-      whole,
-      ratio,
-    );
-  }
-
-  /** What one shot looks at, and what it is. */
-  shotOf(id: string): ReelShot | null {
-    return this.shots.get(id) ?? null;
   }
 }

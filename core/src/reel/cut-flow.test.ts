@@ -7,15 +7,19 @@ import { randomFrom } from '../random.fixture.ts';
 import {
   cutFlow,
   cutNotes,
+  flowAtFrame,
   flowOverJoin,
+  HOLDS,
   imageFlow,
   matchJoin,
-  meanVelocity,
   NO_FLOW,
   planReel,
+  type ImageFlow,
   type OwnShot,
+  type RayCast,
+  type ShotCamera,
 } from './index.ts';
-import { bentMove, moveShot, straightMove } from './reel.fixture.ts';
+import { bentMove, moveShot, straightMove, viewShot } from './reel.fixture.ts';
 
 const ASPECT = 16 / 9;
 const rate = { num: 25, den: 1 };
@@ -135,6 +139,17 @@ const going =
       time,
     );
 
+/** Mean velocity of a picture: where it goes as a whole, frame widths a second. */
+function meanVelocity({ velocities }: ImageFlow): [right: number, up: number] {
+  let [u, v] = [0, 0];
+  for (let i = 0; i < velocities.length; i += 2) {
+    u += velocities[i]!;
+    v += velocities[i + 1]!;
+  }
+  const count = velocities.length / 2;
+  return [u / count, v / count];
+}
+
 describe('how a picture moves', () => {
   // Ten cuts: what comes before and what comes after, each between two rendered pictures.
   const random = randomFrom(11);
@@ -175,6 +190,26 @@ describe('how a picture moves', () => {
     const pan = imageFlow(going([0, 0, 0], [0.01, 0]), 0, 0.04, ASPECT, wall);
     expect(meanVelocity(pan)[0]).toBeGreaterThan(0.01 / 1.5);
     expect(imageFlow(going([0, 0, 0], [0, 0]), 0, 0.04, ASPECT, wall).speed).toBeLessThan(1e-12);
+  });
+});
+
+describe('how a cut-out moves', () => {
+  test('is told in its own widths, as the optics say', () => {
+    const body = viewShot({ seconds: 2 }, { drift: { way: 'right', distance: 2 } });
+    const planned = planReel([{ id: 'a', body }], { num: 25, den: 1 }, () => HOLDS).shots[0]!;
+    const camera: ShotCamera = {
+      kind: 'view',
+      view: { pose: { position: [0, 1.6, 0], orientation: [0, 0, 0, 1] }, lens: DEFAULT_LENS },
+    };
+    const wall: RayCast = (_, direction) => 10 / -direction[2];
+    const measure = { rate: { num: 25, den: 1 }, whole: 16 / 9, cast: wall };
+    const shot = { body, planned, camera };
+    // A metre a second, 10 m away, by a lens that sees 15 m there.
+    expect(flowAtFrame(shot, 5, { ...measure, aspect: 16 / 9 }).speed).toBeCloseTo(1 / 15, 6);
+    const width = 9 / 16 / (16 / 9);
+    expect(flowAtFrame(shot, 5, { ...measure, aspect: 9 / 16 }).speed).toBeCloseTo(1 / (15 * width), 6);
+    const aside = { ...shot, body: { ...body, aside: 0.7 } };
+    expect(flowAtFrame(aside, 5, { ...measure, aspect: 9 / 16 }).speed).toBeCloseTo(1 / (15 * width), 6);
   });
 });
 

@@ -31,9 +31,10 @@ export function cutFlow(a: ImageFlow, b: ImageFlow): CutFlow {
   const slower = Math.min(before, after);
   const ratio = (slower + STILL) / (Math.max(before, after) + STILL);
   const agreement = agreementOf(a.velocities, b.velocities);
-  const counts = smooth(STILL, DIRECTED, slower);
-  const score = ratio * (1 - (counts * (1 - agreement)) / 2);
-  return { score, word: wordOf(score, before, after, agreement, counts), before, after, agreement };
+  // How much turning takes away: nothing where the picture hardly moves.
+  const turned = (smooth(STILL, DIRECTED, slower) * (1 - agreement)) / 2;
+  const score = ratio * (1 - turned);
+  return { score, word: wordOf(score, ratio, turned, after > before), before, after, agreement };
 }
 
 /** The cosine between two fields of velocities; 1 where one of them is nothing. */
@@ -47,10 +48,9 @@ function agreementOf(a: Float64Array, b: Float64Array): number {
   return aa * bb > 1e-18 ? Math.max(-1, Math.min(1, product / Math.sqrt(aa * bb))) : 1;
 }
 
-function wordOf(score: number, before: number, after: number, agreement: number, counts: number): FlowWord {
+function wordOf(score: number, ratio: number, turned: number, faster: boolean): FlowWord {
   if (score >= CARRIES) return 'carries';
-  const ratio = (Math.min(before, after) + STILL) / (Math.max(before, after) + STILL);
   // Whichever takes more of the score away names it.
-  if ((counts * (1 - agreement)) / 2 > 1 - ratio) return 'turns back';
-  return after > before ? 'races' : 'stops';
+  if (turned > 1 - ratio) return 'turns back';
+  return faster ? 'races' : 'stops';
 }

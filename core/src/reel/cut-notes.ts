@@ -29,7 +29,7 @@ const GOES = 0.05;
 /** What there is to say of a cut between two cameras. */
 export function cutNotes(before: OwnShot, after: OwnShot, measure: FlowMeasure): CutNote[] {
   const { rate, aspect, cast } = measure;
-  const [a, b] = [lastSample(before, rate), firstSample(after, rate)];
+  const [a, b] = [lastSample(before, measure), firstSample(after, measure)];
   if (!a || !b) return [];
   const times = [sourceTime(before.planned, frameTime(before.planned.frames - 1, rate)), sourceTime(after.planned, 0)];
   const [left, right] = [subjectAt(before.camera, times[0]!), subjectAt(after.camera, times[1]!)];

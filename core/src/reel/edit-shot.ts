@@ -1,5 +1,5 @@
-import { LONGEST_SHOT, type Rate, type ShotBody } from '../document/index.ts';
-import { SHORTEST, sourceTime, type PlannedShot } from './plan.ts';
+import { hasStretch, LONGEST_SHOT, type Rate, type ShotBody } from '../document/index.ts';
+import { SHORTEST, type PlannedShot } from './plan.ts';
 import { frameTime } from './timecode.ts';
 
 /** A shot as its plan has it, and what is saved of it. */
@@ -20,7 +20,7 @@ const framesIn = (seconds: number, { speed }: PlannedShot, rate: Rate): number =
 
 /** How far the start of a shot may go: into what its move has before it, and up to its last frame. */
 export function startRoom({ body, planned }: EditedShot, rate: Rate): Room {
-  const held = body.use.kind !== 'move';
+  const held = !hasStretch(body.use);
   const spare = held ? Infinity : planned.backwards ? planned.spare.after : planned.spare.before;
   return { earlier: -framesIn(spare, planned, rate), later: planned.frames - 1 };
 }
@@ -43,8 +43,8 @@ function stretched(
 ): ShotBody {
   const { use } = body;
   // What holds, and what was given a length of its own, says its length; a move at its own pace has it from its stretch.
-  const seconds = use.kind === 'move' && body.seconds === undefined ? {} : { seconds: frameTime(frames, rate) };
-  if (use.kind !== 'move') return { ...body, ...seconds };
+  const seconds = hasStretch(use) && body.seconds === undefined ? {} : { seconds: frameTime(frames, rate) };
+  if (!hasStretch(use)) return { ...body, ...seconds };
   const from = Math.max(0, change.from ?? planned.from);
   const to = change.to ?? (use.to === undefined ? undefined : planned.to);
   return { ...body, ...seconds, use: { ...use, from, ...(to !== undefined && { to: Math.max(from + SHORTEST, to) }) } };
@@ -76,9 +76,9 @@ export function trimEnd(shot: EditedShot, by: number, rate: Rate): ShotBody {
 /** A held view goes as fast as before, and from where it was by then. @param cut frames that were cut at its start */
 function withDrift({ planned }: EditedShot, cut: number, frames: number, body: ShotBody): ShotBody {
   if (body.use.kind !== 'view' || !body.use.drift) return body;
-  const { drift } = body.use;
+  const { gone: before = 0, ...drift } = body.use.drift;
   const perFrame = drift.distance / planned.frames;
-  const gone = (drift.gone ?? 0) + perFrame * cut;
+  const gone = before + perFrame * cut;
   return {
     ...body,
     use: { ...body.use, drift: { ...drift, distance: perFrame * frames, ...(gone !== 0 && { gone }) } },
@@ -103,7 +103,7 @@ export function rolled(
 /** The same length of another stretch of its move, so many frames on. */
 export function slipped(shot: EditedShot, by: number, rate: Rate): ShotBody {
   const { body, planned } = shot;
-  if (body.use.kind !== 'move') return body;
+  if (!hasStretch(body.use)) return body;
   const [before, after] = [framesIn(planned.spare.before, planned, rate), framesIn(planned.spare.after, planned, rate)];
   const on = planned.backwards ? -by : by;
   const source = frameTime(within(on, { earlier: -before, later: after }), rate) * planned.speed;
@@ -126,10 +126,6 @@ export function stretchedTo({ body }: EditedShot, frames: number, rate: Rate): S
   return { ...body, seconds: frameTime(Math.max(1, Math.round(frames)), rate) };
 }
 
-/** The shot so many frames long by its end, as far as its move goes. */
-export const trimmedTo = (shot: EditedShot, frames: number, rate: Rate): ShotBody =>
-  trimEnd(shot, Math.round(frames) - shot.planned.frames, rate);
-
 /** The shot at the pace of its move again. */
 export function atItsPace({ seconds: _, ...body }: ShotBody): ShotBody {
   return body;
@@ -137,13 +133,7 @@ export function atItsPace({ seconds: _, ...body }: ShotBody): ShotBody {
 
 /** The shot the other way round; its stretch stays. */
 export function reversed(body: ShotBody): ShotBody {
-  if (body.use.kind !== 'move') return body;
+  if (!hasStretch(body.use)) return body;
   const { backwards, ...use } = body.use;
-  return { ...body, use: backwards ? use : { ...use, backwards: true } };
+  return { ...body, use: backwards ? use : { ...use, backwards: true } } as ShotBody;
 }
-
-/** The stretch of its source that the first and the last frame of a shot show, seconds. */
-export const shownStretch = (planned: PlannedShot, rate: Rate): [first: number, last: number] => [
-  sourceTime(planned, 0),
-  sourceTime(planned, frameTime(planned.frames - 1, rate)),
-];

@@ -1,4 +1,4 @@
-import type { Rate } from '../document/index.ts';
+import { hasStretch, type Rate } from '../document/index.ts';
 import type { EditedShot } from './edit-shot.ts';
 import { overlapsOf } from './plan.ts';
 import { frameCount, frameTime } from './timecode.ts';
@@ -51,7 +51,7 @@ export function fitReel(shots: readonly FittedShot[], wanted: number, rate: Rate
     off: totalOf(lengths) - wanted,
     hasty: free.flatMap((i) => {
       const { body, planned, fastest } = shots[i]!;
-      if (body.use.kind !== 'move') return [];
+      if (!hasStretch(body.use)) return [];
       const same = lengths[i] === planned.frames;
       const pace = same ? planned.speed : (planned.to - planned.from) / frameTime(lengths[i]!, rate);
       return pace > fastest + 1e-9 ? [{ id: planned.id, pace: pace / fastest }] : [];
@@ -67,7 +67,7 @@ const sum = (values: readonly number[]): number => values.reduce((all, value) =>
 function leastFrames(shots: readonly FittedShot[], i: number, rate: Rate): number {
   const { planned, body } = shots[i]!;
   const shared = planned.overlap + (shots[i + 1]?.planned.overlap ?? 0) + 1;
-  const seen = body.use.kind === 'move' ? 1 : frameCount(SHORTEST_HOLD, rate);
+  const seen = hasStretch(body.use) ? 1 : frameCount(SHORTEST_HOLD, rate);
   return Math.max(shared, Math.min(seen, planned.frames));
 }
 

@@ -64,14 +64,3 @@ export const NO_FLOW: ImageFlow = {
   velocities: new Float64Array(2 * ACROSS * UP),
   speed: 0,
 };
-
-/** Mean velocity of a picture: where it goes as a whole, frame widths a second. */
-export function meanVelocity({ velocities }: ImageFlow): [right: number, up: number] {
-  let [u, v] = [0, 0];
-  for (let i = 0; i < velocities.length; i += 2) {
-    u += velocities[i]!;
-    v += velocities[i + 1]!;
-  }
-  const count = velocities.length / 2;
-  return [u / count, v / count];
-}

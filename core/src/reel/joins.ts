@@ -2,6 +2,8 @@ import type { Rate, ShotBody } from '../document/index.ts';
 import type { CameraSample } from '../move/index.ts';
 import { cutFlow, type CutFlow } from './cut-flow.ts';
 import { imageFlow, NO_FLOW, type ImageFlow, type RayCast } from './flow.ts';
+import { cutOutSample, cutTrackOf, type Ratios } from './cut-out-shot.ts';
+import type { CutTrack } from './follow-cut.ts';
 import type { PlannedShot } from './plan.ts';
 import { sampleShot, type ShotCamera } from './shot-camera.ts';
 import { frameTime } from './timecode.ts';
@@ -16,18 +18,42 @@ export interface OwnShot {
 /** How the movement of shots is measured. */
 export interface FlowMeasure {
   rate: Rate;
-  /** Width over height of the pictures. */
+  /** Width over height of the pictures that are shown. */
   aspect: number;
+  /** And of those that moves and views were made for, where it is another. */
+  whole?: number;
   cast: RayCast;
 }
 
-/** The camera of a shot by its own frames; null for cards and pictures. */
-const byFrames = ({ body, planned, camera }: OwnShot, rate: Rate): ((frame: number) => CameraSample) | null =>
-  camera && ((frame) => sampleShot(body, planned, camera, frameTime(frame, rate), rate));
+const tracks = new WeakMap<OwnShot, { of: string; track: CutTrack }>();
+
+/** Where the cut-out of a shot lies, worked out once. */
+function trackOf(shot: OwnShot, rate: Rate, ratios: Ratios): CutTrack {
+  const of = JSON.stringify([rate, ratios]);
+  const known = tracks.get(shot);
+  if (known?.of === of) return known.track;
+  const track = cutTrackOf(shot, rate, ratios);
+  tracks.set(shot, { of, track });
+  return track;
+}
+
+/** The camera of a shot by its own frames, as it is shown; null for what has none. */
+function byFrames(shot: OwnShot, measure: FlowMeasure): ((frame: number) => CameraSample) | null {
+  const { body, planned, camera } = shot;
+  if (!camera) return null;
+  const { rate, aspect, whole = aspect } = measure;
+  const ratios = { whole, ratio: aspect };
+  const track = trackOf(shot, rate, ratios);
+  return (frame) => {
+    const seconds = frameTime(frame, rate);
+    return cutOutSample(sampleShot(body, planned, camera, seconds, rate), track.at(seconds), ratios);
+  };
+}
 
 /** How the picture moves from one frame of a shot to the next. @param frame of the shot */
-export function flowAtFrame(shot: OwnShot, frame: number, { rate, aspect, cast }: FlowMeasure): ImageFlow {
-  const sampleAt = byFrames(shot, rate);
+export function flowAtFrame(shot: OwnShot, frame: number, measure: FlowMeasure): ImageFlow {
+  const { rate, aspect, cast } = measure;
+  const sampleAt = byFrames(shot, measure);
   if (!sampleAt) return NO_FLOW;
   const step = frameTime(1, rate);
   return imageFlow((time) => sampleAt(time / step), frame * step, step, aspect, cast);
@@ -49,6 +75,7 @@ export function flowOverJoin(before: OwnShot, after: OwnShot, measure: FlowMeasu
 }
 
 /** The camera on the last frame of a shot, and on its first. */
-export const lastSample = (shot: OwnShot, rate: Rate): CameraSample | null =>
-  byFrames(shot, rate)?.(shot.planned.frames - 1) ?? null;
-export const firstSample = (shot: OwnShot, rate: Rate): CameraSample | null => byFrames(shot, rate)?.(0) ?? null;
+export const lastSample = (shot: OwnShot, measure: FlowMeasure): CameraSample | null =>
+  byFrames(shot, measure)?.(shot.planned.frames - 1) ?? null;
+export const firstSample = (shot: OwnShot, measure: FlowMeasure): CameraSample | null =>
+  byFrames(shot, measure)?.(0) ?? null;

@@ -1,8 +1,8 @@
-import type { ShotBody } from '../document/index.ts';
+import { hasStretch, type ShotBody } from '../document/index.ts';
 import type { CutFlow } from './cut-flow.ts';
 import { endRoom, reversed, slipped, startRoom, stretchedTo, trimEnd, trimStart } from './edit-shot.ts';
 import { flowOverJoin, type FlowMeasure, type OwnShot } from './joins.ts';
-import { planReel, type ShotSource } from './plan.ts';
+import { replanned, type ShotSource } from './plan.ts';
 import { frameCount } from './timecode.ts';
 
 /** What would let movement carry over a join better. */
@@ -110,7 +110,7 @@ function pacesOf(now: CutFlow, question: MatchQuestion, consider: Consider): voi
 /** A shot so many times as fast. Where the reel is to stay as long as it is, it shows more or less of its move at an end. */
 function paced(question: MatchQuestion, shot: OwnShot, factor: number, free: 'start' | 'end'): OwnShot | null {
   const { planned, body } = shot;
-  if (body.use.kind !== 'move') return null;
+  if (!hasStretch(body.use)) return null;
   const { rate } = question.measure;
   if (!question.keepLength) return changed(question, shot, stretchedTo(shot, planned.frames / factor, rate));
   const length = (planned.to - planned.from) * factor;
@@ -134,12 +134,11 @@ function trimmed(question: MatchQuestion, shot: OwnShot, edge: 'start' | 'end', 
   return changed(question, shot, edge === 'end' ? trimEnd(shot, frames, rate) : trimStart(shot, frames, rate));
 }
 
-/** A shot with another body, planned anew; what it shares with the one before it stays. */
+/** A shot with another body. */
 function changed({ sourceOf, measure }: MatchQuestion, shot: OwnShot, body: ShotBody): OwnShot | null {
   if (body === shot.body) return null;
-  const { id, overlap, start, index, join } = shot.planned;
-  const [planned] = planReel([{ id, body }], measure.rate, () => sourceOf(id)).shots;
-  return { ...shot, body, planned: { ...planned!, overlap, start, index, join } };
+  const { planned } = shot;
+  return { ...shot, body, planned: replanned(planned, body, sourceOf(planned.id), measure.rate) };
 }
 
 const lengthOf = (a: OwnShot, b: OwnShot): number => a.planned.frames + b.planned.frames;

@@ -255,6 +255,11 @@ describe('the plan of a reel', () => {
     const zAt = (body: MadeShot['body'], planned: ReelPlan['shots'][number], seconds: number) =>
       sampleShot(body, planned, camera, seconds, rate).position[2];
     expect(zAt(shots[0]!.body, plan.shots[0]!, 4)).toBeCloseTo(2, 9);
+    // Trimmed back to where it began, it has gone nowhere.
+    const gone = viewShot({ seconds: 4 }, { drift: { way: 'in', distance: 1, gone: 0.25 } });
+    const back = [{ ...shots[0]!, body: gone }];
+    const use = trimStart(editedOf(back, planOf(back, rate), 0), -25, rate).use;
+    expect(use).toEqual({ kind: 'view', view: expect.any(String), drift: { way: 'in', distance: 1.25 } });
     const [, second] = splitShot(editedOf(shots, plan, 0), 25, rate);
     const after = planOf([{ ...shots[0]!, body: second }], rate).shots[0]!;
     expect(zAt(second, after, 0)).toBeCloseTo(2.75, 9);

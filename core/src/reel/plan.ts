@@ -1,4 +1,4 @@
-import { FIRST_HOLD, type Join, type Rate, type ShotBody } from '../document/index.ts';
+import { FIRST_HOLD, hasStretch, type Join, type Rate, type ShotBody, type ShotUse } from '../document/index.ts';
 import { frameCount, frameTime } from './timecode.ts';
 
 /** What a shot takes its pictures from, as far as its length needs: a move of some seconds, or something that holds. */
@@ -10,6 +10,10 @@ export interface ShotSource {
 }
 
 export const HOLDS: ShotSource = { duration: Infinity, loops: false };
+
+/** The source of what needs nothing of the project: a clip is as long as its file, anything else holds. */
+export const ownSource = (use: ShotUse): ShotSource =>
+  use.kind === 'clip' ? { duration: use.duration, loops: false } : HOLDS;
 
 /** A shot as planning needs it. */
 export interface ShotToPlan {
@@ -105,7 +109,7 @@ function stretchOf({ use, seconds }: ShotToPlan['body'], source: ShotSource | nu
     spare: { before: 0, after: Infinity },
     frames: held,
   };
-  if (use.kind !== 'move') return { ...still, lost: source ? null : 'gone' };
+  if (!hasStretch(use)) return { ...still, lost: source ? null : 'gone' };
   if (!source) return { ...still, lost: 'gone' };
   const last = source.loops ? Infinity : source.duration;
   const end = use.to ?? source.duration;
@@ -124,6 +128,17 @@ function stretchOf({ use, seconds }: ShotToPlan['body'], source: ShotSource | nu
     spare: { before: from, after: Math.max(0, last - to) },
     lost,
   };
+}
+
+/** A shot planned anew at its place: with another body, or another source; what it shares with the one before it stays. */
+export function replanned(
+  { id, overlap, start, index, join }: PlannedShot,
+  body: ShotToPlan['body'],
+  source: ShotSource | null,
+  rate: Rate,
+): PlannedShot {
+  const [planned] = planReel([{ id, body }], rate, () => source).shots;
+  return { ...planned!, overlap, start, index, join };
 }
 
 /** Seconds into the source that a time of a shot shows. @param seconds since the first frame of the shot */
@@ -182,6 +197,3 @@ function veilAt({ shots, rate }: ReelPlan, index: number, frame: number): ShownA
   const room = shot.frames / 2;
   return veil(shot.join, frame - shot.start, room) ?? veil(into?.join, shot.start + shot.frames - frame, room);
 }
-
-/** The time of a reel that a shot begins at, seconds. */
-export const startTime = ({ start }: PlannedShot, rate: Rate): number => frameTime(start, rate);

@@ -1,6 +1,6 @@
 import type { DriftWay, Rate, ShotBody, ViewBody, Vec3 } from '../document/index.ts';
 import { middle } from '../geometry/index.ts';
-import { standing, type CameraSample, type CompiledMove } from '../move/index.ts';
+import { standing, type CameraSample, type CompiledMove, type Looked } from '../move/index.ts';
 import { Projection } from '../optics/index.ts';
 import { sourceTime, type PlannedShot } from './plan.ts';
 import { frameTime } from './timecode.ts';
@@ -43,6 +43,10 @@ export function sampleShot(
   return { ...still, position: still.position.map((value, k) => value + on[k]!) as Vec3 };
 }
 
+/** What is looked at at a time of a move, if anything. */
+export const lookAt = (looks: readonly Looked[], time: number): Looked | undefined =>
+  looks.find(({ from, to }) => time >= from - 1e-6 && time <= to + 1e-6);
+
 /** What a shot is about at a time of its source, where it looks at something; null where it does not. */
 export interface Subject {
   /** Where its middle is, metres. */
@@ -55,7 +59,7 @@ export interface Subject {
 
 export function subjectAt(camera: ShotCamera | null, time: number): Subject | null {
   if (camera?.kind !== 'move') return null;
-  const look = camera.move.looks.find(({ from, to }) => time >= from - 1e-6 && time <= to + 1e-6);
+  const look = lookAt(camera.move.looks, time);
   if (!look) return null;
   const { bounds, moves = false } = look;
   const radius = bounds ? Math.hypot(...middle(bounds).map((value, k) => bounds.max[k]! - value)) : null;

@@ -1,4 +1,4 @@
-import type { ModelBody, ModelGuess, Placement, UpAxis } from '../document/index.ts';
+import { ownName, type ModelBody, type ModelGuess, type Placement, type UpAxis } from '../document/index.ts';
 import { joinBounds } from '../geometry/index.ts';
 import { knownPose, knownSize, type KnownSize, type Pose } from './known-sizes.ts';
 import { AXIS, measureShape, silhouetteOf, type NamedSize, type Shape, type ShapeAlong } from './shape.ts';
@@ -159,8 +159,7 @@ function sizeEvidence(along: ShapeAlong, unit: number, up: UpAxis, known: readon
     const value = mean(fits);
     score += 3.5 * value;
     const [one] = known.filter(({ known: { height } }) => height);
-    if (value > 0.6 && one)
-      why.push(`“${one.name.split(' / ').at(-1)}” is ${metres(one.size[AXIS[up]] * unit)} high then.`);
+    if (value > 0.6 && one) why.push(`“${ownName(one.name)}” is ${metres(one.size[AXIS[up]] * unit)} high then.`);
   }
   const width = Math.max(...along.plan, along.height) * unit;
   if (along.heightField) {
@@ -224,7 +223,7 @@ function axisEvidence(shape: Shape, up: UpAxis, posed: readonly PosedThing[], fi
     score += 5 * value;
     const thing = posed.find((_, i) => agree[i] === 1);
     if (value > 0.4 && thing)
-      why.push(`“${thing.name.split(' / ').at(-1)}” ${thing.pose} as it should with ${up.toUpperCase()} up.`);
+      why.push(`“${ownName(thing.name)}” ${thing.pose} as it should with ${up.toUpperCase()} up.`);
   }
   const regular = evenlySpaced(along);
   if (regular > evenlySpaced(other)) {

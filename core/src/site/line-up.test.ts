@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { AS_IT_CAME, FIRST_WALKER, type Bounds } from '../document/index.ts';
+import { ownName, AS_IT_CAME, FIRST_WALKER, type Bounds } from '../document/index.ts';
 import { writeIfc } from '../format/ifc/ifc-house.fixture.ts';
 import { ownBounds, readModel, type ReadModel } from '../format/index.ts';
 import { surveyModel } from '../survey/index.ts';
@@ -32,7 +32,7 @@ const measured = (model: ReadModel) => ({
   bounds: ownBounds(model)!,
   triangles: 0,
   declares: model.declares,
-  names: model.parts.map(({ name }) => name.split(' / ').at(-1)!),
+  names: model.parts.map(({ name }) => ownName(name)),
 });
 
 /** Where the parts of a name come to lie, metres. */

@@ -54,6 +54,10 @@ const REELS: readonly DemoReel[] = [
     body: {
       wanted: 62,
       promised: ['Hall', 'Tide gallery', 'Deck', 'Café'],
+      promisedObjects: [
+        { model: idOf('model scope'), name: 'Heron field scope / Tube' },
+        { model: idOf('model shuttle'), name: 'Shuttle / Car / Body' },
+      ],
       markers: [{ id: idOf('marker deck'), time: 31, name: 'Parish asked: the deck' }],
     },
     shots: [
@@ -76,7 +80,7 @@ const REELS: readonly DemoReel[] = [
       move('To the south front', 0, 6),
       move('Arrival to the tide gallery', 9, 17, { join: { kind: 'blend', seconds: 1 } }),
       move('Up to the viewing deck', 31, 40),
-      view('Deck bench, seated', 4, { way: 'in', distance: 0.3 }, { join: dissolve(0.8) }),
+      view('Deck bench, seated', 4, { way: 'in', distance: 0.3 }, { join: dissolve(0.8), numbered: true }),
       { ...CLOSING, seconds: 3.6 },
     ],
   },

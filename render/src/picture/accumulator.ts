@@ -58,11 +58,18 @@ export class Accumulator {
   private result: WebGLRenderTarget | null = null;
   private size: PictureSize = { width: 0, height: 0 };
   private linear = false;
+  /** One pixel of the sum, four half floats. */
+  private readonly pixel = new Uint16Array(4);
   private readonly glare: Glare;
 
   constructor(private readonly renderer: WebGLRenderer) {
     this.glare = new Glare(renderer);
     this.quad = new ScreenQuad(renderer);
+  }
+
+  /** Waits until the graphics card has done what it was given so far. */
+  settle(): void {
+    if (this.sum) this.renderer.readRenderTargetPixels(this.sum, 0, 0, 1, 1, this.pixel);
   }
 
   /** @param linear what is added is light; else it is what a display shows */

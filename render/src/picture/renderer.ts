@@ -57,6 +57,8 @@ export class PictureRenderer implements Breakable {
   /** What was shown last. */
   private shown: { position: Vec3; gain: Vec3 } | null = null;
   private paper = false;
+  /** What was done with it so far: a picture that is drawn pass by pass is given up when something else comes between. */
+  private done = 0;
   private light: SceneOptions['light'] = { sun: [0, 1, 0], sky: 'clear' };
   private readonly sky: ReturnType<typeof makeSky>;
   private readonly camera = new PerspectiveCamera();
@@ -155,6 +157,7 @@ export class PictureRenderer implements Breakable {
 
   /** Lets the same parts move in another way; see `SiteMotion.layout`. */
   setMotion(motion: SiteMotion | undefined): void {
+    this.done += 1;
     this.moving = this.model && motion && motion.count > 0 ? new MovingMeshes(this.model, motion) : null;
   }
 
@@ -187,6 +190,7 @@ export class PictureRenderer implements Breakable {
 
   /** Stands a person at a point, metres; null takes it away. */
   setPerson(at: readonly [number, number, number] | null): void {
+    this.done += 1;
     if (at && !this.person) this.scene.add((this.person = makePerson(this.tone)));
     if (!this.person) return;
     this.lightPerson();
@@ -204,6 +208,7 @@ export class PictureRenderer implements Breakable {
    * @param group the group that they move with; −1 where they stand still
    */
   setMarked(parts: readonly ScenePart[], group = -1): void {
+    this.done += 1;
     if (this.marked) {
       this.scene.remove(this.marked.lines);
       this.marked.lines.geometry.dispose();
@@ -225,6 +230,7 @@ export class PictureRenderer implements Breakable {
    * @param alone it is as bright as its place asks for, whatever was drawn before it
    */
   draw(sample: CameraSample, size: PictureSize, alone = false): ImageBitmap {
+    this.done += 1;
     this.resize(size);
     this.renderer.info.reset();
     this.renderer.setRenderTarget(null);
@@ -235,11 +241,27 @@ export class PictureRenderer implements Breakable {
     return this.canvas.transferToImageBitmap();
   }
 
-  /** The same picture from `subframes` jittered passes: smooth edges. The bitmap belongs to the caller. */
-  drawSharp(sample: CameraSample, size: PictureSize, subframes: number): ImageBitmap {
+  /**
+   * Draws a picture that rests, from several passes. Each is waited for, so that whoever asks for something else waits for
+   * one at most. The bitmap belongs to the caller.
+   * @param goesOn asked after every pass
+   * @returns null where it was broken off, or something else was done with this renderer meanwhile
+   */
+  async drawSharp(
+    sample: CameraSample,
+    size: PictureSize,
+    subframes: number,
+    goesOn: () => boolean,
+  ): Promise<ImageBitmap | null> {
     this.resize(size);
     this.expose(sample);
-    this.accumulate(() => sample, size, subframes, 'resting', false);
+    const passes = this.passes(() => sample, size, subframes, 'resting', false);
+    for (let pass = passes.next(); !pass.done; pass = passes.next()) {
+      const { done } = this;
+      this.accumulator.settle();
+      await new Promise((resolve) => setTimeout(resolve));
+      if (this.done !== done || (pass.value < subframes - 1 && !goesOn())) return null;
+    }
     this.accumulator.resolveToCanvas();
     return this.canvas.transferToImageBitmap();
   }
@@ -281,18 +303,31 @@ export class PictureRenderer implements Breakable {
     level: keyof Levels,
     linear: boolean,
   ): void {
+    for (const _ of this.passes(sampleAt, size, subframes, level, linear));
+  }
+
+  /** Draws sub-frame after sub-frame and adds them up; says which it has come to. */
+  private *passes(
+    sampleAt: (part: number) => CameraSample,
+    size: PictureSize,
+    subframes: number,
+    level: keyof Levels,
+    linear: boolean,
+  ): Generator<number> {
+    this.done += 1;
     this.renderer.info.reset();
     this.showDetail(level);
-    this.tone.late.value = linear ? 1 : 0;
     this.accumulator.start(size, linear);
     this.finish?.start();
     for (let i = 0; i < subframes; i += 1) {
+      this.tone.late.value = linear ? 1 : 0;
       this.aim(sampleAt(shutterPart(i, subframes)), size, jitter(i, subframes), aperturePoint(i, subframes));
       if (this.model) this.finish?.use(this.model, this.camera, { size, subframe: i, subframes, moving: this.moving });
       if (i === 0 && linear) this.lookAround(subframes, level);
       this.accumulator.add(() => this.pass(), 1 / subframes);
+      this.tone.late.value = 0;
+      yield i;
     }
-    this.tone.late.value = 0;
   }
 
   /** Looks at what is around the eye, for mirrors: as light, whatever the exposure of this frame is. */

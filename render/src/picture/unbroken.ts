@@ -33,13 +33,13 @@ interface UnbrokenOptions<T> {
  */
 export async function unbroken<T>(
   picture: Breakable,
-  draw: () => T,
+  draw: () => T | Promise<T>,
   { isEmpty = () => false, wasted, patience = PATIENCE }: UnbrokenOptions<T> = {},
 ): Promise<T> {
   const until = performance.now() + patience;
   for (;;) {
     if (picture.lost) await withPatience(picture.whenUsable(), until - performance.now());
-    const made = draw();
+    const made = await draw();
     if (!picture.lost && !isEmpty(made)) return made;
     wasted?.(made);
     if (performance.now() > until) throw new GraphicsGone();

@@ -65,17 +65,24 @@ export function drawTitle(pen: Pen, size: CardSize, title: Title, logo: (CanvasI
   write(pen, text, x, y + gap, 430, colours.text);
 }
 
+/** Words over a picture: a caption, or a number in its corner. */
+export interface Words {
+  text: string;
+  place: Caption['place'] | 'corner';
+}
+
 /** Draws words over a picture, on a plate of their own so that they can be read on anything. */
-export function drawCaption(pen: Pen, { width, height }: CardSize, { text, place }: Caption, part: number): void {
+export function drawWords(pen: Pen, { width, height }: CardSize, { text, place }: Words, part: number): void {
   const unit = Math.min(width, height);
   const third = place === 'lower third';
+  const corner = place === 'corner';
   const block = fitted(pen, text, width * (third ? 0.55 : 0.8), unit * CAPTION, 560);
   const pad = unit * 0.028;
   const wide = Math.max(...block.lines.map((line) => measure(pen, line, block.size, 560)), 1) + 2 * pad;
   const high = block.height + 1.4 * pad;
   const edge = unit * SAFE;
-  const left = third ? edge * 1.4 : (width - wide) / 2;
-  const top = place === 'head' ? edge : height - high - (third ? edge * 2.2 : edge);
+  const left = third ? edge * 1.4 : corner ? width - wide - edge * 1.4 : (width - wide) / 2;
+  const top = place === 'head' || corner ? edge : height - high - (third ? edge * 2.2 : edge);
   pen.save();
   pen.globalAlpha = part;
   pen.fillStyle = 'rgb(251 250 246 / 0.9)';

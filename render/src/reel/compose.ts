@@ -1,12 +1,14 @@
-import type { Caption, Title } from '@eskovan/core/document';
+import type { Title } from '@eskovan/core/document';
 import type { CameraSample } from '@eskovan/core/move';
-import { drawCaption, drawTitle, VEILS, type CardSize, type Pen } from './card.ts';
+import { drawTitle, drawWords, VEILS, type CardSize, type Pen, type Words } from './card.ts';
 
 /** One picture over those below it. */
 export type PictureLayer = { part: number } & (
   | { kind: 'scene'; scene: string; sample: CameraSample }
   | { kind: 'card'; title: Title; logo: string | null }
   | { kind: 'still'; file: string }
+  /** What a film shows at a time of its own, seconds. */
+  | { kind: 'clip'; file: string; time: number }
   /** What it showed is not there any more. */
   | { kind: 'gone'; name: string }
 );
@@ -18,7 +20,7 @@ export type SceneLayer = Extract<PictureLayer, { kind: 'scene' }>;
 export interface ReelPicture {
   layers: PictureLayer[];
   veil: { to: keyof typeof VEILS; part: number } | null;
-  captions: { caption: Caption; part: number }[];
+  words: { words: Words; part: number }[];
 }
 
 type Image = CanvasImageSource & CardSize;
@@ -29,12 +31,14 @@ export interface Ingredients {
   scene(layer: SceneLayer): Promise<Image & { close?: () => void }>;
   /** A kept picture by its SHA-256; null where it cannot be had. */
   file(sha256: string): Promise<Image | null>;
+  /** What a kept film shows at a time, seconds; null where it cannot be had. */
+  clip(sha256: string, time: number): Promise<Image | null>;
 }
 
 /** A frame that is a camera's picture and nothing else: it needs no putting together. */
-export const plainSample = ({ layers, veil, captions }: ReelPicture): SceneLayer | null => {
+export const plainSample = ({ layers, veil, words }: ReelPicture): SceneLayer | null => {
   const [only] = layers;
-  return layers.length === 1 && only!.kind === 'scene' && !veil && captions.length === 0 ? only! : null;
+  return layers.length === 1 && only!.kind === 'scene' && !veil && words.length === 0 ? only! : null;
 };
 
 /** Puts a frame together: pictures over each other, then what veils them, then words. */
@@ -50,7 +54,7 @@ export async function compose(pen: Pen, size: CardSize, picture: ReelPicture, fr
     pen.fillRect(0, 0, size.width, size.height);
     pen.globalAlpha = 1;
   }
-  for (const { caption, part } of picture.captions) drawCaption(pen, size, caption, part);
+  for (const { words, part } of picture.words) drawWords(pen, size, words, part);
 }
 
 async function drawLayer(pen: Pen, size: CardSize, layer: PictureLayer, from: Ingredients): Promise<void> {
@@ -61,11 +65,11 @@ async function drawLayer(pen: Pen, size: CardSize, layer: PictureLayer, from: In
     image.close?.();
     return;
   }
-  if (layer.kind === 'still') {
-    const image = await from.file(layer.file);
+  if (layer.kind === 'still' || layer.kind === 'clip') {
+    const image = layer.kind === 'still' ? await from.file(layer.file) : await from.clip(layer.file, layer.time);
     pen.fillStyle = '#000000';
     pen.fillRect(0, 0, width, height);
-    if (!image) return;
+    if (!image) return drawGone(pen, size, '', 'The file of this shot could not be read.');
     // All of it is shown, as large as it fits.
     const scale = Math.min(width / image.width, height / image.height);
     const [w, h] = [image.width * scale, image.height * scale];
@@ -73,21 +77,13 @@ async function drawLayer(pen: Pen, size: CardSize, layer: PictureLayer, from: In
     return;
   }
   if (layer.kind === 'gone') {
-    drawTitle(
-      pen,
-      size,
-      {
-        heading: layer.name,
-        text: 'What this shot showed is not in the project any more.',
-        ground: 'ink',
-        align: 'middle',
-      },
-      null,
-    );
-    return;
+    return drawGone(pen, size, layer.name, 'What this shot showed is not in the project any more.');
   }
   // A card that fades is drawn as a whole first: its words must not show through its ground.
   const card = new OffscreenCanvas(width, height);
   drawTitle(card.getContext('2d')!, size, layer.title, layer.logo ? await from.file(layer.logo) : null);
   pen.drawImage(card, 0, 0);
 }
+
+const drawGone = (pen: Pen, size: CardSize, heading: string, text: string): void =>
+  drawTitle(pen, size, { heading, text, ground: 'ink', align: 'middle' }, null);

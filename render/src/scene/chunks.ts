@@ -5,6 +5,7 @@ import { DataUtils } from 'three';
 import { FinishData } from './finish-data.ts';
 import { GLOW_SHOWN } from './glow.ts';
 import { floats, halves, integers, type Growing } from './growing.ts';
+import { mirrorPart } from './metal.ts';
 import { sheen } from './sheen.ts';
 
 /** Side of the plan cells that geometry is merged by: about a room, so that what lies behind the eye is left out. */
@@ -187,8 +188,9 @@ function colorsOf(part: ScenePart, material: SceneMaterial, day: Daylight, flat:
   const out = new Uint16Array(4 * count);
   // Clear glass sends back little of the light that falls on it; what is milky, most.
   const shine = isGlass(material) ? Math.min(1, GLASS_SHINE + material.opacity) : 1;
+  const metalness = mirrorPart(material);
   for (let v = 0; v < count; v += 1) {
-    const metal = sheen(material.metalness, part.normals, v);
+    const metal = sheen(metalness, part.normals, v);
     for (let k = 0; k < 3; k += 1) {
       const light = part.light
         ? part.light.ambient[3 * v + k]! + day.sun[k]! * part.light.sun[v]!

@@ -2,6 +2,7 @@ import type { SceneMaterial, ScenePart } from '@eskovan/core/format';
 import { BufferAttribute, DataUtils, Float16BufferAttribute, type BufferGeometry } from 'three';
 import { GLOW_SHOWN } from './glow.ts';
 import { bytes, halves, shorts } from './growing.ts';
+import { mirrorPart } from './metal.ts';
 
 /** Colours are kept as their square roots: a byte is enough for what is dark, too. */
 const root = (value: number) => Math.round(255 * Math.sqrt(Math.min(1, Math.max(0, value))));
@@ -21,18 +22,19 @@ export class FinishData {
     const at = this.ambient.take(4);
     this.base.take(4);
     this.facing.take(4);
+    const metalness = mirrorPart(material);
     const [ambient, base, facing] = [this.ambient.array, this.base.array, this.facing.array];
     for (let k = 0; k < 3; k += 1) {
       const own = material.color[k]! * (part.colors?.[3 * v + k] ?? 1);
       // What shines by a picture is added where the picture is drawn.
       const glow = material.emissiveTexture === undefined ? GLOW_SHOWN * Math.min(100, material.emissive[k]!) : 0;
       // A metal sends nothing out by itself: all that is seen of it is mirrored.
-      ambient[at + k] = DataUtils.toHalfFloat(own * (1 - material.metalness) * light.ambient[3 * v + k]! + glow);
+      ambient[at + k] = DataUtils.toHalfFloat(own * (1 - metalness) * light.ambient[3 * v + k]! + glow);
       base[at + k] = root(own);
       facing[at + k] = Math.round(32_767 * part.normals[3 * v + k]!);
     }
     ambient[at + 3] = DataUtils.toHalfFloat(Math.min(1, light.sun[v]!));
-    base[at + 3] = Math.round(255 * material.metalness);
+    base[at + 3] = Math.round(255 * metalness);
     facing[at + 3] = Math.round(32_767 * material.roughness);
   }
 

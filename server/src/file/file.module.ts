@@ -24,6 +24,8 @@ const TAKEN = new Set([
   'image/webp',
   'model/gltf-binary',
   'video/mp4',
+  'video/quicktime',
+  'video/webm',
 ]);
 
 @ApiTags('file')

@@ -1,17 +1,11 @@
 import { frameFrom, FRAMES, frameText } from '../stage/shared/frames.ts';
-import type { ProjectBody, Rate } from '@eskovan/core/document';
+import { rateOptions, rateValue } from '../stage/shared/rates.ts';
+import type { ProjectBody } from '@eskovan/core/document';
 import { useState } from 'react';
 import { editRow } from '../data/edit-row.ts';
 import { currentRow } from '../data/edits.ts';
 import { useProject } from '../data/use-project.ts';
 import { Button, Dialog, Line, NumberField, Select } from '../kit/index.ts';
-
-export const RATES: readonly { value: string; label: string; rate: Rate }[] = [
-  { value: '24/1', label: '24 frames/s', rate: { num: 24, den: 1 } },
-  { value: '25/1', label: '25 frames/s', rate: { num: 25, den: 1 } },
-  { value: '30000/1001', label: '29.97 frames/s', rate: { num: 30_000, den: 1001 } },
-  { value: '30/1', label: '30 frames/s', rate: { num: 30, den: 1 } },
-];
 
 const field = 'h-8 w-60 rounded-lg border border-rule bg-raised px-2.5 hover:border-ink-faint';
 
@@ -26,6 +20,7 @@ function SettingsForm({ onClose }: { onClose: () => void }) {
   const [opened] = useState(project);
   const [name, setName] = useState(project.name);
   const [body, setBody] = useState<ProjectBody>(project.body);
+  const rates = rateOptions(body.rate);
   const wrong =
     name.trim() === ''
       ? 'A project needs a name.'
@@ -90,9 +85,9 @@ function SettingsForm({ onClose }: { onClose: () => void }) {
         <Line label="Frame rate">
           <Select
             label="Frame rate"
-            value={`${body.rate.num}/${body.rate.den}`}
-            options={RATES}
-            onChange={(value) => setBody({ ...body, rate: RATES.find((rate) => rate.value === value)!.rate })}
+            value={rateValue(body.rate)}
+            options={rates}
+            onChange={(value) => setBody({ ...body, rate: rates.find((rate) => rate.value === value)!.rate })}
           />
         </Line>
         <Line label="Frame">

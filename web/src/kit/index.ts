@@ -21,3 +21,4 @@ export * from './use-object-url.ts';
 export * from './use-size.ts';
 export * from './use-stable.ts';
 export * from './use-throttled.ts';
+export * from './wipe.tsx';

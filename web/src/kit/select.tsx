@@ -1,4 +1,4 @@
-import { Check, ChevronDown } from 'lucide-react';
+import { Check, ChevronDown, ChevronUp } from 'lucide-react';
 import { Select as Radix } from 'radix-ui';
 
 interface SelectProps<T extends string> {
@@ -7,6 +7,8 @@ interface SelectProps<T extends string> {
   options: readonly { value: T; label: string }[];
   onChange: (value: T) => void;
 }
+
+const MORE = 'flex h-5 shrink-0 items-center justify-center text-ink-faint';
 
 export function Select<T extends string>({ label, value, options, onChange }: SelectProps<T>) {
   return (
@@ -22,8 +24,12 @@ export function Select<T extends string>({ label, value, options, onChange }: Se
         <Radix.Content
           position="popper"
           sideOffset={4}
-          className="z-50 rounded-[10px] border border-rule bg-raised p-1 shadow-lift"
+          className="z-50 flex max-h-(--radix-select-content-available-height) flex-col overflow-hidden rounded-[10px] border border-rule bg-raised p-1 shadow-lift"
         >
+          {/* Of a list that is longer than the page: both are there only where more is. */}
+          <Radix.ScrollUpButton className={MORE}>
+            <ChevronUp size={13} aria-hidden />
+          </Radix.ScrollUpButton>
           <Radix.Viewport>
             {options.map((option) => (
               <Radix.Item
@@ -40,6 +46,9 @@ export function Select<T extends string>({ label, value, options, onChange }: Se
               </Radix.Item>
             ))}
           </Radix.Viewport>
+          <Radix.ScrollDownButton className={MORE}>
+            <ChevronDown size={13} aria-hidden />
+          </Radix.ScrollDownButton>
         </Radix.Content>
       </Radix.Portal>
     </Radix.Root>

@@ -1,6 +1,6 @@
 import type { PictureSize, ReelPicture } from '@eskovan/render';
-import * as Comlink from 'comlink';
 import type { AheadWorker } from '../worker/ahead.worker.ts';
+import { handOf, type Hand } from '../worker/hand.ts';
 import { BrowserAheadStore, type AheadStore } from './ahead-store.ts';
 import type { PictureScene } from './source.ts';
 
@@ -13,20 +13,49 @@ export interface NamedPicture {
 /** A frame that may be drawn: its name, and what it shows, asked when its turn comes: by then it may be another. */
 export interface AheadWish {
   key: string;
+  /** At which it is kept, pixels. */
+  size: PictureSize;
   picture: () => Promise<NamedPicture>;
 }
 
+/** Frames that are to be drawn, the first first. Of a long reel there are many: each is made when it is asked for. */
+export interface AheadWishes {
+  count: number;
+  keyOf: (i: number) => string;
+  wishOf: (i: number) => AheadWish;
+}
+export const NO_WISHES: AheadWishes = {
+  count: 0,
+  keyOf: () => '',
+  wishOf: () => {
+    throw new RangeError('nothing is wished for');
+  },
+};
+
+/** Whose frames they are: those of the reel that is open, and of one that it is compared with. */
+export type WishedFor = 'open' | 'beside';
+
+/** Frames to be drawn, and how far it has come. */
+interface WishList {
+  wishes: AheadWishes;
+  next: number;
+}
+
+/** A picture that rests, to be sharpened. */
+interface Resting {
+  picture: () => Promise<NamedPicture>;
+  size: PictureSize;
+  stillWanted: () => boolean;
+  done: (made: ImageBitmap | null) => void;
+}
+
+const OTHER: Record<WishedFor, WishedFor> = { open: 'beside', beside: 'open' };
+/** A worker that has failed more often in a row is not tried again. */
+const MOST_FAILURES = 3;
 /** After a hand has done something nothing is drawn ahead for so long, milliseconds: the machine belongs to the hand. */
 const AFTER_HAND = 160;
 /** Passes of a frame that is looked at. */
 const SHARP_PASSES = 5;
-
-interface Hand {
-  remote: Comlink.Remote<AheadWorker>;
-  /** Never comes, unless the worker breaks. */
-  broken: Promise<never>;
-  stop: () => void;
-}
 
 /**
  * Draws frames of a reel before they are looked at, and keeps them by what they show. What somebody waits for comes first,
@@ -34,24 +63,33 @@ interface Hand {
  */
 export class AheadDesk {
   readonly store: AheadStore;
-  private hand: Hand | null = null;
-  private wishes: readonly AheadWish[] = [];
-  private next = 0;
+  private hand: Hand<AheadWorker> | null = null;
+  private readonly lists: Record<WishedFor, WishList> = {
+    open: { wishes: NO_WISHES, next: 0 },
+    beside: { wishes: NO_WISHES, next: 0 },
+  };
+  /** Whose turn it is, where both wish for something. */
+  private turn: WishedFor = 'open';
   private urgent: (() => Promise<void>)[] = [];
   private working = false;
   private closed = false;
   private paused = false;
   private handAt = -Infinity;
+  private pressedAt = -Infinity;
+  private readonly resting: Resting[] = [];
+  private sharpening = false;
+  private wake = () => {};
   private failures = 0;
-  private scenes: Readonly<Record<string, PictureScene>> = {};
-  private readonly onInput = () => (this.handAt = performance.now());
+  private readonly scenes: Record<WishedFor, Readonly<Record<string, PictureScene>>> = { open: {}, beside: {} };
+  private readonly onInput = ({ type }: Event) => {
+    this.handAt = performance.now();
+    if (type === 'pointermove') return;
+    this.pressedAt = this.handAt;
+    this.giveWay();
+  };
 
-  /**
-   * @param size of what is kept, pixels
-   * @param onChange tells that more is there
-   */
+  /** @param onChange tells that more is there */
   constructor(
-    private size: PictureSize,
     private readonly onChange: () => void,
     store?: AheadStore,
   ) {
@@ -60,22 +98,21 @@ export class AheadDesk {
       window.addEventListener(kind, this.onInput, { passive: true, capture: true });
   }
 
-  setSize(size: PictureSize): void {
-    this.size = size;
-  }
-
-  setScenes(scenes: Readonly<Record<string, PictureScene>>): void {
-    this.scenes = scenes;
-    void this.hand?.remote.setScenes(scenes);
+  setScenes(scenes: Readonly<Record<string, PictureScene>>, of: WishedFor = 'open'): void {
+    this.scenes[of] = scenes;
+    void this.hand?.remote.setScenes(this.allScenes);
     this.failures = 0;
     void this.work();
   }
 
   /** What is to be drawn, the first first; what is there already is left out. */
-  want(wishes: readonly AheadWish[]): void {
-    this.wishes = wishes;
-    this.next = 0;
+  want(wishes: AheadWishes, of: WishedFor = 'open'): void {
+    this.lists[of] = { wishes, next: 0 };
     void this.work();
+  }
+
+  private get allScenes(): Readonly<Record<string, PictureScene>> {
+    return { ...this.scenes.beside, ...this.scenes.open };
   }
 
   /** While something is played, only what was asked for urgently is drawn. */
@@ -86,27 +123,58 @@ export class AheadDesk {
   }
 
   /** One frame now, small; null where it cannot be drawn. */
-  now({ key, picture }: AheadWish): Promise<Blob | null> {
+  now(wish: AheadWish): Promise<Blob | null> {
     return this.soon(async () => {
-      const known = await this.store.get(key);
-      return known ?? this.draw({ key, picture });
+      const known = await this.store.get(wish.key);
+      return known ?? this.draw(wish);
     });
   }
 
-  /** One frame at the size that it is looked at, sharp. @param stillWanted asked when its turn comes */
+  /**
+   * One frame at the size that it is looked at, sharp: when hands rest. Whatever is waited for meanwhile comes first; then
+   * it is begun anew.
+   * @param stillWanted asked when its turn comes
+   * @returns null where it is not wanted any more, or cannot be drawn
+   */
   sharp(
     picture: () => Promise<NamedPicture>,
     size: PictureSize,
     stillWanted: () => boolean,
   ): Promise<ImageBitmap | null> {
-    return this.soon(async () => {
-      if (!stillWanted()) return null;
-      const { picture: shown } = await picture();
-      return this.orBroken(({ remote }) => remote.show(shown, size, SHARP_PASSES));
+    return new Promise((resolve) => {
+      this.resting.push({ picture, size, stillWanted, done: resolve });
+      void this.work();
     });
   }
 
+  /** Draws what rests, or leaves it for later, when something else comes first. */
+  private async sharpen(resting: Resting): Promise<void> {
+    const { picture, size, stillWanted, done } = resting;
+    let made: ImageBitmap | null = null;
+    let left = false;
+    try {
+      if (!stillWanted()) return;
+      const { picture: shown } = await picture();
+      this.sharpening = true;
+      made = await this.orBroken(({ remote }) => remote.show(shown, size, SHARP_PASSES));
+      left = made === null && stillWanted();
+    } finally {
+      this.sharpening = false;
+      if (!left) {
+        if (this.resting[0] === resting) this.resting.shift();
+        done(made);
+      }
+    }
+  }
+
+  /** What is being sharpened is left: something else is waited for. */
+  private giveWay(): void {
+    if (this.sharpening) void this.hand?.remote.giveWay();
+  }
+
   private soon<T>(make: () => Promise<T | null>): Promise<T | null> {
+    this.giveWay();
+    this.wake();
     return new Promise((resolve) => {
       this.urgent.push(async () => {
         let made: T | null = null;
@@ -130,32 +198,61 @@ export class AheadDesk {
           await first().catch(() => this.broken());
           continue;
         }
+        const [resting] = this.resting;
         const wish = this.paused ? null : this.nextWish();
-        if (!wish || this.failures > 3) return;
-        const rest = AFTER_HAND - (performance.now() - this.handAt);
-        if (rest > 0) {
-          await new Promise((resolve) => setTimeout(resolve, rest));
+        if ((!resting && !wish) || this.failures > MOST_FAILURES) return;
+        // A hand that only goes over the page does not keep a picture from becoming sharp.
+        const left = AFTER_HAND - (performance.now() - (resting ? this.pressedAt : this.handAt));
+        if (left > 0) {
+          await this.wait(left);
           continue;
         }
+        if (resting) {
+          await this.sharpen(resting).catch(() => this.broken());
+          continue;
+        }
+        if (!wish) continue;
+        this.lists[this.turn].next += 1;
+        this.turn = OTHER[this.turn];
         await this.draw(wish).catch(() => this.broken());
       }
     } finally {
       this.working = false;
+      if (this.closed || this.failures > MOST_FAILURES) {
+        for (const { done } of this.resting.splice(0)) done(null);
+      }
     }
   }
 
+  /** Until so many milliseconds are over, or something is waited for. */
+  private wait(milliseconds: number): Promise<void> {
+    return new Promise((resolve) => {
+      const timer = setTimeout(resolve, milliseconds);
+      this.wake = () => {
+        clearTimeout(timer);
+        resolve();
+      };
+    });
+  }
+
+  /** The first wish that is not there yet; it stays the next one until it is taken up. */
   private nextWish(): AheadWish | null {
-    while (this.next < this.wishes.length) {
-      const wish = this.wishes[this.next]!;
-      this.next += 1;
-      if (!this.store.has(wish.key)) return wish;
-    }
-    return null;
+    const first = this.nextOf(this.turn);
+    if (first) return first;
+    this.turn = OTHER[this.turn];
+    return this.nextOf(this.turn);
   }
 
-  private async draw({ picture: asked }: AheadWish): Promise<Blob | null> {
+  private nextOf(of: WishedFor): AheadWish | null {
+    const list = this.lists[of];
+    const { count, keyOf, wishOf } = list.wishes;
+    while (list.next < count && this.store.has(keyOf(list.next))) list.next += 1;
+    return list.next < count ? wishOf(list.next) : null;
+  }
+
+  private async draw({ picture: asked, size }: AheadWish): Promise<Blob | null> {
     const { key, picture: shown } = await asked();
-    const kept = await this.orBroken(({ remote }) => remote.keep(shown, this.size));
+    const kept = await this.orBroken(({ remote }) => remote.keep(shown, size));
     this.store.put(key, kept);
     this.failures = 0;
     this.onChange();
@@ -169,25 +266,22 @@ export class AheadDesk {
     this.hand = null;
   }
 
-  private orBroken<T>(ask: (hand: Hand) => Promise<T>): Promise<T> {
+  private orBroken<T>(ask: (hand: Hand<AheadWorker>) => Promise<T>): Promise<T> {
     const hand = this.worker();
-    return Promise.race([ask(hand), hand.broken]);
+    return Promise.race([ask(hand), hand.stopped]);
   }
 
-  private worker(): Hand {
+  private worker(): Hand<AheadWorker> {
     if (this.hand) return this.hand;
     const worker = new Worker(new URL('../worker/ahead.worker.ts', import.meta.url), { type: 'module', name: 'ahead' });
-    const broken = new Promise<never>((_, reject) =>
-      worker.addEventListener('error', () => reject(new Error('The worker that draws ahead has stopped.'))),
-    );
-    broken.catch(() => undefined);
-    this.hand = { remote: Comlink.wrap<AheadWorker>(worker), broken, stop: () => worker.terminate() };
-    void this.hand.remote.setScenes(this.scenes);
+    this.hand = handOf(worker, 'The worker that draws ahead');
+    void this.hand.remote.setScenes(this.allScenes);
     return this.hand;
   }
 
   close(): void {
     this.closed = true;
+    this.wake();
     this.hand?.stop();
     this.hand = null;
     for (const kind of ['pointerdown', 'pointermove', 'keydown', 'wheel'] as const)

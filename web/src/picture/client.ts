@@ -92,6 +92,9 @@ export async function drawPicture(sample: CameraSample, size: PictureSize, subfr
   return drawn;
 }
 
+/** A sharp picture that is being drawn is left: something else is waited for. */
+export const leaveSharpPicture = (): void => void pictureWorker().giveWay();
+
 /** A small finished picture, for thumbnails. */
 export const drawStill = (sample: CameraSample, size: PictureSize, subframes: number) =>
   pictureWorker().still(sample, size, subframes, 'image/webp');

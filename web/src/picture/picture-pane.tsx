@@ -3,7 +3,7 @@ import type { CameraSample } from '@eskovan/core/move';
 import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { useProject } from '../data/use-project.ts';
 import { useSize } from '../kit/index.ts';
-import { drawPicture, loadPicture, usePictureState } from './client.ts';
+import { drawPicture, leaveSharpPicture, loadPicture, usePictureState } from './client.ts';
 import { GuideLines, type Guides } from './guides.tsx';
 import { sceneKey } from './source.ts';
 import { PicturePump } from './pump.ts';
@@ -74,6 +74,7 @@ export function PicturePane({
     const context = canvas.current!.getContext('bitmaprenderer')!;
     const made = new PicturePump({
       draw: drawPicture,
+      giveWay: leaveSharpPicture,
       show: (bitmap, sharp) => {
         context.transferFromImageBitmap(bitmap);
         if (canvas.current) {

@@ -8,16 +8,18 @@ const size = { width: 400, height: 225 };
 
 /** A renderer that answers when it is told to. */
 function fakeRenderer() {
-  const asked: { x: number; subframes: number; answer: () => void }[] = [];
+  const asked: { x: number; subframes: number; answer: (gaveWay?: boolean) => void }[] = [];
   const draw = (s: CameraSample, _: typeof size, subframes: number) =>
-    new Promise<{ bitmap: ImageBitmap; triangles: number }>((resolve) =>
+    new Promise<{ bitmap: ImageBitmap; triangles: number } | null>((resolve) =>
       asked.push({
         x: s.position[0],
         subframes,
-        answer: () => resolve({ bitmap: { close: () => undefined } as ImageBitmap, triangles: 0 }),
+        answer: (gaveWay = false) =>
+          resolve(gaveWay ? null : { bitmap: { close: () => undefined } as ImageBitmap, triangles: 0 }),
       }),
     );
-  return { asked, draw };
+  let left = 0;
+  return { asked, draw, giveWay: () => (left += 1), left: () => left };
 }
 const turns = async () => {
   for (let i = 0; i < 5; i += 1) await Promise.resolve();
@@ -25,9 +27,9 @@ const turns = async () => {
 
 describe('the picture pump', () => {
   test('draws the newest sample and skips what came between', async () => {
-    const { asked, draw } = fakeRenderer();
+    const { asked, draw, giveWay } = fakeRenderer();
     const shown: boolean[] = [];
-    const pump = new PicturePump({ draw, show: (_, sharp) => shown.push(sharp) });
+    const pump = new PicturePump({ draw, giveWay, show: (_, sharp) => shown.push(sharp) });
     for (const x of [1, 2, 3, 4]) pump.show(sample(x), size);
     expect(asked.map(({ x }) => x)).toEqual([1]);
     asked[0]!.answer();
@@ -40,13 +42,43 @@ describe('the picture pump', () => {
   });
 
   test('after it is stopped nothing is shown any more', async () => {
-    const { asked, draw } = fakeRenderer();
+    const { asked, draw, giveWay } = fakeRenderer();
     const shown: boolean[] = [];
-    const pump = new PicturePump({ draw, show: (_, sharp) => shown.push(sharp) });
+    const pump = new PicturePump({ draw, giveWay, show: (_, sharp) => shown.push(sharp) });
     pump.show(sample(1), size);
     pump.stop();
     asked[0]!.answer();
     await turns();
     expect(shown).toEqual([]);
+  });
+
+  test('a sharp picture gives way to a newer sample, and is begun anew where it gave way to something else', async () => {
+    const { asked, draw, giveWay, left } = fakeRenderer();
+    const shown: boolean[] = [];
+    const pump = new PicturePump({ draw, giveWay, show: (_, sharp) => shown.push(sharp) });
+    const until = async (count: number) => {
+      for (let i = 0; i < 400 && asked.length < count; i += 1) await new Promise((resolve) => setTimeout(resolve, 5));
+      expect(asked).toHaveLength(count);
+    };
+    pump.show(sample(1), size);
+    asked[0]!.answer();
+    await until(2);
+    expect(asked[1]!.subframes).toBeGreaterThan(1);
+    pump.show(sample(2), size);
+    expect(left()).toBe(1);
+    asked[1]!.answer(true);
+    await until(3);
+    expect(asked[2]).toMatchObject({ x: 2, subframes: 1 });
+    asked[2]!.answer();
+    await until(4);
+    // Nothing newer is wanted: it gave way to a thumbnail, say.
+    asked[3]!.answer(true);
+    await until(5);
+    expect(asked[4]).toMatchObject({ x: 2 });
+    expect(asked[4]!.subframes).toBeGreaterThan(1);
+    asked[4]!.answer();
+    await turns();
+    expect(shown).toEqual([false, false, true]);
+    pump.stop();
   });
 });

@@ -5,10 +5,12 @@ type Draw = (
   sample: CameraSample,
   size: PictureSize,
   subframes: number,
-) => Promise<{ bitmap: ImageBitmap; triangles: number }>;
+) => Promise<{ bitmap: ImageBitmap; triangles: number } | null>;
 
 interface PumpOptions {
   draw: Draw;
+  /** A sharp picture that is being drawn may be left. */
+  giveWay: () => void;
   show: (bitmap: ImageBitmap, sharp: boolean) => void;
 }
 
@@ -29,6 +31,7 @@ const SHARP_SUBFRAMES = 6;
 export class PicturePump {
   private wanted: { sample: CameraSample; size: PictureSize } | null = null;
   private busy = false;
+  private sharpening = false;
   /** Begins small: how fast this machine draws is not known yet, and a first picture is waited for. */
   private scale = 2;
   /** When the last sample came, and how far apart the last two of a movement were, milliseconds. */
@@ -45,6 +48,7 @@ export class PicturePump {
     this.came = now;
     this.wanted = { sample, size };
     clearTimeout(this.timer);
+    if (this.sharpening) this.options.giveWay();
     if (!this.busy) void this.work();
   }
 
@@ -61,29 +65,36 @@ export class PicturePump {
         last = this.wanted;
         this.wanted = null;
         const started = performance.now();
-        const { bitmap } = await this.options.draw(last.sample, scaled(last.size, SCALES[this.scale]!), 1);
+        const drawn = await this.options.draw(last.sample, scaled(last.size, SCALES[this.scale]!), 1);
         this.adapt(performance.now() - started);
-        this.put(bitmap, false);
+        if (drawn) this.put(drawn.bitmap, false);
       }
     } finally {
       this.busy = false;
     }
     // On a slow machine the next sample of a movement takes a while to come: sharpening meanwhile would make it slower.
-    if (last) this.timer = setTimeout(() => void this.sharpen(last), Math.max(REST, GAPS * this.gap));
+    if (last) this.sharpenLater(last);
+  }
+
+  private sharpenLater(what: { sample: CameraSample; size: PictureSize }): void {
+    this.timer = setTimeout(() => void this.sharpen(what), Math.max(REST, GAPS * this.gap));
   }
 
   private async sharpen(what: { sample: CameraSample; size: PictureSize }): Promise<void> {
     if (this.wanted || this.stopped) return;
-    this.busy = true;
+    this.busy = this.sharpening = true;
+    let drawn: Awaited<ReturnType<Draw>>;
     try {
-      const { bitmap } = await this.options.draw(what.sample, what.size, SHARP_SUBFRAMES);
+      drawn = await this.options.draw(what.sample, what.size, SHARP_SUBFRAMES);
       // Something newer is on its way: the quick picture of that comes first.
-      if (this.wanted) bitmap.close();
-      else this.put(bitmap, true);
+      if (this.wanted) drawn?.bitmap.close();
+      else if (drawn) this.put(drawn.bitmap, true);
     } finally {
-      this.busy = false;
+      this.busy = this.sharpening = false;
     }
     if (this.wanted) void this.work();
+    // It gave way to something that is no picture of its own: a thumbnail, or an outline.
+    else if (!drawn && !this.stopped) this.sharpenLater(what);
   }
 
   private put(bitmap: ImageBitmap, sharp: boolean): void {

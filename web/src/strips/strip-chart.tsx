@@ -12,6 +12,13 @@ export interface StripMark {
 
 const STEPS = [0.1, 0.2, 0.5, 1, 2, 5, 10, 20, 30, 60, 120, 300, 600, 1200];
 
+/** A place on the axis; long times as minutes and seconds. */
+function markText(place: number, step: number, by: StripScale['by']): string {
+  if (by === 'station') return `${step < 1 ? place.toFixed(1) : place} m`;
+  if (step < 30) return `${step < 1 ? place.toFixed(1) : place} s`;
+  return `${Math.floor(place / 60)}:${String(place % 60).padStart(2, '0')}`;
+}
+
 export function StripRuler({ scale, top }: { scale: StripScale; top: number }) {
   const { by, inner } = scale;
   const [from, to] = scale.ends;
@@ -28,7 +35,7 @@ export function StripRuler({ scale, top }: { scale: StripScale; top: number }) {
         <g key={place}>
           <line x1={x(place)} x2={x(place)} y1={8} y2={top} stroke="var(--ink-faint)" strokeOpacity="0.6" />
           <text x={x(place) + 4} y={16}>
-            {step < 1 ? place.toFixed(1) : place} {by === 'time' ? 's' : 'm'}
+            {markText(place, step, by)}
           </text>
         </g>
       ))}

@@ -10,12 +10,14 @@ import {
 import * as Comlink from 'comlink';
 import type { PictureScene } from '../picture/source.ts';
 import { loadCardFaces } from './card-faces.ts';
+import { KeptClips } from './kept-clips.ts';
 import { KeptImages } from './kept-images.ts';
 import { SceneDrawers } from './scene-drawers.ts';
 
 /** Draws frames of reels that will be looked at: one after the other, small and quickly, or one that is looked at sharply. */
 const drawers = new SceneDrawers(false);
 const images = new KeptImages();
+const clips = new KeptClips();
 const faces = loadCardFaces();
 let kept: { canvas: OffscreenCanvas; pen: Pen } | null = null;
 
@@ -27,15 +29,29 @@ const QUICK = 30;
 const LARGER = 1.6;
 let took = Infinity;
 
-/** What a camera sees. @param passes of a sharp picture; 0: one plain pass, a little larger */
-async function sceneBitmap({ scene, sample }: SceneLayer, size: PictureSize, passes: number): Promise<ImageBitmap> {
+/** What a camera sees in one plain pass, a little larger. */
+async function plainBitmap({ scene, sample }: SceneLayer, size: PictureSize): Promise<ImageBitmap> {
   const renderer = await drawers.of(scene);
   const by = took < QUICK ? LARGER : 1;
   const larger = { width: Math.round(by * size.width), height: Math.round(by * size.height) };
-  const draw = () => (passes > 0 ? renderer.drawSharp(sample, size, passes) : renderer.draw(sample, larger, true));
   const began = performance.now();
-  const bitmap = await unbroken(renderer, draw, { wasted: (empty) => empty.close() });
-  if (passes === 0) took = performance.now() - began;
+  const bitmap = await unbroken(renderer, () => renderer.draw(sample, larger, true), {
+    wasted: (empty) => empty.close(),
+  });
+  took = performance.now() - began;
+  return bitmap;
+}
+
+/** Somebody waits for something else. */
+let inTheWay = false;
+class GaveWay extends Error {}
+
+/** What a camera sees, sharply. @throws GaveWay */
+async function sharpBitmap({ scene, sample }: SceneLayer, size: PictureSize, passes: number): Promise<ImageBitmap> {
+  const renderer = await drawers.of(scene);
+  const draw = () => renderer.drawSharp(sample, size, passes, () => !inTheWay);
+  const bitmap = await unbroken(renderer, draw, { wasted: (empty) => empty?.close() });
+  if (!bitmap) throw new GaveWay();
   return bitmap;
 }
 
@@ -45,8 +61,9 @@ async function put(pen: Pen, picture: ReelPicture, size: PictureSize, passes: nu
   if (!plain) await faces;
   pen.imageSmoothingQuality = 'medium';
   await compose(pen, size, picture, {
-    scene: (layer) => sceneBitmap(layer, size, passes),
+    scene: (layer) => (passes > 0 ? sharpBitmap(layer, size, passes) : plainBitmap(layer, size)),
     file: (sha256) => images.of(sha256),
+    clip: (sha256, time) => clips.at(sha256, time),
   });
 }
 
@@ -63,11 +80,22 @@ const api = {
     return kept.canvas.convertToBlob({ type: 'image/jpeg', quality: 0.86 });
   },
 
-  /** A frame to look at. */
-  async show(picture: ReelPicture, size: PictureSize, passes: number): Promise<ImageBitmap> {
+  /** A frame to look at; null where it gave way to something else. */
+  async show(picture: ReelPicture, size: PictureSize, passes: number): Promise<ImageBitmap | null> {
+    inTheWay = false;
     const plain = plainSample(picture);
-    const bitmap = plain ? await sceneBitmap(plain, size, passes) : await whole(picture, size, passes);
-    return Comlink.transfer(bitmap, [bitmap]);
+    try {
+      const bitmap = plain ? await sharpBitmap(plain, size, passes) : await whole(picture, size, passes);
+      return Comlink.transfer(bitmap, [bitmap]);
+    } catch (error) {
+      if (error instanceof GaveWay) return null;
+      throw error;
+    }
+  },
+
+  /** A frame that is being drawn to be looked at is left. */
+  giveWay(): void {
+    inTheWay = true;
   },
 };
 

@@ -41,9 +41,9 @@ export type FilmOrder = SharedOrder & ({ source: FilmSource; scene: PictureScene
 type CameraOrder = Extract<FilmOrder, { scene: PictureScene }>;
 type Rendered = { file: Blob; poster: Blob };
 
-/** How pictures are kept that stand for something. */
 /** Across a picture for galleries, pixels. */
 const POSTER = 640;
+/** How pictures are kept that stand for something. */
 const SMALL_PICTURE = { type: 'image/webp', quality: 0.85 } as const;
 
 async function samplerFor(

@@ -18,6 +18,10 @@ let shown: { model: SceneModel; motion: SiteMotion; holes?: Promise<Holes> } | n
 /** What the renderer has ready; null while it is building. */
 let built: string | null = null;
 let asked = 0;
+/** Somebody waits for something else than the sharp picture that is being drawn. */
+let inTheWay = false;
+/** The picture that is being drawn. */
+let drawing: Promise<unknown> = Promise.resolve();
 
 const api = {
   /** Makes a scene ready to be drawn. Only what has changed since the last one is done again. */
@@ -48,21 +52,32 @@ const api = {
     renderer.onRenewed(tell);
   },
 
-  /** Draws; one sub-frame is the quick picture, more are the sharp one. */
+  /** Draws; one sub-frame is the quick picture, more are the sharp one: null where that gave way to something else. */
   async draw(
     sample: CameraSample,
     size: PictureSize,
     subframes: number,
-  ): Promise<{ bitmap: ImageBitmap; triangles: number }> {
-    const bitmap = await unbroken(
+  ): Promise<{ bitmap: ImageBitmap; triangles: number } | null> {
+    inTheWay = false;
+    const made = unbroken(
       renderer,
-      () => (subframes > 1 ? renderer.drawSharp(sample, size, subframes) : renderer.draw(sample, size)),
-      { wasted: (empty) => empty.close() },
+      () =>
+        subframes > 1 ? renderer.drawSharp(sample, size, subframes, () => !inTheWay) : renderer.draw(sample, size),
+      { wasted: (empty) => empty?.close() },
     );
-    return Comlink.transfer({ bitmap, triangles: renderer.drawn.triangles }, [bitmap]);
+    drawing = made.catch(() => undefined);
+    const bitmap = await made;
+    return bitmap && Comlink.transfer({ bitmap, triangles: renderer.drawn.triangles }, [bitmap]);
   },
 
-  still(sample: CameraSample, size: PictureSize, subframes: number, type: string): Promise<Blob> {
+  /** A sharp picture that is being drawn is left: something else is waited for. */
+  giveWay(): void {
+    inTheWay = true;
+  },
+
+  async still(sample: CameraSample, size: PictureSize, subframes: number, type: string): Promise<Blob> {
+    // What is looked at comes first: a thumbnail between its passes would cost it all of them.
+    await drawing;
     return renderStill(renderer, sample, size, subframes, { type, quality: 0.86 });
   },
 

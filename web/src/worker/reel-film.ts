@@ -14,6 +14,7 @@ import {
 } from '@eskovan/render';
 import type { PictureScene } from '../picture/source.ts';
 import { loadCardFaces } from './card-faces.ts';
+import { KeptClips } from './kept-clips.ts';
 import { KeptImages } from './kept-images.ts';
 import { fetchBytes } from './load-scene.ts';
 import { ReelWork, type ReelOrder, type ReelSite } from './reel-work.ts';
@@ -43,6 +44,7 @@ type Gain = [number, number, number];
 export class ReelFilm {
   private readonly drawers = new SceneDrawers(true);
   private readonly images = new KeptImages();
+  private readonly clips = new KeptClips();
   private readonly work = new ReelWork();
   /** How light each shot is along its way, worked out when it is drawn first. */
   private readonly exposures = new Map<string, { at: (time: number) => Gain }>();
@@ -94,6 +96,7 @@ export class ReelFilm {
         return createImageBitmap(new ImageData(new Uint8ClampedArray(pixels.buffer), size.width, size.height));
       },
       file: (sha256) => this.images.of(sha256),
+      clip: (sha256, time) => this.clips.at(sha256, time),
     });
     return pen;
   }
@@ -143,6 +146,7 @@ export class ReelFilm {
   }
 
   dispose(): void {
+    this.clips.dispose();
     this.drawers.dispose();
   }
 }

@@ -47,6 +47,7 @@ const moveShot = (n: number, change: Partial<ShotBody> = {}, body: MoveBody | nu
   move: body && { id: uuid(5), body },
   view: null,
   scene: 'day',
+  number: null,
 });
 const cardShot = (n: number, change: Partial<ShotBody> = {}): OrderedShot => ({
   ...moveShot(n, {
@@ -70,7 +71,7 @@ describe('a reel where it is worked on', () => {
   test('moves are measured once for each version of them', () => {
     const work = workOn([moveShot(1)]);
     expect(work.measure([{ id: uuid(5), body: TRAVEL }])).toEqual({ [uuid(5)]: { duration: 4, loops: false } });
-    expect(work.compiledOf(0)).toBe(work.compiledOf(0));
+    expect(work.compiledOf(uuid(11))).toBe(work.compiledOf(uuid(11)));
     const empty = { ...TRAVEL, poses: [] } as MoveBody;
     expect(work.measure([{ id: uuid(6), body: empty }])[uuid(6)]).toBeNull();
   });
@@ -86,6 +87,9 @@ describe('a reel where it is worked on', () => {
     const said = workOn([moveShot(1, { caption: { text: 'Deck', place: 'foot' } })]).keysOf(50, 51);
     const tall = workOn([moveShot(1)], { ratio: { width: 9, height: 16 } }).keysOf(50, 51);
     expect(new Set([names[50], ...dusk, ...said, ...tall]).size).toBe(4);
+    // A card fills its picture, whatever that is.
+    const [wide] = workOn([cardShot(1)]).keysOf(0, 1);
+    expect(workOn([cardShot(1)], { ratio: { width: 9, height: 16 } }).keysOf(0, 1)[0]).not.toBe(wide);
     // Where nothing moves by itself, when it is does not matter; where something does, it does.
     const moving = workOn([moveShot(1)], { moving: true });
     expect(moving.keysOf(50, 51)[0]).not.toBe(names[50]);
@@ -96,9 +100,43 @@ describe('a reel where it is worked on', () => {
       body: { logo: { sha256: 'a'.repeat(64), size: 1, mediaType: 'image/png' } },
     });
     expect(work.pictureAt(10).layers).toMatchObject([{ kind: 'card', logo: 'a'.repeat(64) }]);
-    const parts = [50, 56, 100].map((frame) => work.pictureAt(frame).captions[0]?.part ?? 0);
+    const parts = [50, 56, 100].map((frame) => work.pictureAt(frame).words[0]?.part ?? 0);
     expect(parts[0]).toBeLessThan(parts[1]!);
     expect(parts[2]).toBe(1);
+  });
+
+  test('a clip shows what its file has at that time, backwards too; the number of a view stands in its corner', () => {
+    const clip = (backwards: boolean) =>
+      workOn([
+        {
+          ...moveShot(1, {
+            use: {
+              kind: 'clip',
+              file: { sha256: 'c'.repeat(64), size: 1, mediaType: 'video/mp4' },
+              fileName: 'site.mp4',
+              duration: 6,
+              from: 1,
+              to: 5,
+              ...(backwards && { backwards }),
+            },
+          }),
+          move: null,
+          scene: null,
+        },
+      ]);
+    expect(clip(false).reel.plan.frames).toBe(100);
+    expect(clip(false).pictureAt(25).layers).toMatchObject([{ kind: 'clip', file: 'c'.repeat(64), time: 2 }]);
+    expect(clip(true).pictureAt(25).layers).toMatchObject([{ kind: 'clip', time: 4 }]);
+    const numbered = workOn([{ ...moveShot(1), number: 7 }]).pictureAt(50);
+    expect(numbered.words).toEqual([{ words: { text: '7', place: 'corner' }, part: 1 }]);
+  });
+
+  test('objects are found by model and name; what is not there is left out', () => {
+    const work = new ReelWork();
+    const bounds = { min: [0, 0, 0], max: [1, 1, 1] } as const;
+    work.setSite({ ...SITE, parts: [{ model: uuid(1), name: 'Desk / Scope', bounds } as never] }, nothing);
+    const wanted = ['Desk / Scope', 'Bench'].map((name) => ({ model: uuid(1), name }));
+    expect(work.objectsOf(wanted)).toEqual([{ ...wanted[0], bounds }]);
   });
 
   test('what is gone, and what waits for its light, is said by name instead of shown', () => {

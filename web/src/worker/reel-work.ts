@@ -1,12 +1,23 @@
 import { ownActions, SiteMotion } from '@eskovan/core/action';
-import type { Frame, MoveBody, Rate, ReelBody, ShotBody, ViewBody } from '@eskovan/core/document';
+import type { CoveredObject } from '@eskovan/core/check';
+import {
+  aspectOf,
+  type Frame,
+  type MoveBody,
+  type PromisedObject,
+  type Rate,
+  type ReelBody,
+  type ShotBody,
+  type ViewBody,
+} from '@eskovan/core/document';
 import { compileMove, type CompiledMove, type MoveSite } from '@eskovan/core/move';
 import {
   CompiledReel,
   frameTime,
-  HOLDS,
+  ownSource,
   planReel,
   shownAt,
+  type Layer,
   type OwnShot,
   type PlannedShot,
   type RayCast,
@@ -16,7 +27,7 @@ import {
 } from '@eskovan/core/reel';
 import { fingerprint } from '@eskovan/core/site';
 import type { Footing } from '@eskovan/core/survey';
-import type { PictureLayer, ReelPicture } from '@eskovan/render';
+import type { PictureLayer, ReelPicture, Words } from '@eskovan/render';
 import type { CheckOrder } from './ground.worker.ts';
 
 /** What moves are compiled in. */
@@ -32,6 +43,8 @@ export interface OrderedShot {
   view: Pick<ViewBody, 'pose' | 'lens'> | null;
   /** Names the scene that it is seen in. */
   scene: string | null;
+  /** Stands in its pictures; null for none. */
+  number: number | null;
 }
 
 /** A reel as the page has it. */
@@ -46,7 +59,11 @@ export interface ReelOrder {
   moving: boolean;
 }
 
-const aspectOf = ({ width, height }: Frame): number => width / height;
+/** A shot as it was given, and its move, compiled. */
+interface ReadyShot {
+  shot: OrderedShot;
+  move: CompiledMove | null;
+}
 
 /** How long a move is, and whether it goes round; null while there is not enough of it. */
 export type Measured = ShotSource | null;
@@ -59,6 +76,7 @@ export class ReelWork {
   private readonly moves = new Map<string, { said: string; move: CompiledMove | null }>();
   private site: { order: ReelSite; footing: Footing; motion: SiteMotion | null } | null = null;
   private order: ReelOrder | null = null;
+  private ready: ReadonlyMap<string, ReadyShot> = new Map();
   private compiled: CompiledReel | null = null;
 
   /** Takes a site; moves are compiled again where it is another one. */
@@ -98,35 +116,40 @@ export class ReelWork {
 
   setReel(order: ReelOrder): CompiledReel {
     this.order = order;
-    const shots = order.shots.map((shot): ReelShot => ({
-      id: shot.id,
-      body: shot.body,
-      camera: this.cameraOf(shot),
-      tied: isTied(shot, this.cameraOf(shot)),
+    // Each move is looked up once: telling whether it is still the same one reads all of it.
+    const ready = order.shots.map((shot) => ({ shot, move: shot.move && this.moveOf(shot.move.id, shot.move.body) }));
+    this.ready = new Map(ready.map((one) => [one.shot.id, one]));
+    const shots = ready.map((one): ReelShot => ({
+      id: one.shot.id,
+      body: one.shot.body,
+      camera: cameraOf(one),
+      tied: isTied(one),
     }));
-    const byId = new Map(order.shots.map((shot) => [shot.id, shot]));
-    const plan = planReel(order.shots, order.rate, ({ id }) => this.sourceOf(byId.get(id)!));
+    const plan = planReel(order.shots, order.rate, ({ id }) => this.sourceOf(id));
+    const sceneOf = (id: string) => this.shotOf(id).scene;
     this.compiled = new CompiledReel(plan, shots, {
-      whole: aspectOf(order.whole),
-      ratio: aspectOf(order.ratio),
+      whole: aspectOf({ frame: order.whole }),
+      ratio: aspectOf({ frame: order.ratio }),
       throughout: order.body.throughout ?? false,
-      alike: (a, b, timesDiffer) => byId.get(a)!.scene === byId.get(b)!.scene && !(timesDiffer && order.moving),
+      alike: (a, b, timesDiffer) => sceneOf(a) === sceneOf(b) && !(timesDiffer && order.moving),
     });
     return this.compiled;
   }
 
-  private cameraOf({ move, view }: OrderedShot): ShotCamera | null {
-    if (view) return { kind: 'view', view };
-    const compiled = move && this.moveOf(move.id, move.body);
-    return compiled && { kind: 'move', move: compiled };
+  private readyShot(id: string): ReadyShot {
+    const one = this.ready.get(id);
+    if (!one) throw new Error(`there is no shot ${id} in the reel that was given`);
+    return one;
+  }
+  shotOf(id: string): OrderedShot {
+    return this.readyShot(id).shot;
   }
 
-  sourceOf({ body, move, view }: OrderedShot): ShotSource | null {
-    if (body.use.kind === 'move') {
-      const compiled = move && this.moveOf(move.id, move.body);
-      return compiled && { duration: compiled.duration, loops: compiled.loops };
-    }
-    return body.use.kind === 'view' && !view ? null : HOLDS;
+  /** What a shot takes its pictures from; null where that is gone. */
+  sourceOf(id: string): ShotSource | null {
+    const { shot, move } = this.readyShot(id);
+    if (shot.body.use.kind === 'move') return move && { duration: move.duration, loops: move.loops };
+    return shot.body.use.kind === 'view' && !shot.view ? null : ownSource(shot.body.use);
   }
 
   get reel(): CompiledReel {
@@ -147,9 +170,25 @@ export class ReelWork {
     };
   }
   /** The move that a shot uses; null where it uses none. */
-  compiledOf(index: number): CompiledMove | null {
-    const move = this.given.shots[index]?.move;
-    return move ? this.moveOf(move.id, move.body) : null;
+  compiledOf(id: string): CompiledMove | null {
+    return this.readyShot(id).move;
+  }
+
+  /** Objects of the site as looking for them needs them; those that are not there are left out. */
+  objectsOf(wanted: readonly PromisedObject[]): CoveredObject[] {
+    if (!this.site) return [];
+    const { order, motion } = this.site;
+    const places = motion?.places() ?? [];
+    return wanted.flatMap(({ model, name }) => {
+      const part = order.parts.find((one) => one.model === model && one.name === name);
+      if (!part) return [];
+      const group = motion?.groupOf(part) ?? -1;
+      const placeAt = (siteTime: number) => {
+        motion!.place(siteTime, places);
+        return places[group]!;
+      };
+      return [{ model, name, bounds: part.bounds, ...(group >= 0 && { placeAt }) }];
+    });
   }
 
   siteOf(): ReelSite {
@@ -165,38 +204,43 @@ export class ReelWork {
   ownShot(index: number): OwnShot | null {
     const shot = this.given.shots[index];
     const planned = this.reel.plan.shots[index];
-    return shot && planned ? { body: shot.body, planned, camera: this.cameraOf(shot) } : null;
+    return shot && planned ? { body: shot.body, planned, camera: cameraOf(this.readyShot(shot.id)) } : null;
   }
 
   /** What a frame shows, with everything that it is drawn from. @param frame perhaps between two, while the shutter is open */
   pictureAt(frame: number): ReelPicture {
     const { layers, veil } = this.reel.frameAt(frame);
     return {
-      layers: layers.map(({ shot, sample, part }) => this.layerOf(shot, sample, part)),
+      layers: layers.map((layer) => this.layerOf(layer)),
       veil,
-      captions: this.captionsAt(frame),
+      words: this.wordsAt(frame),
     };
   }
 
-  private layerOf(id: string, sample: PictureSample | null, part: number): PictureLayer {
-    const shot = this.given.shots.find((one) => one.id === id)!;
+  private layerOf({ shot: id, sample, part, sourceTime }: Layer): PictureLayer {
+    const shot = this.shotOf(id);
     const { use } = shot.body;
     if (use.kind === 'title')
       return { kind: 'card', part, title: use.title, logo: (use.title.logo && this.given.body.logo?.sha256) ?? null };
     if (use.kind === 'picture') return { kind: 'still', part, file: use.file.sha256 };
+    if (use.kind === 'clip') return { kind: 'clip', part, file: use.file.sha256, time: sourceTime };
     if (!sample || shot.scene === null) return { kind: 'gone', part, name: shot.name };
     // Two instants of a move that look the same are the same picture.
     const siteTime = this.given.moving || (shot.move && ownActions(shot.move.body).length > 0) ? sample.siteTime : 0;
     return { kind: 'scene', part, scene: shot.scene, sample: { ...sample, moveTime: 0, siteTime } };
   }
 
-  private captionsAt(frame: number): ReelPicture['captions'] {
+  private wordsAt(frame: number): ReelPicture['words'] {
     const shown = shownAt(this.reel.plan, frame);
     if (!shown) return [];
     const { shot, next } = shown;
     const of = (planned: PlannedShot, part: number) => {
-      const caption = this.given.shots[planned.index]!.body.caption;
-      return caption && part > 0 ? [{ caption, part: part * this.faded(planned, frame) }] : [];
+      const { body, number } = this.given.shots[planned.index]!;
+      const words: Words[] = [
+        ...(body.caption ? [body.caption] : []),
+        ...(number === null ? [] : [{ text: String(number), place: 'corner' as const }]),
+      ];
+      return part > 0 ? words.map((one) => ({ words: one, part: part * this.faded(planned, frame) })) : [];
     };
     return [...of(shot, 1 - (next?.part ?? 0)), ...(next ? of(next.shot, next.part) : [])];
   }
@@ -210,19 +254,24 @@ export class ReelWork {
 
   /** Names of what each frame shows: equal for equal pictures. */
   keysOf(from: number, to: number): string[] {
-    return Array.from({ length: Math.max(0, to - from) }, (_, i) => fingerprint(this.pictureAt(from + i)));
+    return Array.from({ length: Math.max(0, to - from) }, (_, i) => this.nameOf(this.pictureAt(from + i)));
   }
-}
 
-type PictureSample = NonNullable<ReturnType<CompiledReel['cameraOf']>>;
+  /** The name of what a frame shows. A card fills its picture, whatever that is. */
+  nameOf = (picture: ReelPicture): string => fingerprint([picture, aspectOf({ frame: this.given.ratio }).toFixed(6)]);
+}
 
 /** Captions come and go in so long, seconds. */
 const CAPTION_FADE = 0.5;
 
+function cameraOf({ shot, move }: ReadyShot): ShotCamera | null {
+  if (shot.view) return { kind: 'view', view: shot.view };
+  return move && { kind: 'move', move };
+}
+
 /** A camera that goes with what moves has to be at the time of its move. */
-function isTied({ move }: OrderedShot, camera: ShotCamera | null): boolean {
-  if (!move) return false;
-  const { body } = move;
-  const follows = camera?.kind === 'move' && camera.move.looks.some(({ moves }) => moves);
-  return body.kind === 'ride' || follows || ownActions(body).length > 0;
+function isTied({ shot, move }: ReadyShot): boolean {
+  if (!shot.move) return false;
+  const { body } = shot.move;
+  return body.kind === 'ride' || (move?.looks ?? []).some(({ moves }) => moves) || ownActions(body).length > 0;
 }

@@ -1,12 +1,22 @@
-import { joinCovers, shotCover, type CoveredStorey, type RoomCover } from '@eskovan/core/check';
+import { aspectOf, type PromisedObject } from '@eskovan/core/document';
+import {
+  joinCovers,
+  joinObjectCovers,
+  objectCover,
+  shotCover,
+  unseenObjects,
+  unseenRooms,
+  type CoveredStorey,
+  type ObjectCover,
+  type RoomCover,
+} from '@eskovan/core/check';
 import {
   cutNotes,
   flowAtFrame,
   flowOverJoin,
   frameTime,
   matchJoin,
-  planReel,
-  sampleShot,
+  replanned,
   type CutFlow,
   type CutNote,
   type FlowMeasure,
@@ -18,9 +28,9 @@ import { fingerprint } from '@eskovan/core/site';
 import { unpackFooting, type Footing } from '@eskovan/core/survey';
 import type { ReelPicture } from '@eskovan/render';
 import * as Comlink from 'comlink';
-import { evenPaced } from '@eskovan/core/move';
+import { evenPaced, type CameraSample } from '@eskovan/core/move';
 import { fetchBytes } from './load-scene.ts';
-import { ReelWork, type Measured, type OrderedShot, type ReelOrder, type ReelSite } from './reel-work.ts';
+import { ReelWork, type Measured, type ReelOrder, type ReelSite } from './reel-work.ts';
 import { findingsOfShots, type ShotFinding } from './shot-findings.ts';
 
 /** How fast the picture moves through a shot: evenly spread, its first and its last frame included. */
@@ -37,6 +47,19 @@ export interface JoinFlow {
   notes: CutNote[];
   /** Places that the blended camera passes through something, frames of the reel; empty for other joins. */
   through: number[];
+}
+
+/** Names of the frames of a shot that no other has named before it; null where the page has them. */
+export interface ShotKeys {
+  shot: string;
+  keys: string[] | null;
+}
+
+/** A stretch in which what a shot looks at is outside its cut-out, seconds of the reel. */
+export interface OutsideCut {
+  shot: string;
+  from: number;
+  to: number;
 }
 
 /** The flow line is asked so often, seconds; of long shots more seldom. */
@@ -71,19 +94,24 @@ class Kept<T> {
 const flows = new Kept<Float32Array>();
 const joins = new Kept<Omit<JoinFlow, 'shot'>>();
 const keys = new Kept<string[]>();
+/** The names that the page has, by shot. */
+const told = new Map<string, string[]>();
 const covers = new Kept<RoomCover[]>();
+const objectCovers = new Kept<ObjectCover[]>();
 
 const measureNow = (): FlowMeasure => ({
   rate: work.given.rate,
-  aspect: work.given.whole.width / work.given.whole.height,
+  aspect: aspectOf({ frame: work.given.ratio }),
+  whole: aspectOf({ frame: work.given.whole }),
   cast: work.cast,
 });
 
-/** What the camera of a shot follows from. */
+/** What the camera of a shot follows from, as it is shown. */
 const saidOf = (index: number) => {
   const { move, view, body } = work.given.shots[index]!;
   const { from, to, backwards, speed, frames } = work.reel.plan.shots[index]!;
-  return [move?.body ?? null, view, body.use, from, to, backwards, speed, frames, work.given.rate];
+  const { rate, whole, ratio } = work.given;
+  return [move?.body ?? null, view, body.use, from, to, backwards, speed, frames, rate, whole, ratio, body.aside];
 };
 
 const api = {
@@ -96,7 +124,7 @@ const api = {
     }
     work.setSite(site, await footing.loading);
     // The same moves may be others in another site.
-    for (const kept of [flows, joins, keys, covers]) kept.clear();
+    for (const kept of [flows, joins, keys, covers, objectCovers]) kept.clear();
   },
 
   measure: (moves: ReelOrder['shots'][number]['move'][]): Record<string, Measured> =>
@@ -110,40 +138,38 @@ const api = {
   pictures: (frames: readonly number[]): { key: string; picture: ReelPicture }[] =>
     frames.map((frame) => {
       const picture = work.pictureAt(frame);
-      return { key: fingerprint(picture), picture };
+      return { key: work.nameOf(picture), picture };
     }),
 
-  /** Names of all frames. Shots whose frames are the same as before are not looked at again. */
-  keys(): string[] {
+  /**
+   * Names of all frames, shot by shot; null for a shot whose names are those that were told before. Shots whose frames are
+   * the same as before are not looked at again.
+   */
+  keys(): ShotKeys[] {
     const { plan } = work.reel;
-    const { body, moving, ratio, shots } = work.given;
-    const out: string[] = [];
-    plan.shots.forEach((planned, i) => {
-      const after = plan.shots[i + 1];
+    const { body, moving, shots } = work.given;
+    const saidOfPicture = (i: number) => {
+      const [shot, planned] = [shots[i], plan.shots[i]];
+      return shot && planned
+        ? [saidOf(i), shot.name, shot.scene, shot.number, shot.body, planned.overlap, planned.join]
+        : null;
+    };
+    const named = plan.shots.map((planned, i): ShotKeys => {
       const end = planned.start + planned.frames;
-      const first = i === 0 ? planned.start : planned.start + planned.overlap;
-      const neighbours = [i - 1, i + 1]
-        .filter((k) => shots[k])
-        .map((k) => [saidOf(k), shots[k]!.scene, shots[k]!.body, plan.shots[k]!.overlap, plan.shots[k]!.join]);
+      // What it shares with the one before it was named there.
+      const first = planned.start + planned.overlap;
       // Where time runs through the whole reel, a picture is also a matter of when it is.
       const when = body.throughout ? planned.start : 0;
-      const said = [
-        saidOf(i),
-        shots[i]!.scene,
-        shots[i]!.body,
-        planned.overlap,
-        planned.join,
-        after?.overlap ?? 0,
-        neighbours,
-        body,
-        moving,
-        ratio,
-        when,
-      ];
-      out.push(...keys.of(said, () => work.keysOf(first, end)));
+      const said = [saidOfPicture(i), saidOfPicture(i + 1), body, moving, when];
+      const list = keys.of(said, () => work.keysOf(first, end));
+      const before = told.get(planned.id);
+      told.set(planned.id, list);
+      return { shot: planned.id, keys: before === list ? null : list };
     });
     keys.round();
-    return out;
+    const there = new Set(plan.shots.map(({ id }) => id));
+    for (const id of told.keys()) if (!there.has(id)) told.delete(id);
+    return named;
   },
 
   /** How the picture moves, through the reel and at its joins. */
@@ -168,38 +194,40 @@ const api = {
   match(index: number, keepLength: boolean): Match[] {
     const [before, after] = [work.ownShot(index - 1), work.ownShot(index)];
     if (!before || !after) return [];
-    const byId = new Map(work.given.shots.map((shot) => [shot.id, shot]));
     return matchJoin({
       before,
       after,
       outer: { before: work.ownShot(index - 2), after: work.ownShot(index + 1) },
-      sourceOf: (id) => work.sourceOf(byId.get(id)!),
+      sourceOf: (id) => work.sourceOf(id),
       measure: measureNow(),
       keepLength,
-      evenPaced: (shot) => evenly(shot, byId.get(shot.planned.id)!),
+      evenPaced: evenly,
     });
   },
 
   /** How long each room is seen in the whole reel; null while the site is not known. */
-  cover(storeys: readonly CoveredStorey[]): RoomCover[] | null {
-    const { footing: ground } = work;
-    if (!ground) return null;
-    const { plan } = work.reel;
-    const { aspect } = measureNow();
-    const seen = plan.shots.map((planned, i) => {
-      const seconds = frameTime(planned.frames, plan.rate);
-      const cover = covers.of([saidOf(i), storeys, footing?.url], () => {
-        const shot = work.ownShot(i)!;
-        const { camera } = shot;
-        if (!camera) return [];
-        const sampleAt = (at: number) => sampleShot(shot.body, planned, camera, at, plan.rate);
-        return shotCover({ duration: seconds, sampleAt }, ground, storeys, aspect);
-      });
-      return { start: frameTime(planned.start, plan.rate), cover };
-    });
-    covers.round();
-    return joinCovers(seen);
+  cover: (storeys: readonly CoveredStorey[]): RoomCover[] | null =>
+    work.footing &&
+    joinCovers([
+      // Those that no shot has a camera for are in the site all the same.
+      { start: 0, cover: unseenRooms(storeys) },
+      ...overShots(covers, storeys, (shot, ground, aspect) => shotCover(shot, ground, storeys, aspect)),
+    ]),
+
+  /** How long objects are seen in it; those that are not in the site are left out. */
+  objects(wanted: readonly PromisedObject[]): ObjectCover[] {
+    const objects = work.objectsOf(wanted);
+    return joinObjectCovers([
+      { start: 0, cover: unseenObjects(objects) },
+      ...overShots(objectCovers, wanted, (shot, ground, aspect) => objectCover(shot, ground, objects, aspect)),
+    ]);
   },
+
+  /** When what shots look at is outside their cut-out. */
+  outside: (): OutsideCut[] =>
+    work.reel.plan.shots.flatMap((planned) =>
+      work.reel.outsideOf(planned).map(([from, to]) => ({ shot: planned.id, from, to })),
+    ),
 
   /** What the checks know of its shots. */
   findings: (): ShotFinding[] => findingsOfShots(work),
@@ -226,14 +254,42 @@ function joinOf(index: number, measure: FlowMeasure): Omit<JoinFlow, 'shot'> {
   };
 }
 
+/** What every shot shows, each asked again only when what it follows from changes. */
+function overShots<T>(
+  kept: Kept<T[]>,
+  about: unknown,
+  look: (shot: { duration: number; sampleAt: (at: number) => CameraSample }, ground: Footing, aspect: number) => T[],
+): { start: number; cover: T[] }[] {
+  const { footing: ground } = work;
+  const { plan } = work.reel;
+  const { ratio, body } = work.given;
+  const aspect = aspectOf({ frame: ratio });
+  const perSecond = plan.rate.num / plan.rate.den;
+  const seen = plan.shots.map((planned, i) => {
+    const when = body.throughout ? planned.start : 0;
+    const cover = kept.of([saidOf(i), about, when], () => {
+      if (!ground || !work.reel.cameraOf(planned, planned.start)) return [];
+      // What is cut away is not seen.
+      const sampleAt = (at: number) => work.reel.cameraOf(planned, planned.start + at * perSecond)!;
+      return look({ duration: frameTime(planned.frames, plan.rate), sampleAt }, ground, aspect);
+    });
+    return { start: frameTime(planned.start, plan.rate), cover };
+  });
+  kept.round();
+  return seen;
+}
+
 /** A shot whose move goes at one pace all the way. */
-function evenly(shot: OwnShot, { id, body, move }: OrderedShot): OwnShot | null {
+function evenly({ planned, body }: OwnShot): OwnShot | null {
+  const { move } = work.shotOf(planned.id);
   const paced = move && evenPaced(move.body);
   const compiled = paced && work.compile(paced);
   if (!compiled) return null;
-  const [planned] = planReel([{ id, body }], work.given.rate, () => compiled).shots;
-  const { overlap, start, index, join } = shot.planned;
-  return { body, camera: { kind: 'move', move: compiled }, planned: { ...planned!, overlap, start, index, join } };
+  return {
+    body,
+    camera: { kind: 'move', move: compiled },
+    planned: replanned(planned, body, compiled, work.given.rate),
+  };
 }
 
 /** Frames between which the blended camera goes through something solid. */

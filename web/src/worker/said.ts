@@ -4,7 +4,15 @@ export class SaidError extends Error {
 }
 
 /** Names of the errors with words for people: between workers and pages only the name of a class is left. */
-const SAID = new Set(['SaidError', 'GraphicsGone', 'ApiError', 'OfflineError', 'DocumentError', 'FormatError']);
+const SAID = new Set([
+  'SaidError',
+  'GraphicsGone',
+  'ApiError',
+  'OfflineError',
+  'DocumentError',
+  'FormatError',
+  'ClipError',
+]);
 
 /** What a person is told of an error; `otherwise` where it was not made for people. */
 export const saidOf = (error: unknown, otherwise: string): string =>

@@ -19,8 +19,8 @@ export function findingsOfShots(work: ReelWork): ShotFinding[] {
   const { plan } = work.reel;
   const { footing } = work;
   if (!footing) return [];
-  return plan.shots.flatMap((planned, i): ShotFinding[] => {
-    const move = work.compiledOf(i);
+  return plan.shots.flatMap((planned): ShotFinding[] => {
+    const move = work.compiledOf(planned.id);
     if (!move) return [];
     const { limits, walker, aspect } = work.siteOf();
     const found = checked.get(move) ?? checkMove(move, footing, limits, walker, aspect);

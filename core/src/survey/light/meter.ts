@@ -1,3 +1,4 @@
+import { luminanceOf } from '../../colour/index.ts';
 import { isGlass, type SceneModel, type ScenePart } from '../../format/index.ts';
 import type { Quaternion, SiteLight, Vec3 } from '../../document/index.ts';
 import { cornerArea, forwardOf, smooth } from '../../geometry/index.ts';
@@ -135,7 +136,7 @@ export class LightMeter {
     g += about * this.open[1]!;
     b += about * this.open[2]!;
     const mean = [Math.exp(r / whole), Math.exp(g / whole), Math.exp(b / whole)] as const;
-    const luminance = 0.2126 * mean[0] + 0.7152 * mean[1] + 0.0722 * mean[2];
+    const luminance = luminanceOf(mean);
     const gain = Math.min(GAINS[1], Math.max(GAINS[0], (this.dim * KEY) / luminance ** USED_TO_BRIGHTNESS));
     return mean.map((value) => gain * (luminance / value) ** this.usedToColour) as unknown as Vec3;
   }

@@ -1,5 +1,6 @@
 import { MOST_ALONE } from '@eskovan/core/action';
 import {
+  ownName,
   isWithin,
   type ActionBody,
   type ModelBody,
@@ -40,7 +41,7 @@ function create({ project, action }: ProjectDocument, label: string, name: strin
 
 /** Lets a part turn about its own middle. */
 export function addSpin(document: ProjectDocument, { model, name }: PartPath, up: UpAxis): void {
-  const own = name.split(' / ').at(-1)!;
+  const own = ownName(name);
   create(document, `Spin ${own}`, own, {
     kind: 'spin',
     model,
@@ -58,7 +59,7 @@ const FIRST_WAY = 10;
 
 /** Lets a part open about an upright edge of its own. */
 export function addHinge(document: ProjectDocument, { model, name }: PartPath): void {
-  const own = name.split(' / ').at(-1)!;
+  const own = ownName(name);
   create(document, `Open ${own}`, own, {
     kind: 'hinge',
     model,
@@ -76,7 +77,7 @@ export function addHinge(document: ProjectDocument, { model, name }: PartPath): 
  * @param middle of the part, metres
  */
 export function addAlong(document: ProjectDocument, { model, name }: PartPath, path: Path, middle: Vec3): void {
-  const own = name.split(' / ').at(-1)!;
+  const own = ownName(name);
   create(document, `Send ${own} along a path`, own, {
     kind: 'along',
     model,
@@ -112,7 +113,7 @@ const FIRST_APPEARING = 3;
 
 /** Lets a part, or a group of parts in order, appear. */
 export function addAppear(document: ProjectDocument, { model, name }: PartPath, several: boolean): void {
-  const own = name.split(' / ').at(-1)!;
+  const own = ownName(name);
   create(document, `Let ${own} appear`, own, {
     kind: 'appear',
     model,

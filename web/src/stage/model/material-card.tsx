@@ -1,3 +1,4 @@
+import { ownName } from '@eskovan/core/document';
 import { X } from 'lucide-react';
 import { useWorkbench } from '../../desk/workbench.ts';
 import { Card, Line, Value } from '../../kit/index.ts';
@@ -51,7 +52,7 @@ export function MaterialCard() {
               className="block max-w-full truncate rounded-sm pl-3 hover:text-ink hover:underline"
               onClick={() => choosePart({ model, name })}
             >
-              {name.split(' / ').at(-1)}
+              {ownName(name)}
             </button>
           </li>
         ))}

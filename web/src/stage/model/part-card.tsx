@@ -1,4 +1,4 @@
-import { aspectOf, type PartLook } from '@eskovan/core/document';
+import { ownName, aspectOf, type PartLook } from '@eskovan/core/document';
 import { joinBounds, middle } from '@eskovan/core/geometry';
 import { DoorOpen, Eye, EyeOff, Focus, RotateCw, Route, Scan, Sparkles, X } from 'lucide-react';
 import { useWorkbench, workbench } from '../../desk/workbench.ts';
@@ -26,7 +26,7 @@ export function PartCard() {
   const names = namesWithin(parts, part);
   const infos = parts.filter(({ model, name }) => model === part.model && names.includes(name));
   if (infos.length === 0) return null;
-  const label = part.name.split(' / ').at(-1)!;
+  const label = ownName(part.name);
   const look: PartLook = row.body.parts[names[0]!] ?? {};
   const came = infos[0]!.materials[0]!;
   const made = row.body.materials[came.name];

@@ -1,4 +1,4 @@
-import type { Gaze, Row, Vec3 } from '@eskovan/core/document';
+import { ownName, type Gaze, type Row, type Vec3 } from '@eskovan/core/document';
 import { findTarget } from '@eskovan/core/gaze';
 import { anglesOf, middle } from '@eskovan/core/geometry';
 import type { CompiledMove } from '@eskovan/core/move';
@@ -112,7 +112,7 @@ function Target({ gaze }: { gaze: Extract<Gaze, { kind: 'object' }> }) {
     <>
       <Line label="Looks at">
         <span className="min-w-0 truncate font-medium" title={gaze.name}>
-          {gaze.name.split(' / ').at(-1)}
+          {ownName(gaze.name)}
         </span>
       </Line>
       {lost && <GonePart name={gaze.name} meanwhile="The eye goes on looking where it was" />}
@@ -209,5 +209,5 @@ function aimAt(row: Row<'move'>, { model, name, bounds }: PartInfo, point: Vec3,
   workbench.set({ aiming: null, forAWhile: false, scout: null });
   const gaze = { kind: 'object' as const, model, name, point, centre: middle(bounds) };
   if (forAWhile && move) addGazeSpan(row, move, Math.min(time, move.duration), gaze);
-  else editShared(row, 'gaze', `Look at ${name.split(' / ').at(-1)}`, (now) => ({ ...now, gaze }));
+  else editShared(row, 'gaze', `Look at ${ownName(name)}`, (now) => ({ ...now, gaze }));
 }

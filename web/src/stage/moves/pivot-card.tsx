@@ -1,4 +1,4 @@
-import type { Orbit, Pivot, Row, Vec3 } from '@eskovan/core/document';
+import { ownName, type Orbit, type Pivot, type Row, type Vec3 } from '@eskovan/core/document';
 import { middle } from '@eskovan/core/geometry';
 import { Crosshair } from 'lucide-react';
 import { useWorkbench, workbench } from '../../desk/workbench.ts';
@@ -73,7 +73,7 @@ function Named({ pivot }: { pivot: Extract<Pivot, { kind: 'object' }> }) {
     <>
       <Line label={pivot.whole ? 'The model of' : 'The middle of'}>
         <span className="min-w-0 truncate font-medium" title={pivot.name}>
-          {pivot.name.split(' / ').at(-1)}
+          {ownName(pivot.name)}
         </span>
       </Line>
       {lost && <GonePart name={pivot.name} meanwhile="The camera goes round where it was" />}
@@ -90,7 +90,7 @@ export async function goRound(row: Row<'move'>, hit: PickedSurface): Promise<voi
 
 function roundPart(row: Row<'move'>, { model, name, bounds }: PartInfo): void {
   workbench.set({ aiming: null, scout: null });
-  editMove(row, 'orbit', `Go round ${name.split(' / ').at(-1)}`, (now) => ({
+  editMove(row, 'orbit', `Go round ${ownName(name)}`, (now) => ({
     ...now,
     pivot: {
       kind: 'object',

@@ -1,4 +1,4 @@
-import type { Ride } from '@eskovan/core/document';
+import { ownName, type Ride } from '@eskovan/core/document';
 import { findCarrier, headingOf, seatAt, SEATS, type SeatName } from '@eskovan/core/move';
 import { Crosshair, RefreshCw } from 'lucide-react';
 import { memo } from 'react';
@@ -53,7 +53,7 @@ function CarrierCard({ row, body, frames }: MoveCardsProps<Ride>) {
       {carrier && (
         <Line label="Carried by">
           <span className="min-w-0 truncate font-medium" title={carrier.name}>
-            {carrier.name.split(' / ').at(-1)}
+            {ownName(carrier.name)}
           </span>
         </Line>
       )}

@@ -1,4 +1,4 @@
-import type { Pose, Row } from '@eskovan/core/document';
+import { ownName, type Pose, type Row } from '@eskovan/core/document';
 import { middle } from '@eskovan/core/geometry';
 import { findCarrier, headingOf, seatAt, seatOf, type CarrierSite } from '@eskovan/core/move';
 import { workbench } from '../../desk/workbench.ts';
@@ -12,7 +12,7 @@ export function rideOn(row: Row<'move'>, { model, name, bounds }: PartInfo, site
   workbench.set({ aiming: null, scout: null });
   const carrier = { model, name, centre: middle(bounds) };
   const heading = headingOf(findCarrier(carrier, site)) ?? [0, 0, -1];
-  editMove(row, 'ride', `Ride on ${name.split(' / ').at(-1)}`, (now) => ({
+  editMove(row, 'ride', `Ride on ${ownName(name)}`, (now) => ({
     ...now,
     carrier,
     ...seatAt('on it', bounds, heading, { model, name }),

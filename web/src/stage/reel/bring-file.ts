@@ -1,5 +1,8 @@
 import type { FileRef } from '@eskovan/core/document';
 import { uploadFile } from '../../data/api.ts';
+import type { ClipWorker } from '../../worker/clip.worker.ts';
+import { handOf } from '../../worker/hand.ts';
+import { SaidError } from '../../worker/said.ts';
 
 /** No side of a picture is kept longer than this, pixels. */
 const LONGEST = 4096;
@@ -33,6 +36,38 @@ const SOUNDS: Record<string, string> = {
   opus: 'audio/ogg',
 };
 
+/** What films are called, by the ends of their names. */
+const CLIPS: Record<string, string> = {
+  mp4: 'video/mp4',
+  m4v: 'video/mp4',
+  mov: 'video/quicktime',
+  webm: 'video/webm',
+};
+/** Larger ones are not brought in, bytes. */
+const LARGEST_CLIP = 1024 ** 3;
+
+const endOf = ({ name }: File): string => name.split('.').at(-1)?.toLowerCase() ?? '';
+
+/** Is a file meant as moving pictures? What browsers call it, and how its name ends, may differ. */
+export const isClip = (file: File): boolean => file.type.startsWith('video/') || endOf(file) in CLIPS;
+
+/**
+ * Keeps moving pictures, once it is certain that they can be shown.
+ * @returns the file, and how long it is, seconds
+ * @throws ClipError, SaidError, ApiError, OfflineError
+ */
+export async function bringClip(file: File): Promise<{ kept: FileRef; duration: number }> {
+  if (file.size > LARGEST_CLIP)
+    throw new SaidError(`${file.name} is larger than ${LARGEST_CLIP / 1024 ** 2} MB. Bring in a shorter piece of it.`);
+  const worker = new Worker(new URL('../../worker/clip.worker.ts', import.meta.url), { type: 'module', name: 'clip' });
+  const { remote, stopped, stop } = handOf<ClipWorker>(worker, 'The worker that reads films');
+  try {
+    const duration = await Promise.race([remote.durationOf(file), stopped]);
+    return { kept: await uploadFile(file, CLIPS[endOf(file)] ?? file.type), duration };
+  } finally {
+    stop();
+  }
+}
+
 /** Keeps a sound. @throws ApiError, OfflineError */
-export const bringSound = (file: File): Promise<FileRef> =>
-  uploadFile(file, SOUNDS[file.name.split('.').at(-1)?.toLowerCase() ?? ''] ?? file.type);
+export const bringSound = (file: File): Promise<FileRef> => uploadFile(file, SOUNDS[endOf(file)] ?? file.type);

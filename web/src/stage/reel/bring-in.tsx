@@ -2,20 +2,18 @@ import type { Row } from '@eskovan/core/document';
 import { frameCount } from '@eskovan/core/reel';
 import { Plus, Search } from 'lucide-react';
 import { memo, useState, type DragEvent } from 'react';
-import { toast } from 'sonner';
 import { fileUrl } from '../../data/api.ts';
 import { liveRows } from '../../data/changes.ts';
 import { useProject } from '../../data/use-project.ts';
 import { cx, Segmented } from '../../kit/index.ts';
-import { saidOf } from '../../worker/said.ts';
 import { KIND_LOOKS } from '../shared/kind-look.tsx';
 import { lensText } from '../shared/lens-text.ts';
-import { bringPicture } from './bring-file.ts';
 import { DRAGGED, shotOfRow, type Dragged } from './dragged.ts';
 import { addShots, type NewShot } from './edit-reel.ts';
 import type { OpenReel } from './open-reel.ts';
 import { reelDesk, useReelDesk } from './reel-desk.ts';
 import { useReelFacts } from './reel-facts.ts';
+import { ShownFile } from './shown-file.tsx';
 import { lengthText } from './words.ts';
 
 /** From so many on a list is searched. */
@@ -40,7 +38,7 @@ const cardsFor = (name: string, client: string): NewShot[] => [
   },
 ];
 
-/** What can become a shot: moves, views, cards and pictures; pressed it comes last, dragged it comes where it is dropped. */
+/** What can become a shot: moves, views, cards, and pictures and clips from files; pressed it comes last, dragged it comes where it is dropped. */
 export const BringIn = memo(function BringIn({ open }: { open: OpenReel | null }) {
   const document = useProject();
   const { project } = document;
@@ -93,7 +91,7 @@ export const BringIn = memo(function BringIn({ open }: { open: OpenReel | null }
               </li>
             ))}
             <li className="p-1.5">
-              <PictureFile disabled={!open} onShot={add} />
+              <ShownFile disabled={!open} onShot={add} />
             </li>
           </>
         ) : (
@@ -205,45 +203,3 @@ const CardMark = ({ ground }: { ground: 'paper' | 'ink' | 'black' }) => (
     Aa
   </span>
 );
-
-/** A picture from a file, held for a few seconds. */
-function PictureFile({ disabled, onShot }: { disabled: boolean; onShot: (shot: NewShot) => void }) {
-  const [busy, setBusy] = useState(false);
-  const bring = async (file: File | undefined) => {
-    if (!file) return;
-    setBusy(true);
-    try {
-      const kept = await bringPicture(file);
-      onShot({
-        name: file.name.replace(/\.[^.]+$/, '').slice(0, 120) || 'Picture',
-        seconds: 4,
-        use: { kind: 'picture', file: kept, fileName: file.name.slice(0, 255) },
-      });
-    } catch (error) {
-      toast.error(saidOf(error, `${file.name} could not be read as a picture. A PNG, JPEG, WebP or GIF would do.`));
-    } finally {
-      setBusy(false);
-    }
-  };
-  return (
-    <label
-      className={cx(
-        'inline-flex h-8 w-full cursor-pointer items-center justify-center rounded-lg border border-rule bg-raised font-medium',
-        (disabled || busy) && 'opacity-50',
-      )}
-    >
-      {busy ? 'Reading…' : 'A picture from a file'}
-      <input
-        type="file"
-        accept="image/*"
-        aria-label="Picture file"
-        className="sr-only"
-        disabled={disabled || busy}
-        onChange={(event) => {
-          void bring(event.target.files?.[0]);
-          event.target.value = '';
-        }}
-      />
-    </label>
-  );
-}

@@ -7,7 +7,8 @@ import { chooseShot } from './edit-reel.ts';
 import { reelDesk } from './reel-desk.ts';
 import type { OpenReel } from './open-reel.ts';
 import { useReelFacts } from './reel-facts.ts';
-import { carries, flowSentence } from './words.ts';
+import { missingObjects, missingRooms } from './seen.ts';
+import { carries, flowSentence, outsideText } from './words.ts';
 import { memo } from 'react';
 
 interface Line {
@@ -22,7 +23,7 @@ const LISTED = 40;
 
 /** What the checks say of all shots and joins, each leading to where it is. */
 export const ReelChecksCard = memo(function ReelChecksCard({ open }: { open: OpenReel }) {
-  const { findings, joins, cover, current } = useReelFacts();
+  const { findings, joins, cover, objects, outside, current } = useReelFacts();
   const { shots, plan, rate, row } = open;
   const nameOf = (id: string) => {
     const index = shots.findIndex((shot) => shot.id === id);
@@ -82,14 +83,24 @@ export const ReelChecksCard = memo(function ReelChecksCard({ open }: { open: Ope
       text: `${nameOf(shot)}: ${describeFinding(finding)}`,
       go: () => goTo(shot, from),
     })),
-    ...(cover ? (row.body.promised ?? []) : [])
-      .filter((name) => !cover!.some(({ room, seen }) => room === name && seen > 0.05))
-      .map((name): Line => ({
-        key: `promised ${name}`,
-        severity: 'problem',
-        text: `${name} was promised and is never seen.`,
-        go: () => {},
-      })),
+    ...outside.map(({ shot, from, to }): Line => ({
+      key: `outside ${shot} ${from}`,
+      severity: 'note',
+      text: `${nameOf(shot)}: ${outsideText(to - from)}`,
+      go: () => goTo(shot, from),
+    })),
+    ...(objects ? missingObjects(row.body.promisedObjects ?? [], objects) : []).map(({ name, there }): Line => ({
+      key: `object ${name}`,
+      severity: 'problem',
+      text: there ? `${name} was promised and is never seen.` : `${name} was promised and is not in the site any more.`,
+      go: () => {},
+    })),
+    ...missingRooms(row.body.promised ?? [], cover).map((name): Line => ({
+      key: `promised ${name}`,
+      severity: 'problem',
+      text: `${name} was promised and is never seen.`,
+      go: () => {},
+    })),
   ];
   const problems = lines.filter(({ severity }) => severity === 'problem').length;
   const sorted = [...lines].sort((a, b) => Number(b.severity === 'problem') - Number(a.severity === 'problem'));

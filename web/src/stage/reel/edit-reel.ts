@@ -1,4 +1,13 @@
-import type { BodyOf, Change, Join, ProjectDocument, Row, ShotBody, ShotUse } from '@eskovan/core/document';
+import {
+  hasStretch,
+  type BodyOf,
+  type Change,
+  type Join,
+  type ProjectDocument,
+  type Row,
+  type ShotBody,
+  type ShotUse,
+} from '@eskovan/core/document';
 import {
   atItsPace,
   reversed,
@@ -199,7 +208,7 @@ export function splitAt(open: OpenReel, id: string, frame: number): void {
 /** A length to the frame: by going faster or slower, or by showing less or more. */
 export function setFrames(open: OpenReel, row: Row<'shot'>, frames: number, by: 'pace' | 'trim'): void {
   editShot(open, row.id, `Length of ${row.name}`, (shot) =>
-    by === 'pace' || shot.body.use.kind !== 'move'
+    by === 'pace' || !hasStretch(shot.body.use)
       ? stretchedTo(shot, frames, open.rate)
       : trimEnd(shot, frames - shot.planned.frames, open.rate),
   );
@@ -211,6 +220,15 @@ export const turnRound = (open: OpenReel, row: Row<'shot'>): void => setShot(ope
 /** How a shot follows on the one before it. @param join null: a cut */
 export const setJoin = (open: OpenReel, row: Row<'shot'>, join: Join | null): void =>
   setShot(open, row, 'Join', ({ join: _, ...body }) => (join ? { ...body, join } : body));
+
+/** A new join takes so long, seconds. */
+const JOIN_SECONDS = 1;
+
+/** Another kind of join; it takes as long as the one before it. */
+export function joinAs(open: OpenReel, row: Row<'shot'>, kind: Join['kind'] | 'cut'): void {
+  const { seconds = JOIN_SECONDS, to = 'black' } = row.body.join ?? {};
+  setJoin(open, row, kind === 'cut' ? null : { kind, seconds, ...(kind === 'dip' && { to }) });
+}
 
 /** Several shots at once, as one step of undo. */
 export function setBodies(open: OpenReel, label: string, bodies: ReadonlyMap<string, ShotBody>): void {

@@ -3,14 +3,16 @@ import { frameTime, type PlannedShot } from '@eskovan/core/reel';
 import { nearestBeat } from '@eskovan/core/sound';
 import { useRef, useState, type DragEvent, type PointerEvent } from 'react';
 import { useProject } from '../../data/use-project.ts';
-import { beginEdit, type Gesture } from '../../data/undo.ts';
-import { howOf, useChosenRows } from '../../desk/selection.ts';
+import { howOf, useChosenRows, type How } from '../../desk/selection.ts';
+import { useStable } from '../../kit/index.ts';
 import type { StripScale } from '../../strips/scales.ts';
+import { useDrag } from '../../strips/use-drag.ts';
 import { beatsInReel } from './beats.ts';
 import { addShots, chooseShot, moveShots, reelNow, rollCut, trimShot } from './edit-reel.ts';
 import { editedShot, type OpenReel } from './open-reel.ts';
 import { DRAGGED, readDragged } from './dragged.ts';
-import { ShotBlock } from './shot-block.tsx';
+import { withGroup } from './group-shots.ts';
+import { ShotBlock, stripFramesOf } from './shot-block.tsx';
 import { useSoundFact } from './sound-facts.ts';
 import type { ShotPeople } from './use-shot-people.ts';
 
@@ -23,6 +25,13 @@ interface FilmStripProps {
   imageOf: (key: string | undefined) => string | null;
   people: ShotPeople;
   onOpen: (row: Row<'shot'>) => void;
+}
+
+/** An edge that is dragged, and the reel as it was then. */
+interface HeldEdge {
+  index: number;
+  edge: 'start' | 'end';
+  from: OpenReel;
 }
 
 /** A hand that goes less far moves nothing, pixels. */
@@ -46,55 +55,44 @@ export function FilmStrip({ open, scale, top, height, keys, imageOf, people, onO
   const box = useRef<HTMLDivElement>(null);
   const [drop, setDrop] = useState<number | null>(null);
   const hold = useRef<{ x: number; ids: readonly string[]; moved: boolean } | null>(null);
-  const trim = useRef<{
-    x: number;
-    index: number;
-    edge: 'start' | 'end';
-    gesture: Gesture | null;
-    from: OpenReel;
-  } | null>(null);
   const order = open.shots.map(({ id }) => id);
   const xIn = (clientX: number) => clientX - box.current!.getBoundingClientRect().left;
   const framesFor = (pixels: number) =>
     Math.round((scale.timeAt(scale.x(0) + Math.abs(pixels)) * open.rate.num) / open.rate.den) * Math.sign(pixels);
 
-  const onDown = (event: PointerEvent, row: Row<'shot'>) => {
+  const onDown = useStable((event: PointerEvent, row: Row<'shot'>) => {
     if (event.button !== 0) return;
     event.stopPropagation();
     event.currentTarget.setPointerCapture(event.pointerId);
-    const ids = chosen.ids.includes(row.id) ? chosen.ids : groupOf(open, row);
+    const ids = withGroup(open, chosen.ids.includes(row.id) ? chosen.ids : [row.id]);
     hold.current = { x: event.clientX, ids, moved: false };
-  };
-  const onMove = (event: PointerEvent) => {
+  });
+  const onMove = useStable((event: PointerEvent) => {
     const held = hold.current;
     if (!held || Math.abs(event.clientX - held.x) < STILL) return;
     held.moved = true;
     setDrop(placeAt(open, scale, xIn(event.clientX)));
-  };
-  const onUp = (event: PointerEvent, row: Row<'shot'>) => {
+  });
+  const onUp = useStable((event: PointerEvent, row: Row<'shot'>) => {
     const held = hold.current;
     hold.current = null;
     setDrop(null);
     if (!held) return;
     if (held.moved) moveShots(open, held.ids, placeAt(open, scale, xIn(event.clientX)));
     else chooseShot(row.id, howOf(event), order);
-  };
+  });
+  const onGo = useStable((index: number, by: number, how: How) => {
+    const next = open.shots[index + by];
+    if (next) chooseShot(next.id, how, order);
+    const id = (next ?? open.shots[index])?.id;
+    requestAnimationFrame(() => document.querySelector<HTMLElement>(`[data-shot="${id}"]`)?.focus());
+  });
 
-  const onEdgeDown = (event: PointerEvent, index: number, edge: 'start' | 'end') => {
-    if (event.button !== 0) return;
-    event.stopPropagation();
-    event.currentTarget.setPointerCapture(event.pointerId);
-    trim.current = { x: event.clientX, index, edge, gesture: null, from: open };
-  };
-  const onEdgeMove = (event: PointerEvent) => {
-    const held = trim.current;
-    if (!held) return;
-    const dx = event.clientX - held.x;
-    if (!held.gesture && Math.abs(dx) < STILL) return;
-    held.gesture ??= beginEdit();
-    if (held.gesture.open) trimBy(held, framesFor(dx), event.altKey);
-  };
-  const trimBy = ({ index, edge, from }: NonNullable<typeof trim.current>, wanted: number, roll: boolean) => {
+  const edges = useDrag<HeldEdge>((held, dx, _dy, { altKey }) => trimBy(held, framesFor(dx), altKey));
+  const onEdgeDown = useStable((event: PointerEvent, index: number, edge: 'start' | 'end') =>
+    edges.begin(event, { index, edge, from: open }),
+  );
+  const trimBy = ({ index, edge, from }: HeldEdge, wanted: number, roll: boolean) => {
     const [shot, before, after] = [index, index - 1, index + 1].map((i) => editedShot(from, i));
     if (!shot) return;
     const { planned } = shot;
@@ -107,11 +105,6 @@ export function FilmStrip({ open, scale, top, height, keys, imageOf, people, onO
     else if (roll && edge === 'start' && before) rollCut(open, index, frames, [before, shot]);
     else trimShot(open, from.shots[index]!, edge, frames, shot);
   };
-  const onEdgeUp = () => {
-    trim.current?.gesture?.commit();
-    trim.current = null;
-  };
-
   const onDragOver = (event: DragEvent) => {
     if (!event.dataTransfer.types.includes(DRAGGED)) return;
     event.preventDefault();
@@ -142,28 +135,28 @@ export function FilmStrip({ open, scale, top, height, keys, imageOf, people, onO
         const planned = open.plan.shots[i]!;
         const box = blockOf(planned, open, scale);
         if (box.left + box.width < scale.x(scale.ends[0]) - 2 || box.left > scale.x(scale.ends[1]) + 2) return null;
+        const shown = stripFramesOf(planned, box.width, height, open.aspect);
         return (
-          <ShotBlock
+          <div
             key={row.id}
-            {...{ row, planned, height, keys, imageOf, onOpen, onEdgeMove, onEdgeUp }}
-            left={box.left}
-            width={box.width}
-            rate={open.rate}
-            aspect={open.aspect}
-            chosen={chosen.ids.includes(row.id)}
-            people={people[row.id] ?? NOBODY}
-            onDown={onDown}
-            onMove={onMove}
-            onUp={onUp}
-            onEdgeDown={(event, edge) => onEdgeDown(event, i, edge)}
-            onGo={(by, how) => {
-              const next = open.shots[i + by];
-              if (next) chooseShot(next.id, how, order);
-              requestAnimationFrame(() =>
-                document.querySelector<HTMLElement>(`[data-shot="${next?.id ?? row.id}"]`)?.focus(),
-              );
-            }}
-          />
+            role="listitem"
+            className="absolute inset-y-0 px-px"
+            style={{ left: box.left, width: box.width }}
+          >
+            <ShotBlock
+              {...{ row, height, onOpen, onDown, onMove, onUp, onEdgeDown, onGo }}
+              index={i}
+              frames={planned.frames}
+              lost={planned.lost}
+              pictures={shown.map((frame) => imageOf(keys[frame]))}
+              edgeHands={edges.hands}
+              width={box.width}
+              rate={open.rate}
+              aspect={open.aspect}
+              chosen={chosen.ids.includes(row.id)}
+              people={people[row.id] ?? NOBODY}
+            />
+          </div>
         );
       })}
       {drop !== null && (
@@ -194,13 +187,14 @@ function framesToBeat(open: OpenReel, at: number, frames: number, scale: StripSc
 }
 
 /** A shot's place; what it shares with its neighbours is halved between them. */
-function blockOf({ index, start, frames, overlap }: PlannedShot, { plan, rate }: OpenReel, scale: StripScale) {
+export function blockOf(
+  { index, start, frames, overlap }: PlannedShot,
+  { plan, rate }: Pick<OpenReel, 'plan' | 'rate'>,
+  scale: StripScale,
+) {
   const after = plan.shots[index + 1]?.overlap ?? 0;
   const left = scale.x(frameTime(start + overlap / 2, rate));
   const right = scale.x(frameTime(start + frames - after / 2, rate));
-  return { left, width: Math.max(3, right - left) };
+  // To a tenth of a pixel: what only moved along is as wide as before.
+  return { left, width: Math.max(3, Math.round(10 * (right - left)) / 10) };
 }
-
-/** A shot stands for those that it is grouped with. */
-const groupOf = ({ shots }: OpenReel, { id, body }: Row<'shot'>): readonly string[] =>
-  body.group ? shots.filter((row) => row.body.group === body.group).map((row) => row.id) : [id];

@@ -21,12 +21,28 @@ const CALM: readonly [number, number] = [0.05, 0.2];
 /** The strip has room for at least this and at most that, frame widths a second: what is faster is far too fast, and cut off. */
 const [LEAST, MOST] = [0.3, 0.8];
 
+const lines = new WeakMap<Float32Array, { of: string; line: string }>();
+
+/** The line of a shot from its own left end, worked out once: a shot that moves along keeps it. */
+function lineOf(speeds: Float32Array, width: number, y: (speed: number) => number, within: string): string {
+  const of = `${width.toFixed(1)} ${within}`;
+  const known = lines.get(speeds);
+  if (known?.of === of) return known.line;
+  const points = Array.from(
+    speeds,
+    (speed, k) => `${k ? 'L' : 'M'}${((width * k) / (speeds.length - 1)).toFixed(1)} ${y(speed).toFixed(1)}`,
+  );
+  const line = points.join('');
+  lines.set(speeds, { of, line });
+  return line;
+}
+
 /** How fast the picture moves through the whole reel: unbroken where a join carries, with a bar where it does not. */
 export function FlowLine({ open, scale, top, height, flows, joins }: FlowLineProps) {
   const { move } = useProject();
   const { plan, shots, rate } = open;
   return useMemo(() => {
-    const fastest = Math.max(0, ...Object.values(flows).flatMap((speeds) => [...speeds]));
+    const fastest = Object.values(flows).reduce((most, speeds) => speeds.reduce((a, b) => Math.max(a, b), most), 0);
     const most = Math.min(MOST, Math.max(LEAST, fastest)) * 1.08;
     // Slow and fast are both seen: as the square root.
     const y = (speed: number) => top + height - Math.sqrt(Math.min(1, Math.max(0, speed) / most)) * height;
@@ -54,11 +70,18 @@ export function FlowLine({ open, scale, top, height, flows, joins }: FlowLinePro
           {plan.shots.map((shot, i) => {
             const speeds = flows[shot.id];
             if (!speeds) return null;
-            const points = Array.from(speeds, (speed, k) => {
-              const at = shot.start + (shot.frames * k) / (speeds.length - 1);
-              return `${k ? 'L' : 'M'}${scale.x(frameTime(at, rate)).toFixed(1)} ${y(speed).toFixed(1)}`;
-            });
-            return <path key={shot.id} d={points.join('')} fill="none" stroke={colourOf(i)} strokeWidth="2" />;
+            const left = scale.x(frameTime(shot.start, rate));
+            const width = scale.x(frameTime(shot.start + shot.frames, rate)) - left;
+            return (
+              <path
+                key={shot.id}
+                transform={`translate(${left.toFixed(1)} 0)`}
+                d={lineOf(speeds, width, y, `${top} ${height} ${most}`)}
+                fill="none"
+                stroke={colourOf(i)}
+                strokeWidth="2"
+              />
+            );
           })}
           {plan.shots.slice(1).map((shot) => {
             const fact = joins[shot.id];

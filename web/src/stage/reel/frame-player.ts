@@ -35,6 +35,8 @@ export class FramePlayer {
     private readonly canvas: HTMLCanvasElement,
     private readonly desk: AheadDesk,
     private readonly pictureOf: (frame: number) => Promise<NamedPicture>,
+    /** At which frames are kept, pixels. */
+    private readonly size: PictureSize,
   ) {
     this.context = canvas.getContext('bitmaprenderer')!;
   }
@@ -48,8 +50,10 @@ export class FramePlayer {
     if (!key) return;
     if (playing) this.count(frame, before?.playing ?? false);
     if (playing) this.makeReady(frame, keys);
-    if (key !== this.shownKey) void this.bring(key, frame);
-    else this.tell(frame);
+    if (key !== this.shownKey) {
+      this.canvas.dataset['sharp'] = 'false';
+      void this.bring(key, frame);
+    } else this.tell(frame);
     if (!playing) this.timer = setTimeout(() => void this.sharpen(key, wanted), REST);
   }
 
@@ -94,7 +98,7 @@ export class FramePlayer {
       return;
     }
     if (!bitmap && this.isWanted(key)) {
-      const drawn = await this.desk.now({ key, picture: () => this.pictureOf(frame) });
+      const drawn = await this.desk.now({ key, size: this.size, picture: () => this.pictureOf(frame) });
       bitmap = drawn && (await createImageBitmap(drawn).catch(() => null));
     }
     if (!bitmap) return;

@@ -3,13 +3,15 @@ import type { Join } from '@eskovan/core/document';
 import { memo, useEffect, useState } from 'react';
 import { useProject } from '../../data/use-project.ts';
 import { Button, Card, NumberField, Segmented } from '../../kit/index.ts';
-import { setJoin } from './edit-reel.ts';
+import { joinAs, setJoin } from './edit-reel.ts';
+import { JoinLight } from './join-light.tsx';
 import { takeMatch, tryMatch, untry } from './match.ts';
 import { reelDesk, useReelDesk } from './reel-desk.ts';
 import type { OpenReel } from './open-reel.ts';
 import { useReelFacts } from './reel-facts.ts';
 import type { ReelLink } from './reel-link.ts';
 import { useAheadImages, type Ahead } from './use-ahead.ts';
+import { useLightness } from './use-lightness.ts';
 import { FLOW_COLOURS, flowSentence, joinText, matchText, noteSentence } from './words.ts';
 
 interface JoinCardProps {
@@ -27,8 +29,6 @@ const KINDS: readonly { value: JoinKind; label: string }[] = [
   { value: 'dissolve', label: 'Dissolve' },
   { value: 'dip', label: 'Dip' },
 ];
-/** A new join takes so long, seconds. */
-const FIRST_SECONDS = 1;
 /** So long an arrow is for a frame width a second, pixels. */
 const ARROW = 300;
 
@@ -49,10 +49,11 @@ export const JoinCard = memo(function JoinCard({ open, index, link, ahead }: Joi
     if (!reelDesk.get().trying) setMatches((now) => (now?.of === asked ? now : null));
   }, [asked]);
   useEffect(() => untry, []);
+  const urls = joinFrames(open, index).map((frame) => imageOf(keys[frame]));
+  const light = useLightness(urls);
   if (!before || !after || !row) return null;
   const fact = joins[row.id];
   const names = [shots[index - 1]!.name, row.name] as const;
-  const frames = joinFrames(open, index);
   const kind: JoinKind = after.join?.kind ?? 'cut';
   const look = () => {
     if (!link) return;
@@ -66,30 +67,27 @@ export const JoinCard = memo(function JoinCard({ open, index, link, ahead }: Joi
   return (
     <Card title={`Join ${index} → ${index + 1}`} note={joinText(after.join, after.overlap, rate)}>
       <div className="grid grid-cols-2 gap-2">
-        {frames.map((frame, i) => {
-          const url = imageOf(keys[frame]);
-          return (
-            <figure key={i}>
-              <div
-                className="overflow-hidden rounded-md bg-surround"
-                style={{ aspectRatio: open.aspect, maxHeight: 120 }}
-              >
-                {url && (
-                  <img
-                    src={url}
-                    alt={i === 0 ? `Last of ${names[0]}` : `First of ${names[1]}`}
-                    className="h-full w-full object-contain"
-                  />
-                )}
-              </div>
-              <Arrow
-                speed={fact ? (i === 0 ? fact.flow.before : fact.flow.after) : 0}
-                colour={fact && i === 1 ? FLOW_COLOURS[fact.flow.word] : 'var(--lagoon)'}
-                back={i === 1 && fact?.flow.word === 'turns back'}
-              />
-            </figure>
-          );
-        })}
+        {urls.map((url, i) => (
+          <figure key={i}>
+            <div
+              className="overflow-hidden rounded-md bg-surround"
+              style={{ aspectRatio: open.aspect, maxHeight: 120 }}
+            >
+              {url && (
+                <img
+                  src={url}
+                  alt={i === 0 ? `Last of ${names[0]}` : `First of ${names[1]}`}
+                  className="h-full w-full object-contain"
+                />
+              )}
+            </div>
+            <Arrow
+              speed={fact ? (i === 0 ? fact.flow.before : fact.flow.after) : 0}
+              colour={fact && i === 1 ? FLOW_COLOURS[fact.flow.word] : 'var(--lagoon)'}
+              back={i === 1 && fact?.flow.word === 'turns back'}
+            />
+          </figure>
+        ))}
       </div>
       {fact ? (
         <p className="mt-1">
@@ -113,6 +111,7 @@ export const JoinCard = memo(function JoinCard({ open, index, link, ahead }: Joi
           {noteSentence(note)}
         </p>
       ))}
+      <JoinLight open={open} index={index} light={light} />
       {fact && fact.through.length > 0 && (
         <p role="status" className="mt-1 text-madder">
           The blended camera goes through something solid. Dissolve instead, or lead one of the moves nearer to the
@@ -124,19 +123,7 @@ export const JoinCard = memo(function JoinCard({ open, index, link, ahead }: Joi
         label="How they are joined"
         value={kind}
         options={KINDS}
-        onChange={(next) =>
-          setJoin(
-            open,
-            row,
-            next === 'cut'
-              ? null
-              : {
-                  kind: next,
-                  seconds: row.body.join?.seconds ?? FIRST_SECONDS,
-                  ...(next === 'dip' && { to: row.body.join?.to ?? 'black' }),
-                },
-          )
-        }
+        onChange={(next) => joinAs(open, row, next)}
       />
       {row.body.join && (
         <NumberField

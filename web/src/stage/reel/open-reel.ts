@@ -1,5 +1,13 @@
 import { aspectOf, type Frame, type ProjectDocument, type Rate, type Row } from '@eskovan/core/document';
-import { HOLDS, planReel, type EditedShot, type ReelPlan, type ShotSource, type ShotToPlan } from '@eskovan/core/reel';
+import {
+  HOLDS,
+  ownSource,
+  planReel,
+  type EditedShot,
+  type ReelPlan,
+  type ShotSource,
+  type ShotToPlan,
+} from '@eskovan/core/reel';
 import { liveRows } from '../../data/changes.ts';
 import { useReelFacts } from './reel-facts.ts';
 
@@ -23,7 +31,7 @@ function sourceIn({ move, view }: Pick<ProjectDocument, 'move' | 'view'>) {
   const there = (rows: readonly Row[], id: string) => rows.some((row) => row.id === id && row.deleted === null);
   return ({ body: { use } }: ShotToPlan): ShotSource | null => {
     if (use.kind === 'view') return there(view, use.view) ? HOLDS : null;
-    if (use.kind !== 'move') return HOLDS;
+    if (use.kind !== 'move') return ownSource(use);
     if (!there(move, use.move)) return null;
     const known = measured[use.move];
     if (known !== undefined) return known;
@@ -55,7 +63,7 @@ export function sourceName(
 ): string {
   if (use.kind === 'move') return move.find(({ id }) => id === use.move)?.name ?? '';
   if (use.kind === 'view') return view.find(({ id }) => id === use.view)?.name ?? '';
-  return use.kind === 'picture' ? use.fileName : '';
+  return use.kind === 'title' ? '' : use.fileName;
 }
 
 /** The light that a shot is seen in: its own, else that of what it shows. */

@@ -8,7 +8,7 @@ import {
   writeSrt,
   type BroughtReel,
 } from '@eskovan/core/exchange';
-import type { Join, ShotBody } from '@eskovan/core/document';
+import { hasStretch, type Join, type ShotBody } from '@eskovan/core/document';
 import { frameTime } from '@eskovan/core/reel';
 import { FileDown, FileUp, LayoutGrid } from 'lucide-react';
 import { memo, useState } from 'react';
@@ -163,7 +163,7 @@ function broughtBody(
         : null);
   const length = frameTime(frames, rate);
   const own = joined ? { ...rest, join: joined } : rest;
-  if (body.use.kind !== 'move') return { ...own, seconds: length };
+  if (!hasStretch(body.use)) return { ...own, seconds: length };
   const stretch = length * Math.abs(speed);
   const first = frameTime(from, rate);
   const start = Math.max(0, speed < 0 ? first - stretch : first);

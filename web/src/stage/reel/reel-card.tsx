@@ -1,5 +1,4 @@
-import type { Rate, ReelBody, Row } from '@eskovan/core/document';
-import { USUAL_RATES } from '@eskovan/core/exchange';
+import type { ReelBody, Row } from '@eskovan/core/document';
 import { frameCount, frameTime, nominalRate, timecodeOf } from '@eskovan/core/reel';
 import { Flag, Trash2 } from 'lucide-react';
 import { useProject } from '../../data/use-project.ts';
@@ -7,6 +6,7 @@ import { editBody } from '../../data/edit-row.ts';
 import { workbench } from '../../desk/workbench.ts';
 import { Button, Card, Line, NameBox, Select, Value } from '../../kit/index.ts';
 import { FRAMES, frameFrom, frameText } from '../shared/frames.ts';
+import { rateOptions, rateText, rateValue } from '../shared/rates.ts';
 import { fitToWanted } from './fit.ts';
 import { FramesField } from './frames-field.tsx';
 import type { OpenReel } from './open-reel.ts';
@@ -14,10 +14,6 @@ import { memo } from 'react';
 
 /** Stands for what the project has. */
 const OWN = 'project';
-
-const rateText = ({ num, den }: Rate) =>
-  den === 1 ? String(num) : (num / den).toFixed(den === 1001 ? 3 : 2).replace(/0$/, '');
-const rateKey = ({ num, den }: Rate) => `${num}/${den}`;
 
 /** What holds for the whole reel: rate, ratio, length. */
 export const ReelCard = memo(function ReelCard({ open }: { open: OpenReel }) {
@@ -29,8 +25,7 @@ export const ReelCard = memo(function ReelCard({ open }: { open: OpenReel }) {
   const without = (label: string, member: keyof ReelBody) =>
     editBody('reel', row, `${label} of ${row.name}`, ({ [member]: _, ...now }) => now);
   const ratio = body.frame && frameText(body.frame);
-  const rates = [...USUAL_RATES.filter(({ den, num }) => !(den === 1 && num === 48))];
-  if (body.rate && !rates.some((one) => rateKey(one) === rateKey(body.rate!))) rates.push(body.rate);
+  const rates = rateOptions(body.rate);
   const wanted = body.wanted === undefined ? null : frameCount(body.wanted, rate);
   const off = wanted === null ? 0 : plan.frames - wanted;
   return (
@@ -79,17 +74,11 @@ export const ReelCard = memo(function ReelCard({ open }: { open: OpenReel }) {
       <Line label="Frames a second">
         <Select
           label="Frames a second"
-          value={body.rate ? rateKey(body.rate) : OWN}
-          options={[
-            { value: OWN, label: `As the project, ${rateText(project.body.rate)}` },
-            ...rates.map((one) => ({
-              value: rateKey(one),
-              label: `${rateText(one)}${one.den === 1001 && nominalRate(one) % 30 === 0 ? ' drop' : ''}`,
-            })),
-          ]}
+          value={body.rate ? rateValue(body.rate) : OWN}
+          options={[{ value: OWN, label: `As the project, ${rateText(project.body.rate)}` }, ...rates]}
           onChange={(value) => {
-            const chosen = rates.find((one) => rateKey(one) === value);
-            if (chosen) put('Rate', { rate: chosen });
+            const chosen = rates.find((one) => one.value === value);
+            if (chosen) put('Rate', { rate: chosen.rate });
             else without('Rate', 'rate');
           }}
         />

@@ -1,6 +1,7 @@
-import type { RoomCover } from '@eskovan/core/check';
+import type { ObjectCover, RoomCover } from '@eskovan/core/check';
 import type { CutFlow, CutNote, ShotSource } from '@eskovan/core/reel';
 import { create } from 'zustand';
+import type { OutsideCut } from '../../worker/reel.worker.ts';
 import type { ShotFinding } from '../../worker/shot-findings.ts';
 
 /** What a join does, by the shot that it leads to. */
@@ -14,13 +15,18 @@ export interface JoinFact {
 interface ReelFacts {
   /** How long moves are, by their rows; null for one that has not enough of it. Those of before stay until newer ones come. */
   measured: Readonly<Record<string, ShotSource | null>>;
-  /** Names of what each frame shows, of the plan that `keysOf` stands for. */
+  /** Names of what each frame shows. */
   keys: readonly string[];
-  keysOf: unknown;
+  /** And of the reel that it is compared with. */
+  besideKeys: readonly string[];
   /** Image speeds by shot, evenly spread over it. */
   flows: Readonly<Record<string, Float32Array>>;
   joins: Readonly<Record<string, JoinFact>>;
   cover: readonly RoomCover[] | null;
+  /** How long promised objects are seen, those that are in the site; null while it is looked for them. */
+  objects: readonly ObjectCover[] | null;
+  /** When what shots look at is outside their cut-out. */
+  outside: readonly OutsideCut[];
   findings: readonly ShotFinding[];
   /** Are these of what is shown now? */
   current: boolean;
@@ -29,10 +35,12 @@ interface ReelFacts {
 const NOTHING: ReelFacts = {
   measured: {},
   keys: [],
-  keysOf: null,
+  besideKeys: [],
   flows: {},
   joins: {},
   cover: null,
+  objects: null,
+  outside: [],
   findings: [],
   current: false,
 };

@@ -1,6 +1,7 @@
 import type { CoveredStorey } from '@eskovan/core/check';
+import type { PromisedObject } from '@eskovan/core/document';
 import type { Match } from '@eskovan/core/reel';
-import type { NamedPicture } from '../../picture/ahead.ts';
+import type { NamedPicture, WishedFor } from '../../picture/ahead.ts';
 import type { OrderedShot, ReelOrder, ReelSite } from '../../worker/reel-work.ts';
 import { setFacts } from './reel-facts.ts';
 import { startReelHand, type ReelHand } from './reel-hand.ts';
@@ -8,9 +9,9 @@ import { startReelHand, type ReelHand } from './reel-hand.ts';
 /** What is asked of the reel again whenever it changes. */
 export interface ReelQuestion {
   order: ReelOrder;
-  /** Stands for the plan that it belongs to. */
-  plan: unknown;
   storeys: readonly CoveredStorey[];
+  /** Objects that are looked for. */
+  promised: readonly PromisedObject[];
 }
 
 /** So long after a change the slower questions are asked, milliseconds: a dragging hand asks none. */
@@ -22,16 +23,25 @@ const REST = 220;
  */
 export class ReelLink {
   private readonly quick: ReelHand = startReelHand('reel');
-  private readonly slow: ReelHand = startReelHand('reel-look');
+  private readonly slow: ReelHand | null;
   private site: Promise<unknown> = Promise.resolve();
   private asked = 0;
+  /** Names of frames, by shot. */
+  private named: ReadonlyMap<string, readonly string[]> = new Map();
   private looking: Promise<void> = Promise.resolve();
   private timer: ReturnType<typeof setTimeout> | undefined;
+
+  /** @param of a reel that is only compared shows its pictures; nothing else is asked of it */
+  constructor(of: WishedFor) {
+    this.slow = of === 'open' ? startReelHand('reel-look') : null;
+  }
 
   /** Moves are measured anew in another site. */
   setSite(site: ReelSite): Promise<void> {
     const given = Promise.all(
-      [this.quick, this.slow].map(({ remote, stopped }) => Promise.race([remote.setSite(site), stopped])),
+      [this.quick, ...(this.slow ? [this.slow] : [])].map(({ remote, stopped }) =>
+        Promise.race([remote.setSite(site), stopped]),
+      ),
     );
     this.site = given.catch(() => undefined);
     return given.then(() => undefined);
@@ -44,23 +54,32 @@ export class ReelLink {
   }
 
   /** Takes the reel as it is now, and asks what follows from it. */
-  async ask({ order, plan, storeys }: ReelQuestion): Promise<void> {
+  async ask(question: ReelQuestion): Promise<void> {
+    const { order } = question;
     const turn = (this.asked += 1);
-    setFacts({ current: false });
+    if (this.slow) setFacts({ current: false });
     clearTimeout(this.timer);
     await this.site;
     if (turn !== this.asked) return;
     await Promise.race([this.quick.remote.setReel(order), this.quick.stopped]);
-    const keys = await Promise.race([this.quick.remote.keys(), this.quick.stopped]);
+    const named = await Promise.race([this.quick.remote.keys(), this.quick.stopped]);
+    // What was told is remembered, whether or not it is still the newest: the worker will not tell it again.
+    this.named = new Map(named.map(({ shot, keys }) => [shot, keys ?? this.named.get(shot) ?? []]));
     if (turn !== this.asked) return;
-    setFacts({ keys, keysOf: plan });
+    const keys = named.flatMap(({ shot }) => this.named.get(shot)!);
+    const { slow } = this;
+    setFacts(slow ? { keys } : { besideKeys: keys });
+    if (!slow) return;
     this.timer = setTimeout(() => {
-      this.looking = this.looking.then(() => this.look(turn, order, storeys)).catch(() => undefined);
+      this.looking = this.looking.then(() => this.look(slow, turn, question)).catch(() => undefined);
     }, REST);
   }
 
-  private async look(turn: number, order: ReelOrder, storeys: readonly CoveredStorey[]): Promise<void> {
-    const { remote, stopped } = this.slow;
+  private async look(
+    { remote, stopped }: ReelHand,
+    turn: number,
+    { order, storeys, promised }: ReelQuestion,
+  ): Promise<void> {
     const orStopped = <T>(answer: Promise<T>) => Promise.race([answer, stopped]);
     if (turn !== this.asked) return;
     await orStopped(remote.setReel(order));
@@ -72,7 +91,10 @@ export class ReelLink {
     });
     const cover = await orStopped(remote.cover(storeys));
     if (turn !== this.asked) return;
-    setFacts({ cover });
+    const objects = await orStopped(remote.objects(promised));
+    const outside = await orStopped(remote.outside());
+    if (turn !== this.asked) return;
+    setFacts({ cover, objects, outside });
     const findings = await orStopped(remote.findings());
     if (turn === this.asked) setFacts({ findings, current: true });
   }
@@ -84,8 +106,10 @@ export class ReelLink {
   }
 
   /** @param index of the shot that the join leads to */
-  match = (index: number, keepLength: boolean): Promise<Match[]> =>
-    Promise.race([this.slow.remote.match(index, keepLength), this.slow.stopped]);
+  match = (index: number, keepLength: boolean): Promise<Match[]> => {
+    const { remote, stopped } = this.slow ?? this.quick;
+    return Promise.race([remote.match(index, keepLength), stopped]);
+  };
 
   samplesCsv = (): Promise<string> => Promise.race([this.quick.remote.samplesCsv(), this.quick.stopped]);
 
@@ -93,6 +117,6 @@ export class ReelLink {
     this.asked += 1;
     clearTimeout(this.timer);
     this.quick.stop();
-    this.slow.stop();
+    this.slow?.stop();
   }
 }

@@ -1,20 +1,22 @@
 import { frameAt } from '@eskovan/core/reel';
-import { memo, useEffect, useRef, type ReactNode } from 'react';
+import { memo, useEffect, useRef } from 'react';
 import { useSize } from '../../kit/index.ts';
 import { GuideLines, type Guides } from '../../picture/guides.tsx';
 import { useWorkbench } from '../../desk/workbench.ts';
 import type { OpenReel } from './open-reel.ts';
 import { useReelDesk } from './reel-desk.ts';
-import { useReelFacts } from './reel-facts.ts';
 import type { ReelLink } from './reel-link.ts';
-import type { Ahead } from './use-ahead.ts';
+import { aheadSize, type Ahead } from './use-ahead.ts';
 import { FramePlayer } from './frame-player.ts';
 
 interface ReelPictureProps {
   open: OpenReel;
   link: ReelLink | null;
   ahead: Ahead | null;
-  children?: ReactNode;
+  /** Names of all its frames. */
+  keys: readonly string[];
+  /** What it is, where there is another one beside it. */
+  label?: string;
 }
 
 const GUIDES: Guides = { lines: 'thirds', safe: true, second: null };
@@ -22,12 +24,11 @@ const GUIDES: Guides = { lines: 'thirds', safe: true, second: null };
 const MARGIN = 14;
 
 /** The frame of the reel that time has come to: as it was drawn ahead while it plays, sharply when it rests. */
-export const ReelPicture = memo(function ReelPicture({ open, link, ahead, children }: ReelPictureProps) {
+export const ReelPicture = memo(function ReelPicture({ open, link, ahead, keys, label }: ReelPictureProps) {
   const box = useRef<HTMLDivElement>(null);
   const canvas = useRef<HTMLCanvasElement>(null);
   const size = useSize(box);
   const player = useRef<FramePlayer | null>(null);
-  const keys = useReelFacts((state) => state.keys);
   const guides = useReelDesk((state) => state.guides);
   const time = useWorkbench((state) => state.time);
   const playing = useWorkbench((state) => state.playing);
@@ -38,27 +39,27 @@ export const ReelPicture = memo(function ReelPicture({ open, link, ahead, childr
 
   useEffect(() => {
     if (!ahead || !link) return;
-    const made = new FramePlayer(canvas.current!, ahead.desk, (at) => link.picture(at));
+    const made = new FramePlayer(canvas.current!, ahead.desk, (at) => link.picture(at), aheadSize(aspect));
     player.current = made;
     return () => {
       made.close();
       player.current = null;
     };
-  }, [ahead, link]);
+  }, [ahead, link, aspect]);
   useEffect(() => {
     player.current?.show({ frame, keys, playing, size: { width, height } });
-  }, [frame, keys, playing, width, height, ahead, link]);
+  }, [frame, keys, playing, width, height, aspect, ahead, link]);
 
   return (
     <div
       ref={box}
       role="group"
-      aria-label="Picture of the reel"
+      aria-label={label ? `Picture of ${label}` : 'Picture of the reel'}
       className="on-surround relative h-full w-full overflow-hidden bg-surround will-change-transform"
     >
       <canvas
         ref={canvas}
-        data-testid="reel-canvas"
+        data-testid={label ? 'compared-canvas' : 'reel-canvas'}
         aria-hidden
         className="absolute bg-surround-raised"
         style={{ left: (size.width - width) / 2, top: (size.height - height) / 2, width, height }}
@@ -72,7 +73,6 @@ export const ReelPicture = memo(function ReelPicture({ open, link, ahead, childr
           <GuideLines guides={GUIDES} aspect={aspect} />
         </div>
       )}
-      {children}
     </div>
   );
 });

@@ -22,20 +22,20 @@ import { RenderReelDialog } from './render-reel-dialog.tsx';
 import { ReelCard } from './reel-card.tsx';
 import { reelDesk, useReelDesk } from './reel-desk.ts';
 import { useReelFacts } from './reel-facts.ts';
-import { ReelPicture } from './reel-picture.tsx';
+import { CompareWith, ReelPictures, useBesideReel } from './reel-pictures.tsx';
 import { ReelStrips } from './reel-strips.tsx';
 import { ReelsShelf, useSelectedReel } from './reels-shelf.tsx';
 import { SeenCard } from './seen-card.tsx';
 import { ShotCard } from './shot-card.tsx';
 import { SoundCard } from './sound-card.tsx';
-import { useAhead } from './use-ahead.ts';
+import { useAheadDesk, useWishes } from './use-ahead.ts';
 import { useReelCommands } from './use-reel-commands.ts';
 import { useReelScenes } from './use-reel-scenes.ts';
 import { useReelSound } from './use-reel-sound.ts';
 import { useReelWork } from './use-reel-work.ts';
 import { useShotPeople } from './use-shot-people.ts';
 
-const NOTHING: Pick<OpenReel, 'shots'> = { shots: [] };
+const NO_SHOTS: OpenReel['shots'] = [];
 /** Where one was in the reel, for coming back from another stage. */
 let lastTime = 0;
 
@@ -54,15 +54,24 @@ export function ReelScreen() {
   );
   // Cards and lists may follow a moment later; strip and picture may not.
   const calm = useDeferredValue(open);
-  const scenes = useReelScenes(open ?? NOTHING);
-  const { link, film } = useReelWork(open, scenes);
+  const rows = useKept(open?.shots ?? NO_SHOTS);
+  const scenes = useReelScenes(rows);
+  const { link, film } = useReelWork(open, rows, scenes);
   const [stripFrames, setStripFrames] = useState<readonly number[]>([]);
   const guides = useReelDesk((state) => state.guides);
   const join = useReelDesk((state) => state.join);
   const joinIndex = open ? open.shots.findIndex(({ id }) => id === join) : -1;
   // What a chosen join shows comes first.
   const wanted = useKept([...joinFrames(open, joinIndex), ...stripFrames]);
-  const ahead = useAhead(open, link, scenes, wanted);
+  const keys = useReelFacts((state) => state.keys);
+  const ahead = useAheadDesk();
+  useWishes(ahead, { open, link, scenes, keys, first: wanted, of: 'open' });
+  const besideRow = useBesideReel(row);
+  const beside = useMemo(
+    () => (besideRow ? openReel(document, besideRow) : null),
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [document, besideRow, measured],
+  );
   const shot = useLead('shot');
   const chosen = open?.shots.find(({ id }) => id === shot) ?? null;
   const people = useShotPeople(chosen?.id ?? null);
@@ -105,10 +114,11 @@ export function ReelScreen() {
     <div ref={stage} className="flex h-full flex-col bg-surround">
       <header className="flex h-8.5 shrink-0 items-center justify-between gap-2 px-3 text-surround-ink">
         <ShownShot open={open} />
+        {open && open.shots.length > 0 && <CompareWith open={open} />}
       </header>
       <div className="min-h-0 flex-1">
         {open && open.shots.length > 0 ? (
-          <ReelPicture open={open} link={link} ahead={ahead} />
+          <ReelPictures open={open} link={link} ahead={ahead} beside={beside} />
         ) : (
           <p className="on-surround flex h-full items-center justify-center p-6 text-center text-surround-soft">
             {open

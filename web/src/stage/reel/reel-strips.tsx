@@ -1,6 +1,6 @@
 import type { Row } from '@eskovan/core/document';
 import { frameAt, frameTime, timecodeOf } from '@eskovan/core/reel';
-import { memo, useEffect, useRef, type PointerEvent } from 'react';
+import { memo, useEffect, useRef, type PointerEvent, useMemo } from 'react';
 import { workbench } from '../../desk/workbench.ts';
 import { useKept, useSize } from '../../kit/index.ts';
 import { AxisControls, useStripAxis } from '../../strips/axis.tsx';
@@ -8,13 +8,14 @@ import { Playhead } from '../../strips/playhead.tsx';
 import { RoundBand } from '../../strips/round-band.tsx';
 import { LABELS, RULER, type StripScale } from '../../strips/scales.ts';
 import { StripRuler } from '../../strips/strip-chart.tsx';
-import { FilmStrip } from './film-strip.tsx';
+import { blockOf, FilmStrip } from './film-strip.tsx';
 import { FlowLine } from './flow-line.tsx';
 import { JoinHandles } from './join-handles.tsx';
 import { Markers } from './markers.tsx';
 import type { OpenReel } from './open-reel.ts';
 import { useReelFacts } from './reel-facts.ts';
-import { RoomRows } from './room-rows.tsx';
+import { seenThings } from './seen.ts';
+import { SeenRows } from './seen-rows.tsx';
 import { stripFramesOf } from './shot-block.tsx';
 import { WaveRow } from './wave-row.tsx';
 import { drawnPart, useAheadImages, type Ahead } from './use-ahead.ts';
@@ -37,6 +38,8 @@ const WAVE = 26;
 const GAP = 6;
 /** What is drawn already is shown in so many pieces. */
 const PIECES = 120;
+/** Frames of a piece that are looked at. */
+const LOOKED = 20;
 
 /** The reel over time: shots, joins, how the picture moves, what is seen. */
 export const ReelStrips = memo(function ReelStrips({ open, ahead, people, onStripFrames, onOpen }: ReelStripsProps) {
@@ -46,7 +49,8 @@ export const ReelStrips = memo(function ReelStrips({ open, ahead, people, onStri
   const duration = frameTime(plan.frames, rate);
   const axis = useStripAxis({ duration: Math.max(duration, 0.04), path: null }, size.width, box);
   const { scale } = axis;
-  const { keys, flows, joins, cover, current } = useReelFacts();
+  const { keys, flows, joins, cover, objects, current } = useReelFacts();
+  const seen = useMemo(() => cover && seenThings(cover, objects ?? []), [cover, objects]);
   const imageOf = useAheadImages(ahead);
   const shotsTop = RULER + 5;
   const joinsTop = shotsTop + SHOTS + 1;
@@ -58,7 +62,8 @@ export const ReelStrips = memo(function ReelStrips({ open, ahead, people, onStri
   const roomsTop = flowTop + flowHeight + GAP + wave;
   const frames = useKept(
     plan.shots.flatMap((shot) => {
-      const width = scale.x(frameTime(shot.start + shot.frames, rate)) - scale.x(frameTime(shot.start, rate));
+      // The very frames that the strip shows.
+      const { width } = blockOf(shot, open, scale);
       return stripFramesOf(shot, width, SHOTS, open.aspect);
     }),
   );
@@ -118,7 +123,7 @@ export const ReelStrips = memo(function ReelStrips({ open, ahead, people, onStri
             </g>
             <FlowLine {...{ open, scale, flows, joins }} top={flowTop} height={flowHeight} />
             {wave > 0 && <WaveRow {...{ open, scale }} top={flowTop + flowHeight + GAP} height={WAVE} />}
-            {cover && <RoomRows cover={cover} scale={scale} top={roomsTop} rowHeight={ROW} rows={rows} />}
+            {seen && <SeenRows seen={seen} scale={scale} top={roomsTop} rowHeight={ROW} rows={rows} />}
           </svg>
           <AxisControls {...axis} />
           <Clip scale={scale}>
@@ -126,8 +131,9 @@ export const ReelStrips = memo(function ReelStrips({ open, ahead, people, onStri
           </Clip>
           <JoinHandles {...{ open, scale, joins }} top={joinsTop} />
           <RoundBand scale={scale} />
-          <Markers open={open} scale={scale} />
           <Playhead duration={duration} rate={rate} scale={scale} onTime={seek} />
+          {/* Above the playhead: one that was made where that is can be taken hold of, and the ruler still seeks. */}
+          <Markers open={open} scale={scale} />
         </>
       )}
     </div>
@@ -163,7 +169,7 @@ function Drawn({
   const { frames } = open.plan;
   const pieces = Array.from({ length: Math.min(PIECES, frames) }, (_, i) => {
     const [from, to] = [i, i + 1].map((k) => Math.round((frames * k) / Math.min(PIECES, frames))) as [number, number];
-    return { from, to, part: drawnPart(ahead, keys, from, to) };
+    return { from, to, part: drawnPart(ahead, keys, from, to, LOOKED) };
   });
   return pieces.map(({ from, to, part }) =>
     part > 0 ? (

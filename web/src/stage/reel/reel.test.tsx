@@ -31,9 +31,12 @@ import {
   splitAt,
   stepShots,
   trimShot,
+  turnRound,
 } from './edit-reel.ts';
 import { fitToWanted } from './fit.ts';
+import { groupShots, renameGroup, ungroupShots, withGroup } from './group-shots.ts';
 import { JoinCard } from './join-card.tsx';
+import { Markers } from './markers.tsx';
 import { openReel, shotsOf, type OpenReel } from './open-reel.ts';
 import { OutCard } from './out-card.tsx';
 import { ReelCard } from './reel-card.tsx';
@@ -57,6 +60,10 @@ const VIEW: BodyOf<'view'> = {
   thumbnail: null,
 };
 const REEL = uuid(40);
+const OBJECTS = [
+  { model: uuid(1), name: 'Desk / Scope' },
+  { model: uuid(1), name: 'Shed / Bench' },
+];
 const MOVE = uuid(20);
 
 const moveUse = (from: number, to?: number): ShotBody['use'] => ({
@@ -145,6 +152,47 @@ describe('shots', () => {
     // What a move has not cannot be shown.
     act(() => setFrames(open, row(3), 9000, 'trim'));
     expect(openReel(shownDocument(), shownDocument().reel[0]!).plan.shots[3]!.to).toBeCloseTo(12, 6);
+  });
+
+  test('are grouped, moved together, renamed and on their own again; a group of one is none', () => {
+    start();
+    act(() => addShots(open, [{ name: 'D', use: { kind: 'view', view: uuid(30) } }]));
+    act(() => groupShots(open, [row(0).id, row(2).id]));
+    const groups = () => shotsOf(shownDocument(), REEL).map(({ body }) => body.group ?? null);
+    expect(groups()).toEqual(['Group 1', null, 'Group 1', null]);
+    expect(withGroup(open, [row(0).id])).toEqual([row(0).id, row(2).id]);
+    act(() => moveShots(open, withGroup(open, [row(0).id]), 4));
+    expect(names()).toEqual(['B', 'D', 'A', 'C']);
+    act(() => renameGroup(open, 'Group 1', 'Upstairs'));
+    expect(groups()).toEqual([null, null, 'Upstairs', 'Upstairs']);
+    // Another one gets a name that is free.
+    act(() => groupShots(open, [row(0).id, row(1).id]));
+    expect(groups().slice(0, 2)).toEqual(['Group 1', 'Group 1']);
+    act(() => ungroupShots(open, [row(2).id]));
+    expect(groups().slice(2)).toEqual([null, null]);
+    takeBack();
+    expect(groups().slice(2)).toEqual(['Upstairs', 'Upstairs']);
+  });
+
+  test('a clip is as long as its file, trimmed and turned round as a move is', () => {
+    start();
+    const clip: ShotBody['use'] = {
+      kind: 'clip',
+      file: { sha256: 'a'.repeat(64), size: 1, mediaType: 'video/mp4' },
+      fileName: 'site.mp4',
+      duration: 6,
+      from: 0,
+    };
+    act(() => addShots(open, [{ name: 'Clip', use: clip }]));
+    expect(frames()[3]).toBe(150);
+    act(() => trimShot(open, row(3), 'start', 25));
+    expect(frames()[3]).toBe(125);
+    expect(row(3).body.use).toMatchObject({ from: 1 });
+    // There is no more of it.
+    act(() => trimShot(open, row(3), 'end', 50));
+    expect(frames()[3]).toBe(125);
+    act(() => turnRound(open, row(3)));
+    expect(row(3).body.use).toMatchObject({ kind: 'clip', backwards: true });
   });
 
   test('get a move of their own, and a reel takes its shots along, away and to a copy', () => {
@@ -277,6 +325,26 @@ describe('cards of the Reel stage', () => {
     expect(shownDocument().reel[0]!.body.throughout).toBe(true);
   });
 
+  test('a marker is pressed to go there, and moved by keys, to the frame', async () => {
+    const marker = { id: uuid(90), time: 2, name: 'Deck' };
+    const scale = { x: (time: number) => 100 * time, timeAt: (x: number) => x / 100, shows: () => true };
+    start(
+      (now) => <Markers open={now} scale={scale as never} />,
+      example({ reel: [exampleRow(40, 'Full', { markers: [marker] } as BodyOf<'reel'>)] }),
+    );
+    const handle = screen.getByRole('button', { name: 'Go to marker Deck' });
+    await userEvent.click(handle);
+    expect(workbench.get().time).toBe(2);
+    await userEvent.keyboard('{ArrowRight}');
+    const time = () => shownDocument().reel[0]!.body.markers![0]!.time;
+    expect(time()).toBeCloseTo(2.04, 9);
+    await userEvent.keyboard('{Shift>}{ArrowLeft}{/Shift}');
+    expect(time()).toBeCloseTo(1.64, 9);
+    expect(workbench.get().time).toBeCloseTo(1.64, 9);
+    takeBack();
+    expect(time()).toBeCloseTo(2.04, 9);
+  });
+
   test('what is seen, promised and missing is said; findings lead to their shots', async () => {
     start(
       (now) => (
@@ -285,7 +353,10 @@ describe('cards of the Reel stage', () => {
           <ReelChecksCard open={now} />
         </>
       ),
-      example({ reel: [exampleRow(40, 'Full', { promised: ['Café'] } as BodyOf<'reel'>)], view: [] }),
+      example({
+        reel: [exampleRow(40, 'Full', { promised: ['Café'], promisedObjects: OBJECTS } as BodyOf<'reel'>)],
+        view: [],
+      }),
     );
     act(() =>
       setFacts({
@@ -293,6 +364,8 @@ describe('cards of the Reel stage', () => {
           { room: 'Hall', storey: 'Ground', seen: 4, inside: 2, spans: [[1, 5]] },
           { room: 'Café', storey: 'Ground', seen: 0, inside: 0, spans: [] },
         ],
+        objects: [{ model: uuid(1), name: 'Desk / Scope', seen: 2, spans: [[1, 3]] }],
+        outside: [{ shot: row(0).id, from: 1.5, to: 3 }],
         current: true,
         joins: {
           [row(2).id]: {
@@ -303,10 +376,20 @@ describe('cards of the Reel stage', () => {
         },
       }),
     );
-    expect(within(screen.getByRole('list', { name: 'Rooms seen' })).getByText('promised, never seen')).toBeTruthy();
+    expect(
+      within(screen.getByRole('list', { name: 'Rooms and objects seen' })).getByText('promised, never seen'),
+    ).toBeTruthy();
     const findings = within(screen.getByRole('list', { name: 'Findings of the reel' }));
     expect(findings.getByText(/2 B: what it showed is not in the project/)).toBeTruthy();
     expect(findings.getByText(/Café was promised/)).toBeTruthy();
+    expect(findings.getByText(/Shed \/ Bench was promised and is not in the site any more/)).toBeTruthy();
+    expect(findings.queryByText(/Scope/)).toBeNull();
+    const seen = within(screen.getByRole('list', { name: 'Rooms and objects seen' }));
+    expect(seen.getByText('Desk / Scope')).toBeTruthy();
+    await userEvent.click(findings.getByText(/1 A: What it looks at is outside the cut-out for 1.5 s/));
+    expect(workbench.get().time).toBe(1.5);
+    await userEvent.click(seen.getByRole('button', { name: 'No longer promise Shed / Bench' }));
+    expect(shownDocument().reel[0]!.body.promisedObjects).toEqual([OBJECTS[0]]);
     await userEvent.click(findings.getByText(/Join 2 → 3 races/));
     expect(workbench.get().time).toBeCloseTo(5.96, 6);
   });

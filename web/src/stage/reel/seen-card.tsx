@@ -1,54 +1,77 @@
-import type { RoomCover } from '@eskovan/core/check';
+import { ownName, type PromisedObject, type ReelBody } from '@eskovan/core/document';
 import { frameTime } from '@eskovan/core/reel';
 import { BarChart3, Plus, X } from 'lucide-react';
 import { memo, lazy, Suspense, useState } from 'react';
 import { editBody } from '../../data/edit-row.ts';
 import { workbench } from '../../desk/workbench.ts';
-import { Button, Card, Dialog, Line, Menu, Value } from '../../kit/index.ts';
+import { Button, Card, cx, Dialog, Line, Menu, Value } from '../../kit/index.ts';
+import { FindPart } from '../shared/find-part.tsx';
 import type { OpenReel } from './open-reel.ts';
 import { useReelFacts } from './reel-facts.ts';
-import { seenRooms } from './room-rows.tsx';
+import { missingObjects, missingRooms, seenThings, type Seen } from './seen.ts';
 import { lengthText } from './words.ts';
 
 const SeenChart = lazy(async () => ({ default: (await import('./seen-chart.tsx')).SeenChart }));
 
-/** Which rooms the reel shows, for how long, and what was promised and is missing. */
+/** Which rooms and objects the reel shows, for how long, and what was promised and is missing. */
 export const SeenCard = memo(function SeenCard({ open }: { open: OpenReel }) {
   const cover = useReelFacts((state) => state.cover);
+  const objects = useReelFacts((state) => state.objects);
   const [chart, setChart] = useState(false);
+  const [finding, setFinding] = useState(false);
   const { row, plan, rate } = open;
   const promised = row.body.promised ?? [];
-  const seen = cover ? seenRooms(cover) : [];
-  const missing = promised.filter((name) => !seen.some(({ room }) => room === name));
+  const seen = cover ? seenThings(cover, objects ?? []) : [];
   const rooms = cover?.filter(({ storey }) => storey !== '') ?? [];
-  const put = (label: string, change: (list: string[]) => string[]) =>
-    editBody('reel', row, label, (body) => ({ ...body, promised: change([...(body.promised ?? [])]) }));
+  const roomsSeen = seen.filter(({ kind, where }) => kind === 'room' && where !== '');
+  const missing = missingRooms(promised, cover);
+  const missed = objects ? missingObjects(row.body.promisedObjects ?? [], objects) : [];
+  const put = (label: string, change: (body: ReelBody) => Partial<ReelBody>) =>
+    editBody('reel', row, label, (body) => ({ ...body, ...change(body) }));
+  const isOf = (one: PromisedObject) => (other: PromisedObject) => other.model === one.model && other.name === one.name;
+  const promiseObject = (one: PromisedObject) => {
+    setFinding(false);
+    put(`Promise ${ownName(one.name)}`, ({ promisedObjects = [] }) => ({
+      promisedObjects: promisedObjects.some(isOf(one)) ? promisedObjects : [...promisedObjects, one],
+    }));
+  };
+  const noLonger = (one: PromisedObject) =>
+    put(`Promise ${ownName(one.name)} no more`, ({ promisedObjects = [] }) => ({
+      promisedObjects: promisedObjects.filter((other) => !isOf(one)(other)),
+    }));
   const most = Math.max(1, ...seen.map((one) => one.seen));
   const longest = plan.shots.reduce((a, b) => (b.frames > a.frames ? b : a), plan.shots[0] ?? null!);
   const mean = plan.shots.length > 0 ? frameTime(plan.frames, rate) / plan.shots.length : 0;
   return (
-    <Card
-      title="Seen in this reel"
-      note={cover ? `${seen.filter(({ storey }) => storey !== '').length} of ${rooms.length} rooms` : 'looking'}
-    >
-      <ul className="grid gap-1" aria-label="Rooms seen">
+    <Card title="Seen in this reel" note={cover ? `${roomsSeen.length} of ${rooms.length} rooms` : 'looking'}>
+      <ul className="grid gap-1" aria-label="Rooms and objects seen">
         {seen.map((one) => (
-          <Room key={`${one.storey} ${one.room}`} cover={one} most={most} promised={promised.includes(one.room)} />
+          <Thing
+            key={one.key}
+            thing={one}
+            most={most}
+            promised={one.kind === 'object' || promised.includes(one.name)}
+          />
         ))}
         {missing.map((name) => (
-          <li key={name} className="flex items-center justify-between gap-2 text-madder">
-            <span className="truncate">{name}</span>
-            <span className="flex items-center gap-1 font-mono text-sm whitespace-nowrap">
-              promised, never seen
-              <Button
-                small
-                tone="quiet"
-                icon={<X size={12} />}
-                aria-label={`No longer promise ${name}`}
-                onClick={() => put(`Promise ${name} no more`, (list) => list.filter((other) => other !== name))}
-              />
-            </span>
-          </li>
+          <Missing
+            key={name}
+            name={name}
+            text="promised, never seen"
+            onNoLonger={() =>
+              put(`Promise ${name} no more`, (body) => ({
+                promised: (body.promised ?? []).filter((other) => other !== name),
+              }))
+            }
+          />
+        ))}
+        {missed.map(({ there, ...one }) => (
+          <Missing
+            key={`${one.model} ${one.name}`}
+            name={one.name}
+            text={there ? 'promised, never seen' : 'not in the site any more'}
+            onNoLonger={() => noLonger(one)}
+          />
         ))}
       </ul>
       <div className="mt-2 flex flex-wrap gap-1.5">
@@ -64,10 +87,17 @@ export const SeenCard = memo(function SeenCard({ open }: { open: OpenReel }) {
           items={() =>
             [...new Set(rooms.map(({ room }) => room))]
               .filter((name) => !promised.includes(name))
-              .map((name) => ({ label: name, onSelect: () => put(`Promise ${name}`, (list) => [...list, name]) }))
+              .map((name) => ({
+                label: name,
+                onSelect: () => put(`Promise ${name}`, (body) => ({ promised: [...(body.promised ?? []), name] })),
+              }))
           }
         />
+        <Button small icon={<Plus size={13} />} pressed={finding} onClick={() => setFinding(!finding)}>
+          Promise an object
+        </Button>
       </div>
+      {finding && <FindPart onPart={({ model, name }) => promiseObject({ model, name })} />}
       {longest && (
         <div className="mt-1 grid grid-cols-2 gap-x-4">
           <Line label="Longest">
@@ -84,10 +114,14 @@ export const SeenCard = memo(function SeenCard({ open }: { open: OpenReel }) {
           wide
           onClose={() => setChart(false)}
           title="What the reel shows"
-          description="How long each room is in the picture, and how long the camera is in it."
+          description="How long rooms and promised objects are in the picture, and how long the camera is in each room."
         >
           <Suspense fallback={<p>One moment…</p>}>
-            <SeenChart cover={seen} missing={missing} duration={frameTime(plan.frames, rate)} />
+            <SeenChart
+              seen={seen}
+              missing={[...missing, ...missed.map(({ name }) => name)]}
+              duration={frameTime(plan.frames, rate)}
+            />
           </Suspense>
         </Dialog>
       )}
@@ -95,19 +129,40 @@ export const SeenCard = memo(function SeenCard({ open }: { open: OpenReel }) {
   );
 });
 
-function Room({
-  cover: { room, storey, seen, spans },
+function Missing({ name, text, onNoLonger }: { name: string; text: string; onNoLonger: () => void }) {
+  return (
+    <li className="flex items-center justify-between gap-2 text-madder">
+      <span className="truncate">{name}</span>
+      <span className="flex items-center gap-1 font-mono text-sm whitespace-nowrap">
+        {text}
+        <Button
+          small
+          tone="quiet"
+          icon={<X size={12} />}
+          aria-label={`No longer promise ${name}`}
+          onClick={onNoLonger}
+        />
+      </span>
+    </li>
+  );
+}
+
+function Thing({
+  thing: { name, where, kind, seen, spans },
   most,
   promised,
 }: {
-  cover: RoomCover;
+  thing: Seen;
   most: number;
   promised: boolean;
 }) {
   return (
     <li className="flex items-center gap-2">
-      <span className="w-28 min-w-0 truncate" title={storey ? `${room}, ${storey}` : room}>
-        {room}
+      <span
+        className={cx('w-28 min-w-0 truncate', kind === 'object' && 'text-ink-soft')}
+        title={kind === 'room' && where ? `${name}, ${where}` : where}
+      >
+        {name}
         {promised && <span className="text-ink-faint"> ✓</span>}
       </span>
       <span className="h-2.5 flex-1 rounded bg-rule/50">

@@ -1,20 +1,20 @@
-import type { RoomCover } from '@eskovan/core/check';
 import { Bar, BarChart, CartesianGrid, Legend, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
+import type { Seen } from './seen.ts';
 
 interface SeenChartProps {
-  cover: readonly RoomCover[];
+  seen: readonly Seen[];
   /** Promised and never seen. */
   missing: readonly string[];
   /** Of the reel, seconds. */
   duration: number;
 }
 
-/** How long each room is seen, and how long the camera is in it: as bars, and as a table. */
-export function SeenChart({ cover, missing, duration }: SeenChartProps) {
-  const rows = cover.map(({ room, seen, inside }) => ({
-    room,
+/** How long rooms and objects are seen, and how long the camera is in rooms: as bars, and as a table. */
+export function SeenChart({ seen: things, missing, duration }: SeenChartProps) {
+  const rows = things.map(({ name, seen, inside }) => ({
+    name,
     seen: Number(seen.toFixed(2)),
-    inside: Number(inside.toFixed(2)),
+    ...(inside !== null && { inside: Number(inside.toFixed(2)) }),
   }));
   return (
     <div className="grid gap-3">
@@ -23,7 +23,7 @@ export function SeenChart({ cover, missing, duration }: SeenChartProps) {
           <BarChart data={rows} layout="vertical" margin={{ left: 30, right: 20 }} barGap={1}>
             <CartesianGrid horizontal={false} stroke="var(--rule)" />
             <XAxis type="number" unit=" s" stroke="var(--ink-faint)" fontSize={11} />
-            <YAxis type="category" dataKey="room" width={110} stroke="var(--ink-soft)" fontSize={12} />
+            <YAxis type="category" dataKey="name" width={110} stroke="var(--ink-soft)" fontSize={12} />
             <Tooltip
               cursor={{ fill: 'var(--rule)', fillOpacity: 0.3 }}
               contentStyle={{ background: 'var(--raised)', border: '1px solid var(--rule)', borderRadius: 8 }}
@@ -35,10 +35,10 @@ export function SeenChart({ cover, missing, duration }: SeenChartProps) {
         </ResponsiveContainer>
       </div>
       <table className="w-full text-left">
-        <caption className="sr-only">How long each room is seen</caption>
+        <caption className="sr-only">How long rooms and objects are seen</caption>
         <thead>
           <tr className="border-b border-rule text-ink-faint">
-            <th className="py-1 font-medium">Room</th>
+            <th className="py-1 font-medium">Room or object</th>
             <th className="py-1 text-right font-medium">In the picture</th>
             <th className="py-1 text-right font-medium">Of the reel</th>
             <th className="py-1 text-right font-medium">Camera in it</th>
@@ -46,12 +46,12 @@ export function SeenChart({ cover, missing, duration }: SeenChartProps) {
           </tr>
         </thead>
         <tbody className="font-mono">
-          {cover.map(({ room, storey, seen, inside, spans }) => (
-            <tr key={`${storey} ${room}`} className="border-b border-rule/60">
-              <td className="py-1 font-sans">{storey ? `${room}, ${storey}` : room}</td>
+          {things.map(({ key, name, where, kind, seen, inside, spans }) => (
+            <tr key={key} className="border-b border-rule/60">
+              <td className="py-1 font-sans">{kind === 'room' && where ? `${name}, ${where}` : name}</td>
               <td className="py-1 text-right">{seen.toFixed(1)} s</td>
               <td className="py-1 text-right">{((100 * seen) / Math.max(duration, 1e-6)).toFixed(0)} %</td>
-              <td className="py-1 text-right">{inside.toFixed(1)} s</td>
+              <td className="py-1 text-right">{inside === null ? '–' : `${inside.toFixed(1)} s`}</td>
               <td className="py-1 text-right">{spans[0]![0].toFixed(1)} s</td>
             </tr>
           ))}

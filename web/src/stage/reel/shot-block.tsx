@@ -1,17 +1,24 @@
 import type { Rate, Row } from '@eskovan/core/document';
 import type { PlannedShot } from '@eskovan/core/reel';
-import { Film, Image as ImageIcon, TriangleAlert, Type } from 'lucide-react';
+import { FileImage, Film, Image as ImageIcon, Link2, TriangleAlert, Type } from 'lucide-react';
 import { memo, type KeyboardEvent, type PointerEvent } from 'react';
 import { useProject } from '../../data/use-project.ts';
 import type { How } from '../../desk/selection.ts';
 import { cx } from '../../kit/index.ts';
+import type { useDrag } from '../../strips/use-drag.ts';
 import { KIND_LOOKS } from '../shared/kind-look.tsx';
 import { lengthText } from './words.ts';
 
+/** The frames that stand for a shot in the strip: their pictures, as far as they are drawn; null while they are not. */
+export type ShotPictures = readonly (string | null)[];
+
 interface ShotBlockProps {
   row: Row<'shot'>;
-  planned: PlannedShot;
-  left: number;
+  /** Its place in the order, from 0, and how long it is, frames. Where it lies in the strip is a matter of who shows it. */
+  index: number;
+  frames: number;
+  lost: PlannedShot['lost'];
+  pictures: ShotPictures;
   width: number;
   height: number;
   rate: Rate;
@@ -19,19 +26,19 @@ interface ShotBlockProps {
   chosen: boolean;
   /** Others who have it chosen. */
   people: readonly string[];
-  keys: readonly string[];
-  imageOf: (key: string | undefined) => string | null;
   onOpen: (row: Row<'shot'>) => void;
   onDown: (event: PointerEvent, row: Row<'shot'>) => void;
   onMove: (event: PointerEvent) => void;
   onUp: (event: PointerEvent, row: Row<'shot'>) => void;
-  onEdgeDown: (event: PointerEvent, edge: 'start' | 'end') => void;
-  onEdgeMove: (event: PointerEvent) => void;
-  onEdgeUp: () => void;
-  /** Goes to the shot so many further. */
-  onGo: (by: number, how: How) => void;
+  onEdgeDown: (event: PointerEvent, index: number, edge: 'start' | 'end') => void;
+  edgeHands: ReturnType<typeof useDrag>['hands'];
+  /** Goes from the shot at a place to the one so many further. */
+  onGo: (index: number, by: number, how: How) => void;
 }
 
+/** An edge to take hold of, and the narrowest shot that has some, pixels. */
+const EDGE = 8;
+const LEAST_WITH_EDGES = 14;
 /** The line with the name below the pictures, pixels. */
 const NAME = 20;
 
@@ -51,16 +58,15 @@ export function stripFramesOf(
   });
 }
 
-/** One shot of the strip. */
+/** One shot of the strip. It is drawn again only when something of its own changes, however many there are. */
 export const ShotBlock = memo(function ShotBlock(props: ShotBlockProps) {
-  const { row, planned, left, width, height, rate, aspect, chosen, people, keys, imageOf } = props;
-  const frames = stripFramesOf(planned, width, height, aspect);
+  const { row, index, frames, lost, pictures, width, height, rate, aspect, chosen, people } = props;
   const pictureWidth = (height - NAME) * aspect;
-  const number = planned.index + 1;
+  const number = index + 1;
   const onKeyDown = (event: KeyboardEvent) => {
     if (event.altKey || event.ctrlKey || event.metaKey) return;
     const by = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
-    if (by !== undefined) props.onGo(by, event.shiftKey ? 'range' : 'only');
+    if (by !== undefined) props.onGo(index, by, event.shiftKey ? 'range' : 'only');
     else if (event.key === 'Enter') props.onOpen(row);
     else return;
     event.preventDefault();
@@ -70,28 +76,27 @@ export const ShotBlock = memo(function ShotBlock(props: ShotBlockProps) {
     <span
       data-edge={which}
       className={cx(
-        'absolute inset-y-0 z-10 w-2 cursor-ew-resize opacity-0 hover:opacity-100',
+        'absolute inset-y-0 z-10 cursor-ew-resize opacity-0 hover:opacity-100',
         which === 'start' ? 'left-0 border-l-4 border-lagoon' : 'right-0 border-r-4 border-lagoon',
       )}
-      onPointerDown={(event) => props.onEdgeDown(event, which)}
-      onPointerMove={props.onEdgeMove}
-      onPointerUp={props.onEdgeUp}
-      onPointerCancel={props.onEdgeUp}
+      style={{ width: Math.min(EDGE, width / 4) }}
+      onPointerDown={(event) => props.onEdgeDown(event, index, which)}
+      {...props.edgeHands}
     />
   );
   return (
-    <div role="listitem" className="absolute inset-y-0 px-px" style={{ left, width }}>
+    <>
       <div
         role="button"
         tabIndex={chosen || number === 1 ? 0 : -1}
         data-shot={row.id}
         aria-pressed={chosen}
-        aria-label={`Shot ${number}, ${row.name}, ${lengthText(planned.frames, rate)}${people.length > 0 ? `, ${people.join(', ')} here` : ''}`}
-        title={`${row.name} · ${lengthText(planned.frames, rate)}`}
+        aria-label={`Shot ${number}, ${row.name}, ${lengthText(frames, rate)}${row.body.group ? `, in ${row.body.group}` : ''}${people.length > 0 ? `, ${people.join(', ')} here` : ''}`}
+        title={[row.name, lengthText(frames, rate), ...(row.body.group ? [row.body.group] : [])].join(' · ')}
         className={cx(
           'relative flex h-full cursor-grab flex-col overflow-hidden rounded-[7px] border bg-paper text-left outline-offset-0 active:cursor-grabbing',
           chosen ? 'border-lagoon ring-2 ring-lagoon' : 'border-rule hover:border-ink-faint',
-          planned.lost === 'gone' && 'border-madder',
+          lost === 'gone' && 'border-madder',
         )}
         onPointerDown={(event) => props.onDown(event, row)}
         onPointerMove={props.onMove}
@@ -100,15 +105,16 @@ export const ShotBlock = memo(function ShotBlock(props: ShotBlockProps) {
         onKeyDown={onKeyDown}
       >
         <span className="pointer-events-none flex overflow-hidden bg-surround-raised" style={{ height: height - NAME }}>
-          {frames.map((frame, i) => (
-            <Picture key={i} url={imageOf(keys[frame])} width={pictureWidth} />
+          {pictures.map((url, i) => (
+            <Picture key={i} url={url} width={pictureWidth} />
           ))}
         </span>
         <span className="pointer-events-none flex min-w-0 items-center gap-1 px-1.5 text-sm leading-[19px]">
           <b className="font-semibold text-ink-faint">{number}</b>
           <UseMark row={row} />
           <span className="truncate">{row.name}</span>
-          {planned.lost && (
+          {row.body.group && <Link2 size={12} className="ml-auto shrink-0 text-lagoon" aria-hidden />}
+          {lost && (
             <TriangleAlert size={12} className="ml-auto shrink-0 text-madder" aria-label="Something is missing" />
           )}
         </span>
@@ -119,11 +125,19 @@ export const ShotBlock = memo(function ShotBlock(props: ShotBlockProps) {
           </span>
         )}
       </div>
-      {edge('start')}
-      {edge('end')}
-    </div>
+      {/* A shot too narrow for that is there to be chosen; closer by, its edges are there. */}
+      {width >= LEAST_WITH_EDGES && edge('start')}
+      {width >= LEAST_WITH_EDGES && edge('end')}
+    </>
   );
-});
+}, isSame);
+
+/** Lists of pictures are compared by what is in them. */
+function isSame({ pictures: a, ...one }: ShotBlockProps, { pictures: b, ...other }: ShotBlockProps): boolean {
+  const sameList = a.length === b.length && a.every((url, i) => url === b[i]);
+  const names = Object.keys(one) as (keyof typeof one)[];
+  return sameList && names.every((name) => Object.is(one[name], other[name]));
+}
 
 function Picture({ url, width }: { url: string | null; width: number }) {
   return (
@@ -138,7 +152,8 @@ function UseMark({ row: { body } }: { row: Row<'shot'> }) {
   const { move } = useProject();
   const { use } = body;
   if (use.kind === 'title') return <Type size={12} className="shrink-0 text-ink-faint" aria-hidden />;
-  if (use.kind === 'picture') return <Film size={12} className="shrink-0 text-ink-faint" aria-hidden />;
+  if (use.kind === 'picture') return <FileImage size={12} className="shrink-0 text-ink-faint" aria-hidden />;
+  if (use.kind === 'clip') return <Film size={12} className="shrink-0 text-ink-faint" aria-hidden />;
   if (use.kind === 'view') return <ImageIcon size={12} className="shrink-0 text-ink-faint" aria-hidden />;
   const kind = move.find(({ id }) => id === use.move)?.body.kind;
   if (!kind) return null;

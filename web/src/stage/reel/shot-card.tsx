@@ -1,46 +1,26 @@
-import type { DriftWay, Row, ShotBody } from '@eskovan/core/document';
-import { frameTime } from '@eskovan/core/reel';
-import { ArrowLeftRight, Copy, ExternalLink, Scissors, Trash2 } from 'lucide-react';
+import { aspectOf, hasStretch, type Row, type ShotBody } from '@eskovan/core/document';
+import { Copy, ExternalLink, Scissors, Trash2, Unlink } from 'lucide-react';
 import { memo, useState } from 'react';
 import { useProject } from '../../data/use-project.ts';
 import { editRow } from '../../data/edit-row.ts';
 import { workbench } from '../../desk/workbench.ts';
-import { Button, Card, cx, Line, NameBox, NumberField, Segmented, Select, Value } from '../../kit/index.ts';
+import { Button, Card, Line, NameBox } from '../../kit/index.ts';
 import { LightCard } from '../shared/light-card.tsx';
 import { CaptionFields } from './caption-fields.tsx';
-import {
-  duplicateShots,
-  makeIndependent,
-  removeShots,
-  setFrames,
-  setItsPace,
-  setShot,
-  splitAt,
-  slipShot,
-  trimShot,
-  turnRound,
-} from './edit-reel.ts';
+import { AsideCard } from './aside-card.tsx';
+import { duplicateShots, makeIndependent, removeShots, setFrames, setShot, splitAt } from './edit-reel.ts';
 import { FramesField } from './frames-field.tsx';
+import { renameGroup, ungroupShots } from './group-shots.ts';
 import { lightOfShot, sourceName, type OpenReel } from './open-reel.ts';
+import { StretchFields } from './stretch-fields.tsx';
 import { TitleFields } from './title-fields.tsx';
+import { ViewFields } from './view-fields.tsx';
 
 interface ShotCardProps {
   open: OpenReel;
   row: Row<'shot'>;
   onOpen: (row: Row<'shot'>) => void;
 }
-
-const DRIFTS: readonly { value: DriftWay | 'still'; label: string }[] = [
-  { value: 'still', label: 'Still' },
-  { value: 'in', label: 'Push in' },
-  { value: 'out', label: 'Pull out' },
-  { value: 'left', label: 'To the left' },
-  { value: 'right', label: 'To the right' },
-  { value: 'up', label: 'Up' },
-  { value: 'down', label: 'Down' },
-];
-/** A slight push, metres. */
-const SLIGHT = 0.3;
 
 /** What the chosen shot shows, for how long, and how. */
 export const ShotCard = memo(function ShotCard({ open, row, onOpen }: ShotCardProps) {
@@ -50,8 +30,10 @@ export const ShotCard = memo(function ShotCard({ open, row, onOpen }: ShotCardPr
   const planned = plan.shots[shots.indexOf(row)];
   if (!planned) return null;
   const { use } = row.body;
+  /** It is seen by a camera of the project, which can be opened. */
+  const hasCamera = use.kind === 'move' || use.kind === 'view';
+  const whole = aspectOf(document.project.body);
   const source = sourceName(document, row.body);
-  const second = Math.round(rate.num / rate.den);
   const atPlayhead = () => Math.round((workbench.get().time * rate.num) / rate.den) - planned.start;
   return (
     <>
@@ -63,7 +45,7 @@ export const ShotCard = memo(function ShotCard({ open, row, onOpen }: ShotCardPr
           most={120}
           onName={(name) => editRow('shot', row, `Rename ${row.name}`, { name })}
         />
-        {source && (use.kind === 'move' || use.kind === 'view') && (
+        {source && hasCamera && (
           <div className="mb-1 flex items-center gap-1.5">
             <span className="min-w-0 flex-1 truncate text-ink-soft" title={source}>
               shows {source}
@@ -86,101 +68,8 @@ export const ShotCard = memo(function ShotCard({ open, row, onOpen }: ShotCardPr
           rate={rate}
           onFrames={(frames) => setFrames(open, row, frames, by)}
         />
-        {use.kind === 'move' && (
-          <>
-            <Segmented
-              label="A new length"
-              value={by}
-              options={[
-                { value: 'trim', label: 'by its ends' },
-                { value: 'pace', label: 'by its pace' },
-              ]}
-              onChange={setBy}
-            />
-            <div className="mt-1 grid grid-cols-2 gap-x-4">
-              <NumberField
-                label="From"
-                unit="s"
-                measure="time"
-                frames={second}
-                value={planned.from}
-                min={0}
-                step={1 / second}
-                onChange={(value) => trimTo(open, row, 'from', value)}
-              />
-              <NumberField
-                label="To"
-                unit="s"
-                measure="time"
-                frames={second}
-                value={planned.to}
-                min={0}
-                step={1 / second}
-                onChange={(value) => trimTo(open, row, 'to', value)}
-              />
-            </div>
-            <Line label="Pace">
-              <span className="flex items-center gap-1.5">
-                <Value>{(planned.speed * 100).toFixed(0)} %</Value>
-                {row.body.seconds !== undefined && (
-                  <Button small onClick={() => setItsPace(open, row)}>
-                    As the move
-                  </Button>
-                )}
-              </span>
-            </Line>
-            <div className="mt-1 flex flex-wrap gap-1.5">
-              <Button
-                small
-                icon={<ArrowLeftRight size={13} />}
-                pressed={planned.backwards}
-                onClick={() => turnRound(open, row)}
-              >
-                Backwards
-              </Button>
-              <Button
-                small
-                onClick={() => slipShot(open, row, -5)}
-                title="The same length of the move, five frames earlier"
-              >
-                Slip back
-              </Button>
-              <Button
-                small
-                onClick={() => slipShot(open, row, 5)}
-                title="The same length of the move, five frames later"
-              >
-                Slip on
-              </Button>
-            </div>
-          </>
-        )}
-        {use.kind === 'view' && (
-          <>
-            <Line label="Camera">
-              <Select
-                label="Camera of the shot"
-                value={use.drift?.way ?? 'still'}
-                options={DRIFTS}
-                onChange={(way) => setShot(open, row, 'Camera', (body) => withDrift(body, way))}
-              />
-            </Line>
-            {use.drift && (
-              <NumberField
-                label="Goes"
-                unit="m"
-                measure="length"
-                value={use.drift.distance}
-                step={0.05}
-                min={0}
-                max={1000}
-                onChange={(distance) =>
-                  setShot(open, row, 'Camera', (body) => withDrift(body, use.drift!.way, distance))
-                }
-              />
-            )}
-          </>
-        )}
+        {hasStretch(use) && <StretchFields open={open} row={row} use={use} planned={planned} by={by} onBy={setBy} />}
+        {use.kind === 'view' && <ViewFields open={open} row={row} use={use} />}
         {use.kind === 'title' && <TitleFields open={open} row={row} title={use.title} />}
         <label className="mt-1 flex min-h-7 items-center gap-2">
           <input
@@ -193,6 +82,25 @@ export const ShotCard = memo(function ShotCard({ open, row, onOpen }: ShotCardPr
           />
           keeps its length when the reel is fitted
         </label>
+        {row.body.group && (
+          <Line label="Moved with">
+            <span className="flex min-w-0 items-center gap-1">
+              <NameBox
+                label="Group of the shot"
+                name={row.body.group}
+                most={60}
+                onName={(name) => renameGroup(open, row.body.group!, name)}
+              />
+              <Button
+                small
+                tone="quiet"
+                icon={<Unlink size={13} />}
+                aria-label={`Take ${row.name} out of ${row.body.group}`}
+                onClick={() => ungroupShots(open, [row.id])}
+              />
+            </span>
+          </Line>
+        )}
         <div className="mt-1.5 flex flex-wrap gap-1.5">
           <Button small icon={<Scissors size={13} />} onClick={() => splitAt(open, row.id, atPlayhead())}>
             Split here
@@ -200,7 +108,7 @@ export const ShotCard = memo(function ShotCard({ open, row, onOpen }: ShotCardPr
           <Button small icon={<Copy size={13} />} onClick={() => duplicateShots(open, [row.id])}>
             Duplicate
           </Button>
-          {(use.kind === 'move' || use.kind === 'view') && (
+          {hasCamera && (
             <Button
               small
               onClick={() => makeIndependent(document, open, row)}
@@ -215,15 +123,14 @@ export const ShotCard = memo(function ShotCard({ open, row, onOpen }: ShotCardPr
         </div>
       </Card>
       <CaptionFields open={open} row={row} />
-      {open.aspect < document.project.body.frame.width / document.project.body.frame.height - 1e-6 &&
-        planned.lost !== 'gone' && <AsideCard open={open} row={row} />}
-      {(use.kind === 'move' || use.kind === 'view') && (
-        <div className={cx('grid')}>
-          <LightCard
-            light={lightOfShot(document, row.body)}
-            onLight={(light) => setShot(open, row, 'Light', (body) => ({ ...body, light }))}
-          />
-        </div>
+      {Math.abs(open.aspect - whole) > 1e-6 && hasCamera && planned.lost !== 'gone' && (
+        <AsideCard open={open} row={row} flatter={open.aspect > whole} />
+      )}
+      {hasCamera && (
+        <LightCard
+          light={lightOfShot(document, row.body)}
+          onLight={(light) => setShot(open, row, 'Light', (body) => ({ ...body, light }))}
+        />
       )}
       <Card title="Note">
         <textarea
@@ -249,55 +156,5 @@ const WORDS: Record<ShotBody['use']['kind'], string> = {
   view: 'a view, held',
   title: 'a card',
   picture: 'a picture',
+  clip: 'a clip, without its sound',
 };
-
-function withDrift(body: ShotBody, way: DriftWay | 'still', distance = SLIGHT): ShotBody {
-  if (body.use.kind !== 'view') return body;
-  const { drift: _, ...use } = body.use;
-  return { ...body, use: way === 'still' ? use : { ...use, drift: { way, distance } } };
-}
-
-/** The stretch of a move typed in numbers. */
-function trimTo(open: OpenReel, row: Row<'shot'>, end: 'from' | 'to', value: number): void {
-  const { plan, shots, rate } = open;
-  const planned = plan.shots[shots.indexOf(row)]!;
-  const source = value - planned[end];
-  const frames = Math.round(source / planned.speed / frameTime(1, rate));
-  const atStart = (end === 'from') !== planned.backwards;
-  // Backwards, the start of the shot is the end of its stretch.
-  trimShot(open, row, atStart ? 'start' : 'end', planned.backwards ? -frames : frames);
-}
-
-/** Where a narrower picture lies in the one that the move was made for. */
-function AsideCard({ open, row }: { open: OpenReel; row: Row<'shot'> }) {
-  const { aside } = row.body;
-  return (
-    <Card title="Cut-out" note={aside === undefined ? 'follows its subject' : 'by hand'}>
-      <Segmented
-        label="Where the cut-out lies"
-        value={aside === undefined ? 'follows' : 'hand'}
-        options={[
-          { value: 'follows', label: 'Follows' },
-          { value: 'hand', label: 'By hand' },
-        ]}
-        onChange={(value) =>
-          setShot(open, row, 'Cut-out', ({ aside: _, ...body }) =>
-            value === 'hand' ? { ...body, aside: aside ?? 0 } : body,
-          )
-        }
-      />
-      {aside !== undefined && (
-        <NumberField
-          label="Aside"
-          unit="%"
-          value={aside * 100}
-          digits={0}
-          step={5}
-          min={-100}
-          max={100}
-          onChange={(value) => setShot(open, row, 'Cut-out', (body) => ({ ...body, aside: value / 100 }))}
-        />
-      )}
-    </Card>
-  );
-}

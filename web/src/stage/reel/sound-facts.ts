@@ -2,6 +2,7 @@ import { BEAT_RATE, type Beats } from '@eskovan/core/sound';
 import * as Comlink from 'comlink';
 import { create } from 'zustand';
 import { fileUrl } from '../../data/api.ts';
+import { handOf } from '../../worker/hand.ts';
 import type { SoundWorker } from '../../worker/sound.worker.ts';
 
 /** A piece of music, as far as it is shown and heard. */
@@ -35,15 +36,16 @@ export async function listenTo(sha256: string | null): Promise<void> {
     const bytes = await reply.arrayBuffer();
     const buffer = await decodeSound(bytes);
     const mono = await toMono(buffer);
-    const worker = new Worker(new URL('../../worker/sound.worker.ts', import.meta.url), {
-      type: 'module',
-      name: 'sound',
-    });
+    const hand = handOf<SoundWorker>(
+      new Worker(new URL('../../worker/sound.worker.ts', import.meta.url), { type: 'module', name: 'sound' }),
+      'The worker that listens',
+    );
     try {
-      const heard = await Comlink.wrap<SoundWorker>(worker).listen(Comlink.transfer(mono, [mono.buffer]), PIECES);
+      const listened = hand.remote.listen(Comlink.transfer(mono, [mono.buffer]), PIECES);
+      const heard = await Promise.race([listened, hand.stopped]);
       if (wanted === sha256) useSoundFact.setState({ fact: { sha256, buffer, ...heard } });
     } finally {
-      worker.terminate();
+      hand.stop();
     }
   } catch {
     if (wanted !== sha256) return;

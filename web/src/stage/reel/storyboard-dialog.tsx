@@ -8,7 +8,7 @@ import { drawSheet, sheetPdf, sheetPng, type SheetItem } from '../shared/sheet-d
 import { sourceName, type OpenReel } from './open-reel.ts';
 import type { ReelLink } from './reel-link.ts';
 import { useReelFacts } from './reel-facts.ts';
-import type { Ahead } from './use-ahead.ts';
+import { aheadSize, type Ahead } from './use-ahead.ts';
 import { joinText, lengthText } from './words.ts';
 
 interface StoryboardDialogProps {
@@ -42,7 +42,11 @@ export function StoryboardDialog({ open, link, ahead, onClose }: StoryboardDialo
       for (const [k, frame] of [first, Math.round((first + last) / 2), Math.max(first, last)].entries()) {
         const picture =
           ahead && link
-            ? await ahead.desk.now({ key: keys[frame] ?? `frame ${frame}`, picture: () => link.picture(frame) })
+            ? await ahead.desk.now({
+                key: keys[frame] ?? `frame ${frame}`,
+                size: aheadSize(open.aspect),
+                picture: () => link.picture(frame),
+              })
             : null;
         items.push({
           aspect: open.aspect,

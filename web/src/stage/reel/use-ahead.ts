@@ -1,10 +1,9 @@
 import type { PictureSize } from '@eskovan/render';
 import { useEffect, useMemo, useState, useSyncExternalStore } from 'react';
 import { useWorkbench, workbench } from '../../desk/workbench.ts';
-import { AheadDesk, type AheadWish } from '../../picture/ahead.ts';
+import { AheadDesk, type AheadWishes, type WishedFor, NO_WISHES } from '../../picture/ahead.ts';
 import { AheadImages } from '../../picture/ahead-images.ts';
 import type { OpenReel } from './open-reel.ts';
-import { useReelFacts } from './reel-facts.ts';
 import type { ReelLink } from './reel-link.ts';
 import type { ReelScenes } from './use-reel-scenes.ts';
 
@@ -27,7 +26,7 @@ export interface Ahead {
   version: () => number;
 }
 
-function makeAhead(size: PictureSize): Ahead & { close: () => void } {
+function makeAhead(): Ahead & { close: () => void } {
   const listeners = new Set<() => void>();
   let version = 0;
   let timer: ReturnType<typeof setTimeout> | null = null;
@@ -38,7 +37,7 @@ function makeAhead(size: PictureSize): Ahead & { close: () => void } {
       listeners.forEach((tell) => tell());
     }, TOLD);
   };
-  const desk = new AheadDesk(size, changed);
+  const desk = new AheadDesk(changed);
   const images = new AheadImages(desk.store, changed);
   return {
     desk,
@@ -56,46 +55,70 @@ function makeAhead(size: PictureSize): Ahead & { close: () => void } {
   };
 }
 
-/** Draws the reel ahead: what the strip shows first, then from where one is to its end, then the rest. */
-export function useAhead(
-  open: OpenReel | null,
-  link: ReelLink | null,
-  scenes: ReelScenes,
-  stripFrames: readonly number[],
-): Ahead | null {
+/** A desk for the frames of the reels that are shown. */
+export function useAheadDesk(): Ahead | null {
   const [ahead, setAhead] = useState<ReturnType<typeof makeAhead> | null>(null);
-  const aspect = open?.aspect ?? 16 / 9;
   useEffect(() => {
-    const made = makeAhead(aheadSize(aspect));
+    const made = makeAhead();
     setAhead(made);
     return () => made.close();
-  }, [aspect]);
+  }, []);
+  return ahead;
+}
+
+/** Frames of a reel that are to be drawn ahead. */
+interface WishedFrames {
+  open: OpenReel | null;
+  link: ReelLink | null;
+  scenes: ReelScenes;
+  /** Names of all frames. */
+  keys: readonly string[];
+  /** Frames that come first: those that the strip shows. */
+  first: readonly number[];
+  of: WishedFor;
+}
+
+/** Lets a reel be drawn ahead: what comes first, then from where one is to its end, then the rest. */
+export function useWishes(ahead: Ahead | null, { open, link, scenes, keys, first, of }: WishedFrames): void {
   useEffect(() => {
-    ahead?.desk.setScenes(scenes.scenes);
-  }, [ahead, scenes.scenes]);
-  const keys = useReelFacts((state) => state.keys);
+    ahead?.desk.setScenes(scenes.scenes, of);
+  }, [ahead, scenes.scenes, of]);
+  // Who is not looked at any more needs nothing held ready.
+  useEffect(() => () => ahead?.desk.setScenes({}, of), [ahead, of]);
   const rate = open?.rate;
+  const aspect = open?.aspect;
   useEffect(() => {
-    if (!ahead || !link || !rate || keys.length === 0) return;
-    const wish = (frame: number): AheadWish => ({ key: keys[frame]!, picture: () => link.picture(frame) });
-    const shown = stripFrames.filter((frame) => frame < keys.length).map(wish);
+    if (!ahead || !link || !rate || !aspect || keys.length === 0) return;
+    const size = aheadSize(aspect);
+    const shown = first.filter((frame) => frame < keys.length);
     const wantFrom = (second: number) => {
       const from = Math.min(keys.length - 1, Math.floor((second * rate.num) / rate.den));
-      const rest = Array.from({ length: keys.length }, (_, i) => wish((from + i) % keys.length));
-      ahead.desk.want([...shown, ...rest]);
+      const frameOf = (i: number) => shown[i] ?? (from + i - shown.length) % keys.length;
+      const wishes: AheadWishes = {
+        count: shown.length + keys.length,
+        keyOf: (i) => keys[frameOf(i)]!,
+        wishOf: (i) => {
+          const frame = frameOf(i);
+          return { key: keys[frame]!, size, picture: () => link.picture(frame) };
+        },
+      };
+      ahead.desk.want(wishes, of);
     };
     // A second is near enough: the order of drawing need not be told with every frame.
     let last = Math.floor(workbench.get().time);
     wantFrom(last);
     ahead.desk.pause(workbench.get().playing);
-    return useWorkbench.subscribe(({ playing, time }) => {
+    const stop = useWorkbench.subscribe(({ playing, time }) => {
       ahead.desk.pause(playing);
       if (playing || Math.floor(time) === last) return;
       last = Math.floor(time);
       wantFrom(last);
     });
-  }, [ahead, link, keys, rate, stripFrames]);
-  return ahead;
+    return () => {
+      stop();
+      ahead.desk.want(NO_WISHES, of);
+    };
+  }, [ahead, link, keys, rate, aspect, first, of]);
 }
 
 /** The addresses of frames that are drawn; the calling part of the screen is drawn again when more are. */
@@ -108,10 +131,23 @@ export function useAheadImages(ahead: Ahead | null): (key: string | undefined) =
 const noSubscription = () => () => {};
 const noVersion = () => 0;
 
-/** How many of the frames from one to another are drawn already, 0…1. */
-export function drawnPart(ahead: Ahead | null, keys: readonly string[], from: number, to: number): number {
+/** Of a long stretch so many frames stand for all of it. */
+const LOOKED = 2400;
+
+/** How many of the frames from one to another are drawn already, 0…1. @param most so many of them are looked at */
+export function drawnPart(
+  ahead: Ahead | null,
+  keys: readonly string[],
+  from: number,
+  to: number,
+  most = LOOKED,
+): number {
   if (!ahead || to <= from) return 0;
+  const count = Math.min(most, to - from);
   let there = 0;
-  for (let frame = from; frame < to; frame += 1) if (keys[frame] && ahead.desk.store.has(keys[frame]!)) there += 1;
-  return there / (to - from);
+  for (let i = 0; i < count; i += 1) {
+    const key = keys[from + Math.floor(((to - from) * i) / count)];
+    if (key && ahead.desk.store.has(key)) there += 1;
+  }
+  return there / count;
 }

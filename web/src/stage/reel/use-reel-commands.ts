@@ -1,14 +1,16 @@
+import { hasStretch, type Row } from '@eskovan/core/document';
 import { frameAt, frameTime, shotIndexAt } from '@eskovan/core/reel';
 import { useCommands, type Command } from '../../desk/commands.ts';
 import { selection } from '../../desk/selection.ts';
 import { workbench } from '../../desk/workbench.ts';
+import { groupShots, ungroupShots, withGroup } from './group-shots.ts';
 import {
   chooseShot,
   duplicateShots,
+  joinAs,
   reelNow,
   removeShots,
   rollCut,
-  setJoin,
   slipShot,
   splitAt,
   stepShots,
@@ -17,9 +19,6 @@ import {
 } from './edit-reel.ts';
 import type { OpenReel } from './open-reel.ts';
 import { reelDesk } from './reel-desk.ts';
-
-/** A new join takes so long, seconds. */
-const JOIN_SECONDS = 1;
 
 /** What can be done with the shots of a reel, by key and by name. Commands act on the reel as it is at this instant. */
 export function useReelCommands(open: OpenReel | null): void {
@@ -40,6 +39,23 @@ export function useReelCommands(open: OpenReel | null): void {
   };
   const has = () => one() !== null;
   const indexOf = (id: string) => now()?.shots.findIndex((row) => row.id === id) ?? -1;
+  const follows = () => {
+    const row = one();
+    return row !== null && indexOf(row.id) > 0;
+  };
+  /** Does something with the chosen shots, or with the one that was chosen last, where there is any. */
+  const withAll = (act: (reel: OpenReel, ids: readonly string[]) => void) => () => {
+    const rows = chosen();
+    if (open && rows.length > 0)
+      act(
+        open,
+        rows.map(({ id }) => id),
+      );
+  };
+  const withOne = (act: (reel: OpenReel, row: Row<'shot'>) => void) => () => {
+    const row = one();
+    if (open && row) act(open, row);
+  };
   const goToCut = (by: -1 | 1) => {
     const reel = now();
     if (!reel || reel.plan.shots.length === 0) return;
@@ -48,127 +64,104 @@ export function useReelCommands(open: OpenReel | null): void {
     const next = by < 0 ? starts.findLast((start) => start < at) : starts.find((start) => start > at);
     if (next !== undefined) workbench.set({ time: frameTime(next, reel.rate), playing: false });
   };
+  const atPlayhead = (act: (reel: OpenReel, at: NonNullable<ReturnType<typeof within>>) => void) => () => {
+    const at = within();
+    if (open && at) act(open, at);
+  };
   const commands: Omit<Command, 'group'>[] = [
-    {
-      id: 'earlier',
-      label: 'Shot one place earlier',
-      keys: 'Alt+ArrowLeft',
+    ...([-1, 1] as const).map((by) => ({
+      id: by < 0 ? 'earlier' : 'later',
+      label: by < 0 ? 'Shot one place earlier' : 'Shot one place later',
+      keys: by < 0 ? 'Alt+ArrowLeft' : 'Alt+ArrowRight',
       when: has,
-      run: () =>
-        open &&
-        stepShots(
-          open,
-          chosen().map(({ id }) => id),
-          -1,
-        ),
+      run: withAll((reel, ids) => stepShots(reel, withGroup(reel, ids), by)),
+    })),
+    { id: 'delete', label: 'Delete the shot', keys: 'Delete', when: has, run: withAll(removeShots) },
+    {
+      id: 'group',
+      label: 'Group the shots',
+      keys: 'g',
+      when: () => chosen().length > 1,
+      run: withAll(groupShots),
     },
     {
-      id: 'later',
-      label: 'Shot one place later',
-      keys: 'Alt+ArrowRight',
-      when: has,
-      run: () =>
-        open &&
-        stepShots(
-          open,
-          chosen().map(({ id }) => id),
-          1,
-        ),
+      id: 'ungroup',
+      label: 'Take the shots out of their group',
+      keys: 'Shift+g',
+      when: () => chosen().some(({ body }) => body.group !== undefined),
+      run: withAll(ungroupShots),
     },
-    {
-      id: 'delete',
-      label: 'Delete the shot',
-      keys: 'Delete',
-      when: has,
-      run: () =>
-        open &&
-        removeShots(
-          open,
-          chosen().map(({ id }) => id),
-        ),
-    },
-    {
-      id: 'duplicate',
-      label: 'Duplicate the shot',
-      when: has,
-      run: () =>
-        open &&
-        duplicateShots(
-          open,
-          chosen().map(({ id }) => id),
-        ),
-    },
+    { id: 'duplicate', label: 'Duplicate the shot', when: has, run: withAll(duplicateShots) },
     {
       id: 'split',
       label: 'Split the shot here',
       keys: 'Shift+s',
       when: has,
-      run: () => ((at) => at && open && splitAt(open, at.row.id, at.at))(within()),
+      run: atPlayhead((reel, { row, at }) => splitAt(reel, row.id, at)),
     },
     {
       id: 'start',
       label: 'Begin the shot here',
       keys: 'i',
       when: has,
-      run: () => ((at) => at && open && trimShot(open, at.row, 'start', at.at))(within()),
+      run: atPlayhead((reel, { row, at }) => trimShot(reel, row, 'start', at)),
     },
     {
       id: 'end',
       label: 'End the shot here',
       keys: 'o',
       when: has,
-      run: () => ((at) => at && open && trimShot(open, at.row, 'end', at.at + 1 - at.planned.frames))(within()),
+      run: atPlayhead((reel, { row, planned, at }) => trimShot(reel, row, 'end', at + 1 - planned.frames)),
     },
     ...([-1, 1] as const).map((by) => ({
       id: by < 0 ? 'shorter' : 'longer',
       label: by < 0 ? 'Shot a frame shorter' : 'Shot a frame longer',
       keys: by < 0 ? 'Minus' : 'Equal',
       when: has,
-      run: () => ((row) => row && open && trimShot(open, row, 'end', by))(one()),
+      run: withOne((reel, row) => trimShot(reel, row, 'end', by)),
     })),
     ...([-1, 1] as const).map((by) => ({
       id: by < 0 ? 'slip.back' : 'slip.on',
       label: by < 0 ? 'Slip the shot a frame back' : 'Slip the shot a frame on',
       when: has,
-      run: () => ((row) => row && open && slipShot(open, row, by))(one()),
+      run: withOne((reel, row) => slipShot(reel, row, by)),
     })),
     ...([-1, 1] as const).map((by) => ({
       id: by < 0 ? 'roll.back' : 'roll.on',
       label: by < 0 ? 'The cut before the shot a frame earlier' : 'The cut before the shot a frame later',
-      when: has,
-      run: () => ((row) => row && open && indexOf(row.id) > 0 && rollCut(open, indexOf(row.id), by))(one()),
+      when: follows,
+      run: withOne((reel, row) => rollCut(reel, indexOf(row.id), by)),
     })),
     {
       id: 'turn',
       label: 'Play the shot the other way',
-      when: () => one()?.body.use.kind === 'move',
-      run: () => ((row) => row && open && turnRound(open, row))(one()),
+      when: () => {
+        const row = one();
+        return row !== null && hasStretch(row.body.use);
+      },
+      run: withOne(turnRound),
     },
     ...(['cut', 'blend', 'dissolve', 'dip'] as const).map((kind) => ({
       id: `join.${kind}`,
       label: kind === 'cut' ? 'Cut to the shot' : `${kind[0]!.toUpperCase()}${kind.slice(1)} into the shot`,
-      when: () => ((row) => row !== null && indexOf(row.id) > 0)(one()),
-      run: () =>
-        ((row) =>
-          row &&
-          open &&
-          setJoin(open, row, kind === 'cut' ? null : { kind, seconds: row.body.join?.seconds ?? JOIN_SECONDS }))(one()),
+      when: follows,
+      run: withOne((reel, row) => joinAs(reel, row, kind)),
     })),
     {
       id: 'join.look',
       label: 'Look at the join before the shot',
-      when: () => ((row) => row !== null && indexOf(row.id) > 0)(one()),
-      run: () => ((row) => row && reelDesk.set({ join: row.id }))(one()),
+      when: follows,
+      run: withOne((_, row) => reelDesk.set({ join: row.id })),
     },
     { id: 'cut.before', label: 'To the cut before', keys: 'ArrowUp', run: () => goToCut(-1) },
     { id: 'cut.after', label: 'To the cut after', keys: 'ArrowDown', run: () => goToCut(1) },
     {
       id: 'here',
       label: 'Choose the shot that is on',
-      run: () =>
-        ((reel) => reel && reel.plan.shots.length > 0 && chooseShot(reel.shots[shotIndexAt(reel.plan, frame())]!.id))(
-          now(),
-        ),
+      run: () => {
+        const reel = now();
+        if (reel && reel.plan.shots.length > 0) chooseShot(reel.shots[shotIndexAt(reel.plan, frame())]!.id);
+      },
     },
   ];
   useCommands(commands.map((command) => ({ ...command, id: `reel.${command.id}`, group: 'Reel' })));

@@ -16,7 +16,7 @@ export interface ReelScenes {
 }
 
 /** What the shots of a reel are seen in: one scene for each light, and for each move that turns its subject. */
-export function useReelScenes({ shots }: Pick<OpenReel, 'shots'>): ReelScenes {
+export function useReelScenes(shots: OpenReel['shots']): ReelScenes {
   const document = useProject();
   const sceneIn = useSceneIn();
   const { move, view } = document;

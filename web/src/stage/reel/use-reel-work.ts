@@ -1,11 +1,14 @@
-import { aspectOf } from '@eskovan/core/document';
+import { aspectOf, type PromisedObject } from '@eskovan/core/document';
 import { needsParts } from '@eskovan/core/move';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { fileUrl } from '../../data/api.ts';
+import { liveRows } from '../../data/changes.ts';
 import { useProject } from '../../data/use-project.ts';
 import { loadPicture, usePictureState } from '../../picture/client.ts';
+import { useKept } from '../../kit/index.ts';
 import { useMoving } from '../../site/use-parts.ts';
 import { useGeometry, usePictureScene, useSite, useSiteData } from '../../site/use-site.ts';
+import type { WishedFor } from '../../picture/ahead.ts';
 import type { ReelFilmSource } from '../../worker/reel-film.ts';
 import type { OrderedShot, ReelOrder, ReelSite } from '../../worker/reel-work.ts';
 import type { OpenReel } from './open-reel.ts';
@@ -16,25 +19,32 @@ import type { ReelScenes } from './use-reel-scenes.ts';
 /** Everything that a film of the reel is made from. */
 export type FilmParts = Pick<ReelFilmSource, 'site' | 'order' | 'scenes'>;
 
-/** Lets workers know the reel, and learns from them what follows from it. */
+/**
+ * Lets workers know the reel, and learns from them what follows from it.
+ * @param of the open reel, or one that it is compared with
+ * @param rows its shots: the same list as long as none of them changes, whatever else of the project does
+ */
 export function useReelWork(
   open: OpenReel | null,
+  rows: OpenReel['shots'],
   scenes: ReelScenes,
+  of: WishedFor = 'open',
 ): { link: ReelLink | null; film: FilmParts | null } {
   const { project, move, view } = useProject();
   const [link, setLink] = useState<ReelLink | null>(null);
   useEffect(() => {
-    const made = new ReelLink();
+    const made = new ReelLink(of);
     setLink(made);
     return () => {
       made.close();
-      clearFacts();
+      if (of === 'open') clearFacts();
+      else setFacts({ besideKeys: [] });
     };
-  }, []);
+  }, [of]);
 
   const shots = useMemo(
     () =>
-      (open?.shots ?? []).map(({ id, name, body }): OrderedShot => {
+      rows.map(({ id, name, body }): OrderedShot => {
         const { use } = body;
         const row = use.kind === 'move' ? move.find((one) => one.id === use.move && one.deleted === null) : undefined;
         const still = use.kind === 'view' ? view.find((one) => one.id === use.view && one.deleted === null) : undefined;
@@ -45,11 +55,13 @@ export function useReelWork(
           move: row ? { id: row.id, body: row.body } : null,
           view: still ? { pose: still.body.pose, lens: still.body.lens } : null,
           scene: scenes.sceneOf(id),
+          number: still && body.numbered ? liveRows(view).indexOf(still) + 1 : null,
         };
       }),
-    [open?.shots, move, view, scenes],
+    [rows, move, view, scenes],
   );
-  const site = useReelSite(shots);
+  const promised = useKept((of === 'open' && open?.row.body.promisedObjects) || NONE);
+  const site = useReelSite(shots, promised.length > 0);
   const [sited, setSited] = useState<ReelSite | null>(null);
   useEffect(() => {
     if (!link || !site) return;
@@ -73,7 +85,6 @@ export function useReelWork(
 
   const { data } = useSiteData();
   const storeys = data?.survey.storeys;
-  const plan = open?.plan;
   const { frame: whole } = project.body;
   const order = useMemo(
     (): ReelOrder | null =>
@@ -95,19 +106,21 @@ export function useReelWork(
   const known = useReelFacts((state) => state.measured);
   useEffect(() => {
     if (!link || !sited || !order || !storeys) return;
-    void link.ask({ order, plan, storeys }).catch(() => setFacts({ current: false }));
-  }, [link, sited, order, storeys, plan, known]);
+    void link.ask({ order, storeys, promised }).catch(() => setFacts({ current: false }));
+  }, [link, sited, order, storeys, promised, known]);
   return {
     link: sited ? link : null,
     film: site && order ? { site, order, scenes: scenes.scenes } : null,
   };
 }
 
-/** What moves are in, as far as these shots need it. */
-function useReelSite(shots: readonly OrderedShot[]): ReelSite | null {
+const NONE: readonly PromisedObject[] = [];
+
+/** What moves are in, as far as these shots need it. @param objects objects are looked for */
+function useReelSite(shots: readonly OrderedShot[], objects: boolean): ReelSite | null {
   const { body: project } = useProject().project;
   const site = useSite();
-  const asksParts = shots.some(({ move }) => move && needsParts(move.body));
+  const asksParts = objects || shots.some(({ move }) => move && needsParts(move.body));
   const { parts, moving } = useMoving(asksParts);
   const geometry = useGeometry();
   const held = usePictureState((state) => state.geometry);

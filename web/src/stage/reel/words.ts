@@ -63,6 +63,10 @@ export function noteSentence(note: CutNote): string {
   }
 }
 
+/** Of a cut-out that loses what is looked at for so many seconds. */
+export const outsideText = (seconds: number): string =>
+  `What it looks at is outside the cut-out ${seconds < 0.05 ? 'for a moment' : `for ${seconds.toFixed(1)} s`}.`;
+
 /** A proposal in a few words. @param names of the two shots */
 export function matchText({ kind, by }: Match, [first, second]: readonly [string, string], rate: Rate): string {
   const seconds = by === null ? '' : `${frameTime(Math.abs(by), rate).toFixed(1)} s`;

@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
-import { describeRate, secondsLeft } from './describe.ts';
+import { rateText } from '../shared/rates.ts';
+import { secondsLeft } from './describe.ts';
 
 describe('render jobs', () => {
   test('the time left follows from how it has gone so far', () => {
@@ -12,5 +13,6 @@ describe('render jobs', () => {
   test.each([
     [{ num: 24, den: 1 }, '24'],
     [{ num: 30_000, den: 1001 }, '29.97'],
-  ])('rates are said as people say them', (rate, words) => expect(describeRate(rate)).toBe(words));
+    [{ num: 24_000, den: 1001 }, '23.976'],
+  ])('rates are said as people say them', (rate, words) => expect(rateText(rate)).toBe(words));
 });

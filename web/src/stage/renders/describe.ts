@@ -1,4 +1,3 @@
-import type { Rate } from '@eskovan/core/document';
 import type { RenderJob } from '../shared/render-jobs.ts';
 
 /** Seconds until a job is done, from how it has gone so far; null while nobody can tell. */
@@ -6,5 +5,3 @@ export function secondsLeft(job: Pick<RenderJob, 'done' | 'frames' | 'started' |
   if (job.state !== 'drawing' || job.done < 2) return null;
   return ((now - job.started) / 1000 / job.done) * (job.frames - job.done);
 }
-
-export const describeRate = (rate: Rate) => (rate.den === 1 ? String(rate.num) : (rate.num / rate.den).toFixed(2));

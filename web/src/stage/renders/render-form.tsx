@@ -8,7 +8,7 @@ import { useProject } from '../../data/use-project.ts';
 import { useLight, usePictureScene, useSite } from '../../site/use-site.ts';
 import { Button, Card, Line, NumberField, Select, Value } from '../../kit/index.ts';
 import { useCompiledMove } from '../shared/use-compiled-move.ts';
-import { describeRate } from './describe.ts';
+import { rateText } from '../shared/rates.ts';
 import { evenPixels, QUALITIES, SHUTTERS, SIZES } from '../shared/render-options.ts';
 import { startRender } from '../shared/render-jobs.ts';
 
@@ -133,7 +133,7 @@ export function RenderForm() {
           <Line label="Gives">
             <Value>
               {pixels.width} × {pixels.height}
-              {move && `, ${frames} frames at ${describeRate(rate)}`}
+              {move && `, ${frames} frames at ${rateText(rate)}`}
             </Value>
           </Line>
           {view && quality === 'fine' && (

@@ -10,7 +10,8 @@ import { Button, Card, cx, Empty, Panels, Progress } from '../../kit/index.ts';
 import { NeedsModel } from '../shared/needs-model.tsx';
 import { RenderForm } from './render-form.tsx';
 import { takeLabel } from '../shared/take-label.ts';
-import { describeRate, secondsLeft } from './describe.ts';
+import { rateText } from '../shared/rates.ts';
+import { secondsLeft } from './describe.ts';
 import { dropRender, useRenderJobs, type RenderJob } from '../shared/render-jobs.ts';
 
 /** Drafts first, finals later; every take is kept. */
@@ -134,7 +135,7 @@ function Player({ take }: { take: Row<'take'> }) {
         <p className="font-mono text-sm text-surround-soft">
           {body.width} × {body.height}
           {body.kind === 'video' &&
-            ` · ${body.frames} frames · ${timecodeOf(body.frames, body.rate)} at ${describeRate(body.rate)} · ${frameTime(body.frames, body.rate).toFixed(2)} s`}
+            ` · ${body.frames} frames · ${timecodeOf(body.frames, body.rate)} at ${rateText(body.rate)} · ${frameTime(body.frames, body.rate).toFixed(2)} s`}
           {` · ${body.subframes} passes · ${(body.file.size / 1024 ** 2).toFixed(1)} MB`}
         </p>
         <a

@@ -1,4 +1,4 @@
-import type { Change, Facet } from '@eskovan/core/document';
+import { ownName, type Change, type Facet } from '@eskovan/core/document';
 
 const WORDS: Readonly<Record<string, string>> = {
   eyeHeight: 'eye height',
@@ -22,7 +22,7 @@ export function facetInWords(facet: Facet): string {
   if (of === 'order') return 'place in the list';
   if (member === undefined) return 'content';
   const words = WORDS[member] ?? member.replace(/([A-Z])/g, ' $1').toLowerCase();
-  return entry === undefined ? words : `${words} of ${entry.split(' / ').at(-1)}`;
+  return entry === undefined ? words : `${words} of ${ownName(entry)}`;
 }
 
 /** A value in a few words; shapes are said by what they hold. */

@@ -2,7 +2,7 @@ import type { Row } from '@eskovan/core/document';
 import { X } from 'lucide-react';
 import { useState } from 'react';
 import { fileUrl } from '../../data/api.ts';
-import { Button, cx, Segmented, Select, useObjectUrl } from '../../kit/index.ts';
+import { Button, cx, Segmented, Select, useObjectUrl, Wipe } from '../../kit/index.ts';
 import { useAsidePicture } from '../../picture/use-aside-picture.ts';
 import { lensText } from '../shared/lens-text.ts';
 import { useCompared, type Compared, type Link } from './use-compared.ts';
@@ -49,7 +49,7 @@ export function CompareViews({ rows, onClose, onChoose }: CompareViewsProps) {
       <div className="min-h-0 flex-1 p-3 pt-0">
         {way === 'beside' && <Beside compared={compared} onChoose={onChoose} />}
         {way === 'flick' && <Flick compared={compared} />}
-        {way === 'wipe' && <Wipe compared={compared} />}
+        {way === 'wipe' && <OnBothSides compared={compared} />}
       </div>
     </div>
   );
@@ -100,29 +100,16 @@ function Flick({ compared }: { compared: readonly Compared[] }) {
   );
 }
 
-function Wipe({ compared }: { compared: readonly Compared[] }) {
-  const [part, setPart] = useState(50);
+function OnBothSides({ compared }: { compared: readonly Compared[] }) {
   const [left, right] = [compared[0]!, compared[1]!];
   return (
     <div className="flex h-full flex-col">
-      <div className="relative min-h-0 flex-1">
-        <Picture one={right} />
-        <span className="absolute inset-0" style={{ clipPath: `inset(0 ${100 - part}% 0 0)` }}>
-          <Picture one={left} />
-        </span>
-        <span aria-hidden className="absolute inset-y-0 w-px bg-white/80" style={{ left: `${part}%` }} />
-        <input
-          type="range"
-          autoFocus
-          aria-label="Edge between the two views"
-          aria-valuetext={`${part} % of ${left.row.name}`}
-          min={0}
-          max={100}
-          value={part}
-          onChange={(event) => setPart(Number(event.target.value))}
-          className="absolute inset-x-0 bottom-1 accent-ochre"
-        />
-      </div>
+      <Wipe
+        left={<Picture one={left} />}
+        right={<Picture one={right} />}
+        label="Edge between the two views"
+        name={left.row.name}
+      />
       <div className="flex justify-between">
         <Caption one={left} />
         <Caption one={right} />

@@ -1,3 +1,4 @@
+import { ownName } from '@eskovan/core/document';
 import type { Suggestion } from '@eskovan/core/suggest';
 
 /** A term is worth a word from here on, 0…1. */
@@ -26,4 +27,3 @@ export function whySuggested({ room, terms, depth, subject }: Suggestion): strin
 }
 
 /** The last part of a name that a model's groups make long. */
-const ownName = (name: string): string => name.split(' / ').at(-1)!;

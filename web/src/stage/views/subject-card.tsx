@@ -1,4 +1,4 @@
-import type { Lens, Pose } from '@eskovan/core/document';
+import { ownName, type Lens, type Pose } from '@eskovan/core/document';
 import { fitted, fromSide, lookingAt, SIDES } from '@eskovan/core/framing';
 import { anglesOf, middle, toRadians } from '@eskovan/core/geometry';
 import { Crosshair, Eye, X } from 'lucide-react';
@@ -34,14 +34,14 @@ export function SubjectCard({ now, lens, aspect, north }: SubjectCardProps) {
   const [fill, setFill] = useState(FIRST_FILL);
   const [down, setDown] = useState(FIRST_DOWN);
   const choosing = pressing === 'subject';
-  const name = subject?.name.split(' / ').at(-1);
+  const name = subject && ownName(subject.name);
   const frameFrom = async (side: number, angle: number) => {
     if (!subject) return;
     const orientation = fromSide(side, angle, north);
     const camera = fitted(subject.bounds, orientation, { lens, aspect, fill });
     scoutAs(camera);
     const between = await inBetween(camera.pose.position, subject);
-    if (between) toast(`“${between.split(' / ').at(-1)}” stands between the camera and “${name}”.`);
+    if (between) toast(`“${ownName(between)}” stands between the camera and “${name}”.`);
   };
   return (
     <Card

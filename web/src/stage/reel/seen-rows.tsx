@@ -1,11 +1,11 @@
-import type { RoomCover } from '@eskovan/core/check';
 import { LABELS, type StripScale } from '../../strips/scales.ts';
+import type { Seen } from './seen.ts';
 
-/** Colours of rooms, one after the other: they are named as well. */
+/** Colours of what is seen, one after the other: it is named as well. */
 const COLOURS = ['var(--slate)', 'var(--moss)', 'var(--ochre)', 'var(--plum)', 'var(--indigo)', 'var(--rust)'];
 
-interface RoomRowsProps {
-  cover: readonly RoomCover[];
+interface SeenRowsProps {
+  seen: readonly Seen[];
   scale: StripScale;
   top: number;
   rowHeight: number;
@@ -13,16 +13,19 @@ interface RoomRowsProps {
   rows: number;
 }
 
-/** Which rooms are seen when, under the same axis as the shots. */
-export function RoomRows({ cover, scale, top, rowHeight, rows }: RoomRowsProps) {
-  const shown = seenRooms(cover).slice(0, rows);
+/** Which rooms, and which of the promised objects, are seen when, under the same axis as the shots. */
+export function SeenRows({ seen, scale, top, rowHeight, rows }: SeenRowsProps) {
+  const objects = seen.filter(({ kind }) => kind === 'object');
+  const rooms = seen.filter(({ kind }) => kind === 'room');
+  const shown = [...rooms.slice(0, Math.max(0, rows - objects.length)), ...objects].slice(0, rows);
   const [from, to] = scale.ends;
   return (
     <g fontSize="11" fill="var(--ink-soft)">
-      {shown.map(({ room, storey, spans }, i) => (
-        <g key={`${storey} ${room}`}>
+      {shown.map(({ key, name, where, kind, spans }, i) => (
+        <g key={key}>
           <text x={LABELS - 8} y={top + i * rowHeight + rowHeight * 0.78} textAnchor="end">
-            {room.length > 14 ? `${room.slice(0, 13)}…` : room}
+            <title>{where}</title>
+            {name.length > 14 ? `${name.slice(0, 13)}…` : name}
           </text>
           {spans.map(([a, b], k) => {
             const [left, right] = [Math.max(a, from), Math.min(b, to)];
@@ -32,8 +35,8 @@ export function RoomRows({ cover, scale, top, rowHeight, rows }: RoomRowsProps) 
                 key={k}
                 x={scale.x(left)}
                 width={Math.max(1, scale.x(right) - scale.x(left))}
-                y={top + i * rowHeight + 2}
-                height={rowHeight - 5}
+                y={top + i * rowHeight + (kind === 'room' ? 2 : 4)}
+                height={rowHeight - (kind === 'room' ? 5 : 9)}
                 rx={2.5}
                 fill={COLOURS[i % COLOURS.length]}
                 fillOpacity="0.62"
@@ -45,7 +48,3 @@ export function RoomRows({ cover, scale, top, rowHeight, rows }: RoomRowsProps) 
     </g>
   );
 }
-
-/** Rooms in the order in which they are seen first. */
-export const seenRooms = (cover: readonly RoomCover[]): RoomCover[] =>
-  cover.filter(({ seen }) => seen > 0.05).sort((a, b) => (a.spans[0]?.[0] ?? 0) - (b.spans[0]?.[0] ?? 0));

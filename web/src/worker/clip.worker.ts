@@ -1,0 +1,22 @@
+import { Clip, ClipError } from '@eskovan/render';
+import * as Comlink from 'comlink';
+
+const api = {
+  /**
+   * How long a film is, seconds, once it is certain that it can be shown.
+   * @throws ClipError, whose words are for people
+   */
+  async durationOf(file: File): Promise<number> {
+    const clip = await Clip.open(file, file.name);
+    try {
+      if (!(await clip.at(0).catch(() => null)))
+        throw new ClipError(`No picture of ${file.name} could be read: the file is damaged, or not whole.`);
+      return clip.duration;
+    } finally {
+      clip.close();
+    }
+  },
+};
+
+export type ClipWorker = typeof api;
+Comlink.expose(api);
