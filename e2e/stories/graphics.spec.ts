@@ -55,7 +55,7 @@ const filmsOnDisk = (page: Page) =>
 
 async function orderFilm(page: Page): Promise<void> {
   await page.getByRole('link', { name: 'Renders' }).click();
-  await choose(page, { Size: /640/, Quality: /Draft/ });
+  await choose(page, { Size: /320/, Quality: /Draft/ });
   const button = page.getByRole('button', { name: 'Render film' });
   await expect(button).toBeEnabled({ timeout: 60_000 });
   await button.click();
@@ -106,7 +106,7 @@ test('a graphics card that is taken away and comes back costs nothing: not the p
     const take = async () => (await documentOf(page.request, projectId)).take[0];
     await expect.poll(take, { timeout: 90_000 }).toBeTruthy();
     const bytes = await (await page.request.get(`/api/files/${(await take())!.body.file.sha256}`)).body();
-    expect(probe(bytes, projectId)).toEqual({ codec: 'h264', frames: 50, rate: '25/1', width: 640, height: 360 });
+    expect(probe(bytes, projectId)).toEqual({ codec: 'h264', frames: 50, rate: '25/1', width: 320, height: 180 });
     for (const frame of greyFrames(bytes, projectId)) {
       const mean = frame.reduce((sum, value) => sum + value, 0) / frame.length;
       // Neither empty nor burnt out.

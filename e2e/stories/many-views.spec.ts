@@ -53,7 +53,7 @@ test('twenty views by mouse, ten by keys alone; named, moved, tagged, taken back
 }) => {
   test.setTimeout(400_000);
   // The whole house is in the plan, whichever view it brings in.
-  await page.setViewportSize({ width: 1400, height: 1300 });
+  await page.setViewportSize({ width: 1100, height: 1300 });
   const projectId = await newProject(page, 'Many views');
   await bringIn(page, { name: 'house.glb', bytes: await foreignModel() });
   await page.getByRole('link', { name: 'Views' }).click();

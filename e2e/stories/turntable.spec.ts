@@ -118,13 +118,13 @@ test('a turntable of five seconds with a lens from 50 to 100 mm, made by hand, c
 
   await test.step('the film has 125 frames, and the last one is not the first', async () => {
     await page.getByRole('link', { name: 'Renders' }).click();
-    await choose(page, { Size: /640/, Quality: /Draft/, 'Shutter open': /An instant/ });
-    await expect(page.getByText('640 × 360, 125 frames at 25')).toBeVisible();
+    await choose(page, { Size: /320/, Quality: /Draft/, 'Shutter open': /An instant/ });
+    await expect(page.getByText('320 × 180, 125 frames at 25')).toBeVisible();
     await page.getByRole('button', { name: 'Render film' }).click();
     const take = async () => (await documentOf(page.request, projectId)).take[0];
     await expect.poll(take, { timeout: 120_000 }).toBeTruthy();
     const bytes = await (await page.request.get(`/api/files/${(await take())!.body.file.sha256}`)).body();
-    expect(probe(bytes, projectId)).toEqual({ codec: 'h264', frames: 125, rate: '25/1', width: 640, height: 360 });
+    expect(probe(bytes, projectId)).toEqual({ codec: 'h264', frames: 125, rate: '25/1', width: 320, height: 180 });
     const frames = greyFrames(bytes, projectId);
     const [step, seam] = [difference(frames[0]!, frames[1]!), difference(frames[124]!, frames[0]!)];
     // Over the seam it goes on as it does within: neither still nor with a jump.

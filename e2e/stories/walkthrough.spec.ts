@@ -36,7 +36,7 @@ async function draft(page: Page, projectId: string): Promise<void> {
       .getByRole('option', { name: `Move: ${row.name}` })
       .last()
       .click();
-    await choose(page, { Size: /640/, Quality: /Draft/ });
+    await choose(page, { Size: /320/, Quality: /Draft/ });
     const to = page.getByLabel('To, s');
     await to.fill('1s');
     await to.press('Enter');
@@ -47,7 +47,7 @@ async function draft(page: Page, projectId: string): Promise<void> {
       .toBe(takes + 1);
     const take = (await documentOf(page.request, projectId)).take.at(-1)!;
     const bytes = await (await page.request.get(`/api/files/${take.body.file.sha256}`)).body();
-    expect(probe(bytes, projectId)).toMatchObject({ codec: 'h264', width: 640, height: 360 });
+    expect(probe(bytes, projectId)).toMatchObject({ codec: 'h264', width: 320, height: 180 });
   });
 }
 
@@ -129,7 +129,7 @@ async function walkThrough(page: Page, { projectId, places, thing, seconds, seat
       await expect(async () => {
         if (await fine.isVisible()) return;
         await page.mouse.move(640, 20);
-        await fix.first().hover();
+        await fix.first().hover({ timeout: 2000 });
         await expect(page.getByText(/, as it would be$/)).toBeVisible({ timeout: 2000 });
       }).toPass({ timeout: 20_000 });
       if (await fine.isVisible()) break;

@@ -49,7 +49,7 @@ export async function drawPictures(
     await page.getByRole('option', { name: /Draft/ }).click();
     // A part of it is enough to see what a take is; all of it would keep the first start waiting.
     const to = page.getByLabel('To, s');
-    await to.fill('3s');
+    await to.fill('2s');
     await to.press('Enter');
     await page.getByRole('button', { name: 'Render film' }).click();
     await page.locator('video').waitFor({ timeout: 900_000 });

@@ -68,7 +68,9 @@ export function MovesScreen() {
   usePlayback(duration, move?.loops ?? false);
   const calmKept = useDeferredValue(kept);
   const keptMove = useCompiledMove(calmKept);
-  const { findings, current, cover } = useFindings(calmKept, keptMove);
+  const { findings, current: answered, cover } = useFindings(calmKept, keptMove);
+  // Until the cards have come to what a hand has just made, nothing is said of that.
+  const current = answered && calmKept === kept;
   const ground = useMemo(() => (site ? new Ground(site.footing.floors, site.survey) : null), [site]);
 
   const held = useUnkeptPoses(project.id, row, move);

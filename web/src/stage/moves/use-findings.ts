@@ -1,7 +1,7 @@
 import { checkMove, type CoveredStorey, type Finding, type RoomCover } from '@eskovan/core/check';
 import { aspectOf, type MoveBody } from '@eskovan/core/document';
 import { needsParts, type CompiledMove } from '@eskovan/core/move';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { fileUrl } from '../../data/api.ts';
 import { useProject } from '../../data/use-project.ts';
 import { useMoving } from '../../site/use-parts.ts';
@@ -26,7 +26,7 @@ export function useFindings(body: MoveBody | null, move: CompiledMove | null): C
   const { data } = useSiteData();
   const asksParts = body !== null && needsParts(body);
   const { parts, moving } = useMoving(asksParts);
-  const [answer, setAnswer] = useState<{ body: MoveBody; findings: readonly Finding[] } | null>(null);
+  const [answer, setAnswer] = useState<{ order: CheckOrder; findings: readonly Finding[] } | null>(null);
   const [cover, setCover] = useState<readonly RoomCover[] | null>(null);
   const desk = useRef<CheckDesk | null>(null);
   useEffect(
@@ -41,28 +41,26 @@ export function useFindings(body: MoveBody | null, move: CompiledMove | null): C
   const floor = site?.floor.sha256 ?? null;
   const footing = data?.footing ?? null;
   const survey = data?.survey ?? null;
+  const order = useMemo(
+    (): CheckOrder | null =>
+      body && floor
+        ? { floorUrl: fileUrl(floor), body, walker, limits, aspect, parts: asksParts ? parts : [], moving }
+        : null,
+    [body, floor, walker, limits, aspect, asksParts, parts, moving],
+  );
   useEffect(() => {
-    if (!body || !move || !floor || !footing) return;
+    if (!order || !move || !footing) return;
     desk.current ??= new CheckDesk();
-    const order: CheckOrder = {
-      floorUrl: fileUrl(floor),
-      body,
-      walker,
-      limits,
-      aspect,
-      parts: asksParts ? parts : [],
-      moving,
-    };
     desk.current.ask(order, {
       storeys: survey!.storeys,
-      onAnswer: (findings) => setAnswer({ body, findings }),
+      onAnswer: (findings) => setAnswer({ order, findings }),
       onCover: setCover,
       // Without a worker the page looks itself: slower, and the same.
       otherwise: () => checkMove(move, footing, limits, walker, aspect),
     });
-  }, [body, move, floor, footing, walker, limits, aspect, asksParts, parts, moving, survey]);
+  }, [order, move, footing, walker, limits, aspect, survey]);
   if (!answer || !body) return NOTHING;
-  return { findings: answer.findings, current: answer.body === body, cover };
+  return { findings: answer.findings, current: answer.order === order, cover };
 }
 
 interface Question {

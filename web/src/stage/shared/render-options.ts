@@ -1,5 +1,7 @@
 /** How large a picture may be rendered. */
 export const SIZES = [
+  // Quick enough to judge the pace of a minute.
+  { value: '180', label: '320 px wide, for the pace', width: 320 },
   { value: '360', label: '640 px wide, small', width: 640 },
   { value: '720', label: '1280 px wide', width: 1280 },
   { value: '1080', label: '1920 px wide', width: 1920 },
