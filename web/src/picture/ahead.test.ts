@@ -15,6 +15,10 @@ const api = {
     if (failing.has(picture.name)) throw new Error('no picture');
     return `picture of ${picture.name}`;
   },
+  glance: (picture: { name: string }) => {
+    asked.push(`glance ${picture.name}`);
+    return `glance of ${picture.name}`;
+  },
   /** Takes as long as it is not told to give way, where it is told so at all. */
   show: async (picture: { name: string }) => {
     asked.push(`sharp ${picture.name}`);
@@ -104,6 +108,20 @@ describe('frames drawn ahead', () => {
     // What is kept is not drawn again.
     await desk.now(wish('a'));
     expect(asked).toHaveLength(3);
+  });
+
+  test('a passing look is not kept; of frames that a hand has run over none is drawn', async () => {
+    const store = start();
+    desk.pause(true);
+    let at = 'a';
+    const looks = ['a', 'b', 'c'].map((key) => {
+      at = key;
+      return desk.glance(wish(key), () => at === key);
+    });
+    // The first one had its turn at once.
+    expect(await Promise.all(looks)).toEqual(['glance of a', null, 'glance of c']);
+    expect(asked).toEqual(['glance a', 'glance c']);
+    expect(store.kept.size).toBe(0);
   });
 
   test('a picture that is being sharpened gives way to what is waited for, and is begun anew', async () => {

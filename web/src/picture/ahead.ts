@@ -131,6 +131,24 @@ export class AheadDesk {
   }
 
   /**
+   * One frame now, for a passing look: as it is kept, or, where it is not drawn yet, as quickly as this machine can. It is
+   * not kept.
+   * @param stillWanted asked when its turn comes: of frames that a hand runs over only the last one is drawn
+   * @returns null where it is not wanted any more, or cannot be drawn
+   */
+  glance(wish: AheadWish, stillWanted: () => boolean): Promise<ImageBitmap | null> {
+    return this.soon(async () => {
+      if (!stillWanted()) return null;
+      const known = await this.store.get(wish.key);
+      if (known) return createImageBitmap(known).catch(() => null);
+      const { picture } = await wish.picture();
+      const made = await this.orBroken(({ remote }) => remote.glance(picture, wish.size));
+      this.failures = 0;
+      return made;
+    });
+  }
+
+  /**
    * One frame at the size that it is looked at, sharp: when hands rest. Whatever is waited for meanwhile comes first; then
    * it is begun anew.
    * @param stillWanted asked when its turn comes

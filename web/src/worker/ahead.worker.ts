@@ -29,18 +29,26 @@ const QUICK = 30;
 const LARGER = 1.6;
 let took = Infinity;
 
+/** Where it takes longer, a frame is so much smaller for a passing look: it is there in half the time. */
+const SMALLER = 0.5;
+
 /** What a camera sees in one plain pass, a little larger. */
-async function plainBitmap({ scene, sample }: SceneLayer, size: PictureSize): Promise<ImageBitmap> {
-  const renderer = await drawers.of(scene);
-  const by = took < QUICK ? LARGER : 1;
-  const larger = { width: Math.round(by * size.width), height: Math.round(by * size.height) };
+async function plainBitmap(layer: SceneLayer, size: PictureSize): Promise<ImageBitmap> {
   const began = performance.now();
-  const bitmap = await unbroken(renderer, () => renderer.draw(sample, larger, true), {
-    wasted: (empty) => empty.close(),
-  });
+  const bitmap = await drawn(layer, size, took < QUICK ? LARGER : 1);
   took = performance.now() - began;
   return bitmap;
 }
+
+async function drawn({ scene, sample }: SceneLayer, size: PictureSize, by: number): Promise<ImageBitmap> {
+  const renderer = await drawers.of(scene);
+  return unbroken(renderer, () => renderer.draw(sample, scaled(size, by), true), { wasted: (empty) => empty.close() });
+}
+
+const scaled = ({ width, height }: PictureSize, by: number): PictureSize => ({
+  width: Math.round(by * width),
+  height: Math.round(by * height),
+});
 
 /** Somebody waits for something else. */
 let inTheWay = false;
@@ -55,13 +63,15 @@ async function sharpBitmap({ scene, sample }: SceneLayer, size: PictureSize, pas
   return bitmap;
 }
 
+type DrawScene = (layer: SceneLayer) => Promise<ImageBitmap>;
+
 /** Draws a frame as a whole. */
-async function put(pen: Pen, picture: ReelPicture, size: PictureSize, passes: number): Promise<void> {
+async function put(pen: Pen, picture: ReelPicture, size: PictureSize, scene: DrawScene): Promise<void> {
   const plain = plainSample(picture);
   if (!plain) await faces;
   pen.imageSmoothingQuality = 'medium';
   await compose(pen, size, picture, {
-    scene: (layer) => (passes > 0 ? sharpBitmap(layer, size, passes) : plainBitmap(layer, size)),
+    scene,
     file: (sha256) => images.of(sha256),
     clip: (sha256, time) => clips.at(sha256, time),
   });
@@ -76,8 +86,18 @@ const api = {
       const canvas = new OffscreenCanvas(size.width, size.height);
       kept = { canvas, pen: canvas.getContext('2d', { alpha: false })! };
     }
-    await put(kept.pen, picture, size, 0);
+    await put(kept.pen, picture, size, (layer) => plainBitmap(layer, size));
     return kept.canvas.convertToBlob({ type: 'image/jpeg', quality: 0.86 });
+  },
+
+  /** A frame to look at in passing. */
+  async glance(picture: ReelPicture, size: PictureSize): Promise<ImageBitmap> {
+    const by = took < QUICK ? 1 : SMALLER;
+    const draw = (layer: SceneLayer) => drawn(layer, size, by);
+    const plain = plainSample(picture);
+    // Words and cards are drawn at the whole size: they cost nothing.
+    const bitmap = plain ? await draw(plain) : await whole(picture, size, draw);
+    return Comlink.transfer(bitmap, [bitmap]);
   },
 
   /** A frame to look at; null where it gave way to something else. */
@@ -85,7 +105,8 @@ const api = {
     inTheWay = false;
     const plain = plainSample(picture);
     try {
-      const bitmap = plain ? await sharpBitmap(plain, size, passes) : await whole(picture, size, passes);
+      const draw = (layer: SceneLayer) => sharpBitmap(layer, size, passes);
+      const bitmap = plain ? await draw(plain) : await whole(picture, size, draw);
       return Comlink.transfer(bitmap, [bitmap]);
     } catch (error) {
       if (error instanceof GaveWay) return null;
@@ -99,9 +120,9 @@ const api = {
   },
 };
 
-async function whole(picture: ReelPicture, size: PictureSize, passes: number): Promise<ImageBitmap> {
+async function whole(picture: ReelPicture, size: PictureSize, scene: DrawScene): Promise<ImageBitmap> {
   const canvas = new OffscreenCanvas(size.width, size.height);
-  await put(canvas.getContext('2d')!, picture, size, passes);
+  await put(canvas.getContext('2d')!, picture, size, scene);
   return canvas.transferToImageBitmap();
 }
 

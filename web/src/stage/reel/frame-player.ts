@@ -25,6 +25,9 @@ export class FramePlayer {
   private readonly ready = new Map<string, Promise<ImageBitmap | null>>();
   private wanted: ShownFrame | null = null;
   private shownKey: string | null = null;
+  /** Frames are asked for one after the other; the number of the last one, and of the one that is shown. */
+  private asked = 0;
+  private shown = 0;
   private timer: ReturnType<typeof setTimeout> | undefined;
   private played = 0;
   private late = 0;
@@ -53,7 +56,11 @@ export class FramePlayer {
     if (key !== this.shownKey) {
       this.canvas.dataset['sharp'] = 'false';
       void this.bring(key, frame);
-    } else this.tell(frame);
+    } else {
+      // What was asked for before comes too late.
+      this.shown = this.asked += 1;
+      this.tell(frame);
+    }
     if (!playing) this.timer = setTimeout(() => void this.sharpen(key, wanted), REST);
   }
 
@@ -87,6 +94,7 @@ export class FramePlayer {
 
   private async bring(key: string, frame: number): Promise<void> {
     const playing = this.wanted?.playing ?? false;
+    const asked = (this.asked += 1);
     const held = this.ready.get(key);
     this.ready.delete(key);
     let bitmap = await (held ?? this.read(key));
@@ -97,16 +105,15 @@ export class FramePlayer {
       }
       return;
     }
-    if (!bitmap && this.isWanted(key)) {
-      const drawn = await this.desk.now({ key, size: this.size, picture: () => this.pictureOf(frame) });
-      bitmap = drawn && (await createImageBitmap(drawn).catch(() => null));
-    }
+    const wish = { key, size: this.size, picture: () => this.pictureOf(frame) };
+    bitmap ??= await this.desk.glance(wish, () => this.isWanted(key));
     if (!bitmap) return;
-    // What comes late must not replace what is newer, but something is better than nothing while one is dragging through.
-    if (this.closed || (this.shownKey !== null && !this.isNear(frame))) {
+    // What comes late must not replace what is newer; but something is better than nothing while one is dragging through.
+    if (this.closed || asked < this.shown || (playing && !this.isNear(frame))) {
       bitmap.close();
       return;
     }
+    this.shown = asked;
     this.put(bitmap, key, frame, false);
   }
 
@@ -114,7 +121,7 @@ export class FramePlayer {
     return !this.closed && this.wanted !== null && this.wanted.keys[this.wanted.frame] === key;
   }
   private isNear(frame: number): boolean {
-    return this.wanted !== null && Math.abs(this.wanted.frame - frame) <= (this.wanted.playing ? 1 : 25);
+    return this.wanted !== null && Math.abs(this.wanted.frame - frame) <= 1;
   }
 
   private put(bitmap: ImageBitmap, key: string, frame: number, sharp: boolean): void {
