@@ -1,5 +1,5 @@
 import { Moon, Redo2, Settings2, Sun, Undo2 } from 'lucide-react';
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import { Link, NavLink } from 'react-router';
 import { useUndo } from '../data/undo.ts';
 import { useProject } from '../data/use-project.ts';
@@ -14,8 +14,11 @@ import { applyTheme, useTheme } from '../kit/theme.ts';
 /** Where we are, what is saved, undo and redo. */
 export function TopBar() {
   const { project } = useProject();
-  const past = useUndo((state) => state.past[project.id]?.length ?? 0);
-  const future = useUndo((state) => state.future[project.id]?.length ?? 0);
+  return <Bar id={project.id} name={project.name} round={project.body.round} />;
+}
+
+/** It stands over everything: an edit draws of it only what that changes. */
+const Bar = memo(function Bar({ id, name, round }: { id: string; name: string; round: string }) {
   const [settings, setSettings] = useState(false);
   const theme = useTheme();
   const otherTheme = theme === 'day' ? 'evening' : 'day';
@@ -25,10 +28,10 @@ export function TopBar() {
         <Mark />
       </Link>
       <div className="flex max-w-80 min-w-0 items-baseline gap-1.5">
-        <h1 className="truncate text-[14px] font-semibold" title={project.name}>
-          {project.name}
+        <h1 className="truncate text-[14px] font-semibold" title={name}>
+          {name}
         </h1>
-        <span className="shrink-0 text-ink-faint">/ {project.body.round}</span>
+        <span className="shrink-0 text-ink-faint">/ {round}</span>
       </div>
       <nav aria-label="Stages" className="ml-2 flex gap-0.5">
         {STAGES.map((stage) => (
@@ -48,13 +51,8 @@ export function TopBar() {
       </nav>
       <div className="ml-auto flex items-center gap-2">
         <SavedNote />
-        <People projectId={project.id} />
-        <Button icon={<Undo2 size={14} />} disabled={past === 0} onClick={() => runCommand('edit.undo')}>
-          Undo
-        </Button>
-        <Button icon={<Redo2 size={14} />} disabled={future === 0} onClick={() => runCommand('edit.redo')}>
-          Redo
-        </Button>
+        <People projectId={id} />
+        <UndoAndRedo projectId={id} />
         <Hint text={`Switch to ${otherTheme} colours`}>
           <Button
             tone="quiet"
@@ -74,5 +72,20 @@ export function TopBar() {
       </div>
       <ProjectSettings open={settings} onClose={() => setSettings(false)} />
     </header>
+  );
+});
+
+function UndoAndRedo({ projectId }: { projectId: string }) {
+  const canUndo = useUndo((state) => (state.past[projectId]?.length ?? 0) > 0);
+  const canRedo = useUndo((state) => (state.future[projectId]?.length ?? 0) > 0);
+  return (
+    <>
+      <Button icon={<Undo2 size={14} />} disabled={!canUndo} onClick={() => runCommand('edit.undo')}>
+        Undo
+      </Button>
+      <Button icon={<Redo2 size={14} />} disabled={!canRedo} onClick={() => runCommand('edit.redo')}>
+        Redo
+      </Button>
+    </>
   );
 }

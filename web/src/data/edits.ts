@@ -14,7 +14,7 @@ import {
   type ProjectDocument,
   type Row,
 } from '@eskovan/core/document';
-import { QueryClient } from '@tanstack/react-query';
+import { notifyManager, QueryClient } from '@tanstack/react-query';
 import { create } from 'zustand';
 import { applyChanges, changing, findRow, liveRows, making } from './changes.ts';
 import { sendEdit } from './door.ts';
@@ -23,6 +23,9 @@ import { BrowserOutboxStorage, type OutboxEntry } from './outbox-storage.ts';
 import { thisPerson } from './person.ts';
 import { thisTab } from './tab.ts';
 import { learnChanges, learnDocument, learnRows, type Truth } from './truth.ts';
+
+// What an edit changes is drawn in one go with what else it changes, not a turn later.
+notifyManager.setScheduler(queueMicrotask);
 
 export const queryClient = new QueryClient({
   defaultOptions: { queries: { staleTime: 30_000, retry: 2, refetchOnWindowFocus: true } },

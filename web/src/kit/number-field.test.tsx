@@ -1,5 +1,5 @@
 import { afterEach, describe, expect, test } from '@jest/globals';
-import { cleanup, render, screen } from '@testing-library/react';
+import { cleanup, render, screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { useState } from 'react';
 import { readNumber } from './number-entry.ts';
@@ -78,4 +78,31 @@ describe('the field', () => {
     await user.type(field(), '{Escape}');
     expect(field().value).toBe('1.60');
   });
+});
+
+test('on a page that comes late, steps add up', async () => {
+  const user = userEvent.setup();
+  const LateField = () => {
+    const [value, setValue] = useState(1);
+    return (
+      <NumberField label="Late" value={value} step={0.5} onChange={(next) => setTimeout(() => setValue(next), 60)} />
+    );
+  };
+  render(<LateField />);
+  const field = screen.getByLabelText<HTMLInputElement>('Late');
+  await user.click(field);
+  await user.keyboard('{ArrowUp}{ArrowUp}{ArrowUp}{ArrowDown}');
+  expect(field.value).toBe('2.00');
+  await new Promise((resolve) => setTimeout(resolve, 150));
+  expect(field.value).toBe('2.00');
+});
+
+test('what the page does not take is not shown for long', async () => {
+  const user = userEvent.setup();
+  render(<NumberField label="Refused" value={1} onChange={() => undefined} />);
+  const field = screen.getByLabelText<HTMLInputElement>('Refused');
+  await user.click(field);
+  await user.keyboard('{ArrowUp}');
+  expect(field.value).toBe('1.10');
+  await waitFor(() => expect(field.value).toBe('1.00'), { timeout: 2000 });
 });

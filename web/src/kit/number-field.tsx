@@ -2,6 +2,7 @@ import { useEffect, useId, useRef, useState, type KeyboardEvent, type PointerEve
 import { cx } from './cx.ts';
 import { useFieldGestures, type FieldGesture } from './field-gestures.ts';
 import { readNumber, type Measure } from './number-entry.ts';
+import { useTold } from './use-told.ts';
 
 interface NumberFieldProps {
   label: string;
@@ -27,7 +28,7 @@ interface NumberFieldProps {
  */
 export function NumberField({
   label,
-  value,
+  value: shownByPage,
   onChange,
   measure = 'plain',
   unit,
@@ -39,6 +40,11 @@ export function NumberField({
   disabled,
   bare,
 }: NumberFieldProps) {
+  const { now: value, tell, forget } = useTold(shownByPage);
+  const change = (next: number) => {
+    tell(next);
+    onChange(next);
+  };
   const [typed, setTyped] = useState<string | null>(null);
   const [wrong, setWrong] = useState(false);
   const scrub = useRef<{ x: number; from: number; gesture: FieldGesture } | null>(null);
@@ -58,7 +64,7 @@ export function NumberField({
     }
     setTyped(null);
     setWrong(false);
-    if (clamp(read) !== value) onChange(clamp(read));
+    if (clamp(read) !== value) change(clamp(read));
   };
   const endHeld = () => {
     held.current?.commit();
@@ -71,7 +77,7 @@ export function NumberField({
       endHeld();
       held.current = begin();
     }
-    onChange(clamp(Number((value + amount).toFixed(6))));
+    change(clamp(Number((value + amount).toFixed(6))));
   };
   useEffect(
     () => () => {
@@ -87,6 +93,7 @@ export function NumberField({
     else if (event.key === 'Enter') commit();
     else if (event.key === 'Escape' && held.current) {
       held.current.cancel();
+      forget();
       held.current = null;
     } else if (event.key === 'Escape' && (typed !== null || wrong)) {
       setTyped(null);
@@ -104,11 +111,14 @@ export function NumberField({
     if (!scrub.current?.gesture.open) return;
     const moved = Math.round((event.clientX - scrub.current.x) / 4);
     const next = clamp(Number((scrub.current.from + moved * step).toFixed(6)));
-    if (next !== value) onChange(next);
+    if (next !== value) change(next);
   };
   const endScrub = (keep: boolean) => () => {
     if (keep) scrub.current?.gesture.commit();
-    else scrub.current?.gesture.cancel();
+    else {
+      scrub.current?.gesture.cancel();
+      forget();
+    }
     scrub.current = null;
   };
 

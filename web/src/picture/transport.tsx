@@ -1,17 +1,28 @@
 import { frameAt, frameCount, timecodeOf } from '@eskovan/core/reel';
 import type { Rate } from '@eskovan/core/document';
 import { Pause, Play, SkipBack, StepBack, StepForward } from 'lucide-react';
+import { memo } from 'react';
 import { goToFrame, togglePlaying } from '../desk/playing.ts';
-import { useWorkbench } from '../desk/workbench.ts';
+import { useWorkbench, workbench } from '../desk/workbench.ts';
 import { Button } from '../kit/index.ts';
 
+interface TransportProps {
+  /** seconds */
+  duration: number;
+  rate: Rate;
+}
+
+/** The frame that is shown, of as many as there are. */
+const frameOf = (time: number, { duration, rate }: TransportProps): number =>
+  Math.min(frameAt(time, rate), frameCount(duration, rate) - 1);
+
 /** Play, step, and where we are: frame, seconds, timecode. */
-export function Transport({ duration, rate }: { duration: number; rate: Rate }) {
-  const time = useWorkbench((state) => state.time);
+export const Transport = memo(function Transport(props: TransportProps) {
+  const { duration, rate } = props;
   const playing = useWorkbench((state) => state.playing);
   const playRate = useWorkbench((state) => state.playRate);
-  const frame = Math.min(frameAt(time, rate), frameCount(duration, rate) - 1);
   const disabled = duration <= 0;
+  const step = (by: number) => goToFrame(frameOf(workbench.get().time, props) + by, duration, rate);
   return (
     <div className="on-surround flex items-center gap-1.5 bg-surround px-2.5 pt-1 pb-2.5 text-surround-ink">
       <Button
@@ -28,7 +39,7 @@ export function Transport({ duration, rate }: { duration: number; rate: Rate }) 
         disabled={disabled}
         icon={<StepBack size={14} />}
         aria-label="Back one frame"
-        onClick={() => goToFrame(frame - 1, duration, rate)}
+        onClick={() => step(-1)}
       />
       <Button
         tone="surround"
@@ -47,22 +58,30 @@ export function Transport({ duration, rate }: { duration: number; rate: Rate }) 
         disabled={disabled}
         icon={<StepForward size={14} />}
         aria-label="Forward one frame"
-        onClick={() => goToFrame(frame + 1, duration, rate)}
+        onClick={() => step(1)}
       />
-      {/* A layer of its own: it changes with every frame. */}
-      <p
-        className="ml-auto flex gap-3 font-mono text-sm whitespace-nowrap text-surround-soft will-change-transform"
-        data-testid="where"
-        data-frame={frame}
-      >
-        <span>
-          frame <span className="text-surround-ink">{frame}</span>
-        </span>
-        <span>
-          <span className="text-surround-ink">{time.toFixed(2)}</span> s
-        </span>
-        <span className="text-surround-ink">{timecodeOf(frame, rate)}</span>
-      </p>
+      <Where {...props} />
     </div>
+  );
+});
+
+/** A layer of its own: it changes with every frame. */
+function Where(props: TransportProps) {
+  const time = useWorkbench((state) => state.time);
+  const frame = frameOf(time, props);
+  return (
+    <p
+      className="ml-auto flex gap-3 font-mono text-sm whitespace-nowrap text-surround-soft will-change-transform"
+      data-testid="where"
+      data-frame={frame}
+    >
+      <span>
+        frame <span className="text-surround-ink">{frame}</span>
+      </span>
+      <span>
+        <span className="text-surround-ink">{time.toFixed(2)}</span> s
+      </span>
+      <span className="text-surround-ink">{timecodeOf(frame, props.rate)}</span>
+    </p>
   );
 }

@@ -1,6 +1,6 @@
 import { frameTime, type Match } from '@eskovan/core/reel';
 import type { Join } from '@eskovan/core/document';
-import { memo, useEffect, useState } from 'react';
+import { memo, useDeferredValue, useEffect, useState } from 'react';
 import { useProject } from '../../data/use-project.ts';
 import { Button, Card, NumberField, Segmented } from '../../kit/index.ts';
 import { joinAs, setJoin } from './edit-reel.ts';
@@ -43,11 +43,9 @@ export const JoinCard = memo(function JoinCard({ open, index, link, ahead }: Joi
   const [matches, setMatches] = useState<{ of: string; list: readonly Match[] | 'looking' } | null>(null);
   const [keepLength, setKeepLength] = useState(true);
   const asked = `${row?.id} ${JSON.stringify([before, after])}`;
+  // While a proposal is pointed at, the shots are as it would have them; this card learns of both a moment later.
   const trying = useReelDesk((state) => state.trying);
-  useEffect(() => {
-    // While a proposal is pointed at, the shots are as it would have them.
-    if (!reelDesk.get().trying) setMatches((now) => (now?.of === asked ? now : null));
-  }, [asked]);
+  const tried = useDeferredValue(trying);
   useEffect(() => untry, []);
   const urls = joinFrames(open, index).map((frame) => imageOf(keys[frame]));
   const light = useLightness(urls);
@@ -63,7 +61,7 @@ export const JoinCard = memo(function JoinCard({ open, index, link, ahead }: Joi
       () => setMatches(null),
     );
   };
-  const list = matches && (matches.of === asked || trying) ? matches.list : null;
+  const list = matches && (matches.of === asked || trying || tried) ? matches.list : null;
   return (
     <Card title={`Join ${index} → ${index + 1}`} note={joinText(after.join, after.overlap, rate)}>
       <div className="grid grid-cols-2 gap-2">

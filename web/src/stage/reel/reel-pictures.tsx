@@ -1,6 +1,7 @@
 import type { Row } from '@eskovan/core/document';
 import { frameTime } from '@eskovan/core/reel';
 import { SquareSplitHorizontal, X } from 'lucide-react';
+import { memo } from 'react';
 import { liveRows } from '../../data/changes.ts';
 import { useProject } from '../../data/use-project.ts';
 import { Button, Menu, Segmented, useKept, Wipe } from '../../kit/index.ts';
@@ -22,11 +23,11 @@ export function useBesideReel(row: Row<'reel'> | null): Row<'reel'> | null {
 }
 
 /** Chooses what the reel is compared with, and how. */
-export function CompareWith({ open }: { open: OpenReel }) {
+export const CompareWith = memo(function CompareWith({ row }: { row: Row<'reel'> }) {
   const { reel } = useProject();
-  const beside = useBesideReel(open.row);
+  const beside = useBesideReel(row);
   const way = useReelDesk((state) => state.compare);
-  const others = liveRows(reel).filter(({ id }) => id !== open.row.id);
+  const others = liveRows(reel).filter(({ id }) => id !== row.id);
   if (!beside)
     return (
       <Menu
@@ -64,7 +65,7 @@ export function CompareWith({ open }: { open: OpenReel }) {
       />
     </span>
   );
-}
+});
 
 interface ReelPicturesProps {
   open: OpenReel;

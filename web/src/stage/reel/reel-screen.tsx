@@ -3,7 +3,7 @@ import { frameAt, frameTime, shownAt, shotIndexAt } from '@eskovan/core/reel';
 import { Clapperboard, Grid3x3, Maximize, Repeat } from 'lucide-react';
 import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { useProject } from '../../data/use-project.ts';
+import { ProjectProvider, useProject } from '../../data/use-project.ts';
 import { usePlayback } from '../../desk/playing.ts';
 import { selection, useLead } from '../../desk/selection.ts';
 import { useTimeCommands } from '../../desk/time-commands.ts';
@@ -54,6 +54,7 @@ export function ReelScreen() {
   );
   // Cards and lists may follow a moment later; strip and picture may not.
   const calm = useDeferredValue(open);
+  const calmDocument = useDeferredValue(document);
   const rows = useKept(open?.shots ?? NO_SHOTS);
   const scenes = useReelScenes(rows);
   const { link, film } = useReelWork(open, rows, scenes);
@@ -101,20 +102,22 @@ export function ReelScreen() {
   if (!site) return <SiteComing />;
 
   const left = (
-    <Panels
-      id="reel-left"
-      direction="vertical"
-      panels={[
-        { id: 'reels', size: '46%', min: 120, content: <ReelsShelf selected={row} /> },
-        { id: 'bring-in', min: 140, content: <BringIn open={calm} /> },
-      ]}
-    />
+    <ProjectProvider value={calmDocument}>
+      <Panels
+        id="reel-left"
+        direction="vertical"
+        panels={[
+          { id: 'reels', size: '46%', min: 120, content: <ReelsShelf selected={row} /> },
+          { id: 'bring-in', min: 140, content: <BringIn open={calm} /> },
+        ]}
+      />
+    </ProjectProvider>
   );
   const picture = (
     <div ref={stage} className="flex h-full flex-col bg-surround">
       <header className="flex h-8.5 shrink-0 items-center justify-between gap-2 px-3 text-surround-ink">
         <ShownShot open={open} />
-        {open && open.shots.length > 0 && <CompareWith open={open} />}
+        {open && open.shots.length > 0 && <CompareWith row={open.row} />}
       </header>
       <div className="min-h-0 flex-1">
         {open && open.shots.length > 0 ? (
@@ -178,15 +181,17 @@ export function ReelScreen() {
   const calmShot = calm?.shots.find(({ id }) => id === shot) ?? null;
   const calmJoin = calm ? calm.shots.findIndex(({ id }) => id === join) : -1;
   const cards = calm && (
-    <div className="relative grid h-full grid-cols-[minmax(0,1fr)] content-start gap-2.5 overflow-y-auto bg-desk p-2.5">
-      {calmJoin > 0 && <JoinCard open={calm} index={calmJoin} link={link} ahead={ahead} />}
-      {calmJoin <= 0 && calmShot && <ShotCard key={calmShot.id} open={calm} row={calmShot} onOpen={onOpen} />}
-      {calm.shots.length > 0 && <SeenCard open={calm} />}
-      <ReelCard open={calm} />
-      {calm.shots.length > 0 && <ReelChecksCard open={calm} />}
-      <SoundCard open={calm} sound={sound} />
-      {calm.shots.length > 0 && <OutCard open={calm} link={link} ahead={ahead} onRender={film ? onRender : null} />}
-    </div>
+    <ProjectProvider value={calmDocument}>
+      <div className="relative grid h-full grid-cols-[minmax(0,1fr)] content-start gap-2.5 overflow-y-auto bg-desk p-2.5">
+        {calmJoin > 0 && <JoinCard open={calm} index={calmJoin} link={link} ahead={ahead} />}
+        {calmJoin <= 0 && calmShot && <ShotCard key={calmShot.id} open={calm} row={calmShot} onOpen={onOpen} />}
+        {calm.shots.length > 0 && <SeenCard open={calm} />}
+        <ReelCard open={calm} />
+        {calm.shots.length > 0 && <ReelChecksCard open={calm} />}
+        <SoundCard open={calm} sound={sound} />
+        {calm.shots.length > 0 && <OutCard open={calm} link={link} ahead={ahead} onRender={film ? onRender : null} />}
+      </div>
+    </ProjectProvider>
   );
   return (
     <>
