@@ -1,7 +1,7 @@
 import type { Finding, Fix } from '@eskovan/core/check';
 import type { MoveBody, Row } from '@eskovan/core/document';
 import { SlidersHorizontal } from 'lucide-react';
-import { useEffect, useRef, useState } from 'react';
+import { createContext, useContext, useEffect, useRef, useState } from 'react';
 import { editBody } from '../../data/edit-row.ts';
 import { workbench } from '../../desk/workbench.ts';
 import { Button, Card, useStable } from '../../kit/index.ts';
@@ -31,15 +31,20 @@ const FIXES: Record<Fix['kind'], { label: string; step: string }> = {
   eyes: { label: 'Hold the eye', step: 'Hold the eye at the height of people' },
 };
 
+const Settled = createContext(true);
+/** Tells whether the cards have come to what a hand has just made: before that, nothing is said of it. */
+export const CardsSettled = Settled.Provider;
+
 /** What would spoil a move, before it is rendered: where, how much, and what to do. */
 export function ChecksCard({ row, findings, fine, current = true, mend }: ChecksCardProps) {
   const [limits, setLimits] = useState(false);
+  const known = useContext(Settled) && current;
   return (
     <Card
       title="Checks"
       note={
         <span className="flex items-center gap-1.5">
-          {!current ? 'looking' : findings.length === 0 ? 'fine' : `${findings.length} to look at`}
+          {!known ? 'looking' : findings.length === 0 ? 'fine' : `${findings.length} to look at`}
           <Button
             small
             tone="quiet"
@@ -52,7 +57,7 @@ export function ChecksCard({ row, findings, fine, current = true, mend }: Checks
     >
       {limits && <LimitsDialog onClose={() => setLimits(false)} />}
       <ul className="grid max-h-56 gap-1.5 overflow-y-auto">
-        {findings.length === 0 && current && <CheckLine severity="fine">{fine}</CheckLine>}
+        {findings.length === 0 && known && <CheckLine severity="fine">{fine}</CheckLine>}
         {findings.map((finding) => {
           const { rule, severity, at: time, fix } = finding;
           return (

@@ -1,8 +1,8 @@
-import { aspectOf, DEFAULT_LENS, type MoveBody } from '@eskovan/core/document';
+import { aspectOf, DEFAULT_LENS, type MoveBody, type Row } from '@eskovan/core/document';
 import { joinBounds } from '@eskovan/core/geometry';
 import { firstLook, placeBounds } from '@eskovan/core/site';
 import type { CompiledMove } from '@eskovan/core/move';
-import { useDeferredValue, useMemo, useState } from 'react';
+import { memo, useDeferredValue, useMemo, useState } from 'react';
 import { useCommands } from '../../desk/commands.ts';
 import { usePlayback } from '../../desk/playing.ts';
 import { useTimeCommands } from '../../desk/time-commands.ts';
@@ -11,7 +11,7 @@ import { letGo } from '../../desk/unkept.ts';
 import { workbench } from '../../desk/workbench.ts';
 import { editBody } from '../../data/edit-row.ts';
 import { liveRows } from '../../data/changes.ts';
-import { useProject } from '../../data/use-project.ts';
+import { ProjectProvider, useProject } from '../../data/use-project.ts';
 import { useModels, useSiteData } from '../../site/use-site.ts';
 import { Empty, Panels, useStable } from '../../kit/index.ts';
 import { Ground, worthSeeing } from '../../picture/eye.ts';
@@ -35,6 +35,7 @@ import { lookAgain, useUnkeptPoses } from './unkept-actions.ts';
 import { keepRecording, recordFrom } from './live-walk.ts';
 import { DrawnDialog } from './drawn-dialog.tsx';
 import { WayDialog } from './way-dialog.tsx';
+import { CardsSettled } from './checks-card.tsx';
 import { kindOf } from './kinds.tsx';
 import { useCompiledMove, useSelectedMove } from '../shared/use-compiled-move.ts';
 
@@ -66,11 +67,11 @@ export function MovesScreen() {
   const rate = project.body.rate;
   const duration = move?.duration ?? 0;
   usePlayback(duration, move?.loops ?? false);
-  const calmKept = useDeferredValue(kept);
+  const calmRow = useDeferredValue(row);
+  const calmKept = calmRow?.body ?? null;
+  const calmDocument = useDeferredValue(document);
   const keptMove = useCompiledMove(calmKept);
-  const { findings, current: answered, cover } = useFindings(calmKept, keptMove);
-  // Until the cards have come to what a hand has just made, nothing is said of that.
-  const current = answered && calmKept === kept;
+  const { findings, current, cover } = useFindings(calmKept, keptMove);
   const ground = useMemo(() => (site ? new Ground(site.footing.floors, site.survey) : null), [site]);
 
   const held = useUnkeptPoses(project.id, row, move);
@@ -147,7 +148,11 @@ export function MovesScreen() {
   const { plan: MovePlan } = kind;
   // The cards follow a moment later, and so does their kind.
   const { cards: MoveCards } = kindOf(calmKept);
-  const shelf = <MovesShelf selectedId={row?.id ?? null} {...{ onNew, onWay, onDrawn, onRecord }} />;
+  const shelf = (
+    <ProjectProvider value={calmDocument}>
+      <MovesShelf selectedId={row?.id ?? null} {...{ onNew, onWay, onDrawn, onRecord }} />
+    </ProjectProvider>
+  );
   const plan = <MovePlan row={row} body={body} move={move} site={site} aspect={aspect} onDraw={draw} />;
   const eyeHeight = body && kind.eyeHeight(body);
   const picture = (
@@ -180,27 +185,26 @@ export function MovesScreen() {
           id: 'cards',
           min: 60,
           content: (
-            <div className="h-full overflow-y-auto bg-desk">
-              {row && calmKept && (
-                <MoveCards
-                  row={row}
-                  body={calmKept}
-                  move={keptMove}
-                  findings={findings}
-                  {...{ current, cover }}
-                  aspect={aspect}
-                  frames={rate.num / rate.den}
-                />
-              )}
-              {row && calmKept && (
-                <div className="px-2.5 pb-2.5">
-                  <LightCard
-                    light={calmKept.light}
-                    onLight={(light) => editBody('move', row, 'Light', (now) => ({ ...now, light }))}
-                  />
+            <ProjectProvider value={calmDocument}>
+              <CardsSettled value={calmKept === kept}>
+                <div className="h-full overflow-y-auto bg-desk">
+                  {calmRow && calmKept && (
+                    <>
+                      <MoveCards
+                        row={calmRow}
+                        body={calmKept}
+                        move={keptMove}
+                        findings={findings}
+                        {...{ current, cover }}
+                        aspect={aspect}
+                        frames={rate.num / rate.den}
+                      />
+                      <MoveLight row={calmRow} />
+                    </>
+                  )}
                 </div>
-              )}
-            </div>
+              </CardsSettled>
+            </ProjectProvider>
           ),
         },
       ]}
@@ -276,3 +280,15 @@ function FocalLength({ move, body }: { move: CompiledMove | null; body: MoveBody
   const view = useMoveSample(move, body)?.view;
   return `${(view?.kind === 'lens' ? view : body.lens).focalLengthMm.toFixed(0)} mm`;
 }
+
+/** The light that a move is seen in. */
+const MoveLight = memo(function MoveLight({ row }: { row: Row<'move'> }) {
+  return (
+    <div className="px-2.5 pb-2.5">
+      <LightCard
+        light={row.body.light}
+        onLight={(light) => editBody('move', row, 'Light', (now) => ({ ...now, light }))}
+      />
+    </div>
+  );
+});

@@ -1,7 +1,7 @@
 import type { Bounds, Lens, MoveBody, Pose, ProjectDocument, Row } from '@eskovan/core/document';
 import { toDegrees } from '@eskovan/core/geometry';
 import { Footprints, Route } from 'lucide-react';
-import { memo, useDeferredValue } from 'react';
+import { memo } from 'react';
 import { workbench } from '../../desk/workbench.ts';
 import { makeRow } from '../../data/edit-row.ts';
 import { orderAfter } from '../../data/order.ts';
@@ -105,20 +105,15 @@ export const MovesShelf = memo(function MovesShelf({
   onRecord: (slowed: number) => void;
 }) {
   const document = useProject();
-  // May follow a dragging hand a moment later.
-  const moves = useDeferredValue(document.move);
   return (
     <RowShelf
       kind="move"
       title="Moves"
-      rows={liveRows(moves)}
+      rows={liveRows(document.move)}
       selectedId={selectedId}
       onSelect={workbench.selectMove}
-      mark={(move) => {
-        const { mark: Mark } = kindOf(move.body);
-        return <Mark />;
-      }}
-      note={(move) => <MoveNote row={move} />}
+      mark={markOf}
+      note={noteOf}
       empty="Nothing moves yet. Draw the first walk on the plan."
       footer={
         <div className="grid grid-cols-2 gap-1.5">
@@ -140,6 +135,13 @@ export const MovesShelf = memo(function MovesShelf({
     />
   );
 });
+
+// The same for every drawing of the list: while one move is dragged the others stay as they are.
+const markOf = (row: Row<'move'>) => {
+  const { mark: Mark } = kindOf(row.body);
+  return <Mark />;
+};
+const noteOf = (row: Row<'move'>) => <MoveNote row={row} />;
 
 function MoveNote({ row }: { row: Row<'move'> }) {
   const move = useCompiledMove(row.body);

@@ -6,7 +6,7 @@ import { Button, Card, NumberField, Segmented } from '../../kit/index.ts';
 import { joinAs, setJoin } from './edit-reel.ts';
 import { JoinLight } from './join-light.tsx';
 import { takeMatch, tryMatch, untry } from './match.ts';
-import { reelDesk, useReelDesk } from './reel-desk.ts';
+import { useReelDesk } from './reel-desk.ts';
 import type { OpenReel } from './open-reel.ts';
 import { useReelFacts } from './reel-facts.ts';
 import type { ReelLink } from './reel-link.ts';

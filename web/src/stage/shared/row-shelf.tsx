@@ -39,6 +39,10 @@ export interface RowShelfProps<K extends Kind> {
   empty: ReactNode;
 }
 
+// The same objects every time: entries of a list whose hands are other ones are all drawn again.
+const BY_POINTER = { activationConstraint: { distance: 5 } };
+const BY_KEYS = { coordinateGetter: sortableKeyboardCoordinates };
+
 /** The list of a stage: search, reorder, rename in place, duplicate, delete with undo; by mouse and by keys. */
 export function RowShelf<K extends Kind>(props: RowShelfProps<K>) {
   const { kind, title, rows, selectedId, onSelect, footer, empty } = props;
@@ -55,10 +59,7 @@ export function RowShelf<K extends Kind>(props: RowShelfProps<K>) {
   // The shown one counts as chosen, also before anybody has pressed it.
   const ids = chosen.ids.length > 0 && selectedId === chosen.lead ? chosen.ids : selectedId ? [selectedId] : [];
   const deeds = useShelfCommands({ ...props, ids, onRename: setRenaming });
-  const sensors = useSensors(
-    useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
-  );
+  const sensors = useSensors(useSensor(PointerSensor, BY_POINTER), useSensor(KeyboardSensor, BY_KEYS));
   const onDragEnd = ({ active, over }: DragEndEvent) => {
     if (!over || active.id === over.id) return;
     const row = rows.find((r) => r.id === active.id)!;
