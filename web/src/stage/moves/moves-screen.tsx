@@ -36,6 +36,7 @@ import { keepRecording, recordFrom } from './live-walk.ts';
 import { DrawnDialog } from './drawn-dialog.tsx';
 import { WayDialog } from './way-dialog.tsx';
 import { CardsSettled } from './checks-card.tsx';
+import { useCalmCut } from './use-calm-cut.ts';
 import { kindOf } from './kinds.tsx';
 import { useCompiledMove, useSelectedMove } from '../shared/use-compiled-move.ts';
 
@@ -62,7 +63,7 @@ export function MovesScreen() {
   // Charts and cards may follow a dragging hand a frame later; path, plan and picture may not.
   const calmMove = useDeferredValue(move);
   const actionStrip = useActionStrip((state) => state.shown);
-  const stripMove = useWithActions(calmMove);
+  const stripMove = useCalmCut(useWithActions(calmMove), useDeferredValue(row?.id ?? null));
   const aspect = aspectOf(project.body);
   const rate = project.body.rate;
   const duration = move?.duration ?? 0;

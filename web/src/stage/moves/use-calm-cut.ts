@@ -1,0 +1,31 @@
+import type { Channel } from '@eskovan/core/track';
+import type { CompiledMove } from '@eskovan/core/move';
+import { useEffect, useMemo, useState } from 'react';
+
+/** A hand that has not moved for so long rests, milliseconds. */
+const RESTS = 120;
+
+/**
+ * A move for its strips: what is overhead and beside it is cut anew only when the hand that shapes it rests, for that takes
+ * longer than all else of a strip. Until then the section is that of a moment ago.
+ * @param of whose move it is: of another one nothing is shown that is not its own
+ */
+export function useCalmCut(move: CompiledMove | null, of: string | null): CompiledMove | null {
+  const [calm, setCalm] = useState({ move, of });
+  useEffect(() => {
+    const timer = setTimeout(() => setCalm({ move, of }), RESTS);
+    return () => clearTimeout(timer);
+  }, [move, of]);
+  const cutBy = calm.of === of ? calm.move : move;
+  return useMemo(() => (move && cutBy && cutBy !== move ? withCutOf(move, cutBy) : move), [move, cutBy]);
+}
+
+function withCutOf(move: CompiledMove, other: CompiledMove): CompiledMove {
+  const channels = move.channels.map((channel): Channel => {
+    if (!('cut' in channel)) return channel;
+    const cut = () => other.channels.find(({ id }) => id === channel.id)?.cut;
+    return Object.create(channel, { cut: { get: cut } }) as Channel;
+  });
+  // All else is asked of the move itself.
+  return Object.create(move, { channels: { value: channels } }) as CompiledMove;
+}
