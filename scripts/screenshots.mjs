@@ -65,8 +65,11 @@ async function takeAll(browser, studio) {
   await video.waitFor();
   await video.evaluate((element) => {
     element.currentTime = 1.5;
-    return new Promise((resolve) => element.addEventListener('canplaythrough', resolve, { once: true }));
+    return new Promise((resolve) => element.addEventListener('seeked', resolve, { once: true }));
   });
+  await page.waitForFunction(() => document.querySelector('video').readyState === 4);
+  // The player's own sign that it is loading goes a moment later.
+  await page.waitForTimeout(1000);
   await take('renders');
   await page.goto(`${project}/review`);
   await page.getByTestId('link-address').filter({ hasText: 'http' }).waitFor();
