@@ -94,20 +94,15 @@ const api = {
   async glance(picture: ReelPicture, size: PictureSize): Promise<ImageBitmap> {
     const by = took < QUICK ? 1 : SMALLER;
     const draw = (layer: SceneLayer) => drawn(layer, size, by);
-    const plain = plainSample(picture);
     // Words and cards are drawn at the whole size: they cost nothing.
-    const bitmap = plain ? await draw(plain) : await whole(picture, size, draw);
-    return Comlink.transfer(bitmap, [bitmap]);
+    return toLookAt(picture, size, draw);
   },
 
   /** A frame to look at; null where it gave way to something else. */
   async show(picture: ReelPicture, size: PictureSize, passes: number): Promise<ImageBitmap | null> {
     inTheWay = false;
-    const plain = plainSample(picture);
     try {
-      const draw = (layer: SceneLayer) => sharpBitmap(layer, size, passes);
-      const bitmap = plain ? await draw(plain) : await whole(picture, size, draw);
-      return Comlink.transfer(bitmap, [bitmap]);
+      return await toLookAt(picture, size, (layer) => sharpBitmap(layer, size, passes));
     } catch (error) {
       if (error instanceof GaveWay) return null;
       throw error;
@@ -119,6 +114,13 @@ const api = {
     inTheWay = true;
   },
 };
+
+/** A frame to be handed over: what one camera sees alone needs no canvas of its own. */
+async function toLookAt(picture: ReelPicture, size: PictureSize, scene: DrawScene): Promise<ImageBitmap> {
+  const plain = plainSample(picture);
+  const bitmap = plain ? await scene(plain) : await whole(picture, size, scene);
+  return Comlink.transfer(bitmap, [bitmap]);
+}
 
 async function whole(picture: ReelPicture, size: PictureSize, scene: DrawScene): Promise<ImageBitmap> {
   const canvas = new OffscreenCanvas(size.width, size.height);

@@ -62,13 +62,13 @@ export function MovesScreen() {
   const move = useCompiledMove(body);
   // Charts and cards may follow a dragging hand a frame later; path, plan and picture may not.
   const calmMove = useDeferredValue(move);
+  const calmRow = useDeferredValue(row);
   const actionStrip = useActionStrip((state) => state.shown);
-  const stripMove = useCalmCut(useWithActions(calmMove), useDeferredValue(row?.id ?? null));
+  const stripMove = useCalmCut(useWithActions(calmMove), calmRow?.id ?? null);
   const aspect = aspectOf(project.body);
   const rate = project.body.rate;
   const duration = move?.duration ?? 0;
   usePlayback(duration, move?.loops ?? false);
-  const calmRow = useDeferredValue(row);
   const calmKept = calmRow?.body ?? null;
   const calmDocument = useDeferredValue(document);
   const keptMove = useCompiledMove(calmKept);
