@@ -9,6 +9,8 @@ export const JOINT = 0.15;
 export const STEP_SLACK = 0.002;
 /** Surfaces nearer to each other than this are one. Metres. */
 const SAME_HEIGHT = 0.005;
+/** A level floor differs by no more than its numbers do, metres. */
+const SAME_FLOOR = 1e-6;
 /** Less headroom than this is no way for a standing person, only what lies under a table. Metres. */
 export const CRAWL = 1.2;
 
@@ -200,7 +202,7 @@ class FloorSearch {
   private standsAt(i: number): Stand[] {
     const [x, z] = [this.points[2 * i]!, this.points[2 * i + 1]!];
     return this.surfaces[i]!.map((y) => {
-      const headroom = this.footing.headroom(x, z, y);
+      const headroom = this.footing.headroom(x, z, y, this.walker.height);
       const low = headroom >= this.walker.height - STEP_SLACK ? 0 : headroom >= CRAWL ? COST.lowMetre : COST.crawlMetre;
       return { station: this.stations[i]!, y, headroom, cost: low * this.spacing, before: null, broken: false };
     });
@@ -247,12 +249,17 @@ class FloorSearch {
   private hang(i: number, here: readonly Stand[], next: readonly Stand[], hanging: readonly Hanging[]): Hanging[] {
     const station = this.stations[i]!;
     const reach = this.walker.step + STEP_SLACK;
-    const all = [...here.map((stand) => ({ stand, cost: stand.cost })), ...hanging]
-      .map(({ stand, cost }) => {
-        const floored = next.some(({ y }) => Math.abs(y - stand.y) <= reach);
-        return { stand, cost: cost + this.spacing * (floored ? COST.crawlMetre : COST.gapMetre) };
-      })
-      .sort((a, b) => a.cost - b.cost);
+    const all: Hanging[] = [];
+    const add = (stand: Stand, before: number) => {
+      const floored = next.some(({ y }) => Math.abs(y - stand.y) <= reach);
+      const cost = before + this.spacing * (floored ? COST.crawlMetre : COST.gapMetre);
+      // Where its floor simply goes on, whoever walked on it is as well off in every way, and no joint begins.
+      if (!next.some((onward) => Math.abs(onward.y - stand.y) < SAME_FLOOR && onward.cost <= cost))
+        all.push({ stand, cost });
+    };
+    for (const stand of here) add(stand, stand.cost);
+    for (const { stand, cost } of hanging) add(stand, cost);
+    if (all.length > 1) all.sort((a, b) => a.cost - b.cost);
     const kept: Hanging[] = [];
     for (const one of all) {
       const near = station - one.stand.station <= JOINT + 2 * this.spacing;

@@ -45,6 +45,8 @@ export class FloorIndex {
   readonly triangles: TriangleSoup;
   /** Made when the first question is asked: a heavy site's take a moment, and not every screen asks. */
   private made: readonly PlanCells[] | null = null;
+  /** Lowest and highest corner of each entry of each kind of cells, side by side: most are told by these alone. */
+  private spans: readonly Float32Array[] | null = null;
 
   constructor(walkable: TriangleSoup) {
     this.triangles = walkable;
@@ -77,23 +79,22 @@ export class FloorIndex {
     return best;
   }
 
-  /** The lowest surface at (x, z) above `floor`; Infinity where there is none. */
-  nextAbove(x: number, z: number, floor: number): number {
-    let best = Infinity;
-    const t = this.triangles;
-    for (const cells of this.cells) {
+  /** The lowest surface at (x, z) above `floor` and below `most`; Infinity where there is none. */
+  nextAbove(x: number, z: number, floor: number, most = Infinity): number {
+    let best = most;
+    this.spans ??= this.cells.map(({ entries }) => heightSpans(entries, this.triangles));
+    for (let n = 0; n < this.cells.length; n += 1) {
+      const cells = this.cells[n]!;
+      const spans = this.spans[n]!;
       const cell = cells.cellAt(x, z);
       if (cell < 0) continue;
       for (let k = cells.starts[cell]!; k < cells.starts[cell + 1]!; k += 1) {
-        const o = cells.entries[k]!;
-        // What lies wholly below, or above what was found, is told without looking where it is.
-        const [a, b, c] = [t[o + 1]!, t[o + 4]!, t[o + 7]!];
-        if ((a <= floor && b <= floor && c <= floor) || (a >= best && b >= best && c >= best)) continue;
-        const y = this.heightIn(o, x, z);
+        if (spans[2 * k + 1]! <= floor || spans[2 * k]! >= best) continue;
+        const y = this.heightIn(cells.entries[k]!, x, z);
         if (y > floor && y < best) best = y;
       }
     }
-    return best;
+    return best < most ? best : Infinity;
   }
 
   /** All surfaces at (x, z), from the highest down; those within `same` metres of each other count once. */
@@ -142,4 +143,14 @@ export class FloorIndex {
     if (wa < slack || wb < slack || wc < slack || total <= 0) return Number.NaN;
     return (wa * t[o + 1]! + wb * t[o + 4]! + wc * t[o + 7]!) / total;
   }
+}
+
+/** Lowest and highest corner of each triangle of a list of offsets, one after the other. */
+function heightSpans(entries: Uint32Array, t: TriangleSoup): Float32Array {
+  const out = new Float32Array(2 * entries.length);
+  entries.forEach((o, k) => {
+    out[2 * k] = Math.min(t[o + 1]!, t[o + 4]!, t[o + 7]!);
+    out[2 * k + 1] = Math.max(t[o + 1]!, t[o + 4]!, t[o + 7]!);
+  });
+  return out;
 }

@@ -59,10 +59,13 @@ export class Footing {
     return this.kinds[triangle]!;
   }
 
-  /** Free height above a floor at (x, z), metres; Infinity under the sky. Door leaves do not count: they open. */
-  headroom(x: number, z: number, floor: number): number {
+  /**
+   * Free height above a floor at (x, z), metres; Infinity under the sky. Door leaves do not count: they open.
+   * @param most beyond this nobody asks how much it is, metres: the answer is Infinity
+   */
+  headroom(x: number, z: number, floor: number, most = Infinity): number {
     this.cover ??= new FloorIndex(coverTriangles(this.solids.triangles, (i) => this.kinds[i] !== SURFACE.door));
-    return this.cover.nextAbove(x, z, floor + SAME_SURFACE) - floor;
+    return this.cover.nextAbove(x, z, floor + SAME_SURFACE, floor + most) - floor;
   }
 
   /** The highest thing at (x, z), whatever it is, metres; −Infinity where there is nothing. */
