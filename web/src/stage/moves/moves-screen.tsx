@@ -13,7 +13,7 @@ import { editBody } from '../../data/edit-row.ts';
 import { liveRows } from '../../data/changes.ts';
 import { ProjectProvider, useProject } from '../../data/use-project.ts';
 import { useModels, useSiteData } from '../../site/use-site.ts';
-import { Empty, Panels, useStable } from '../../kit/index.ts';
+import { Empty, Panels, useStable, useThrottled } from '../../kit/index.ts';
 import { Ground, worthSeeing } from '../../picture/eye.ts';
 import { Transport } from '../../picture/transport.tsx';
 import { Strips } from '../../strips/strips.tsx';
@@ -36,7 +36,7 @@ import { keepRecording, recordFrom } from './live-walk.ts';
 import { DrawnDialog } from './drawn-dialog.tsx';
 import { WayDialog } from './way-dialog.tsx';
 import { CardsSettled } from './checks-card.tsx';
-import { useCalmCut } from './use-calm-cut.ts';
+import { CALM_EVERY, useCalmCut } from './use-calm-cut.ts';
 import { kindOf } from './kinds.tsx';
 import { useCompiledMove, useSelectedMove } from '../shared/use-compiled-move.ts';
 
@@ -60,9 +60,9 @@ export function MovesScreen() {
   const tried = useTriedBody(row?.id ?? null);
   const body = tried ?? kept;
   const move = useCompiledMove(body);
-  // Charts and cards may follow a dragging hand a frame later; path, plan and picture may not.
-  const calmMove = useDeferredValue(move);
-  const calmRow = useDeferredValue(row);
+  // Path, plan and picture follow a dragging hand; charts and cards a few times a second, so that they take it no time.
+  const now = useMemo(() => ({ move, row, document }), [move, row, document]);
+  const { move: calmMove, row: calmRow, document: calmDocument } = useDeferredValue(useThrottled(now, CALM_EVERY));
   const actionStrip = useActionStrip((state) => state.shown);
   const stripMove = useCalmCut(useWithActions(calmMove), calmRow?.id ?? null);
   const aspect = aspectOf(project.body);
@@ -70,9 +70,8 @@ export function MovesScreen() {
   const duration = move?.duration ?? 0;
   usePlayback(duration, move?.loops ?? false);
   const calmKept = calmRow?.body ?? null;
-  const calmDocument = useDeferredValue(document);
   const keptMove = useCompiledMove(calmKept);
-  const { findings, current, cover } = useFindings(calmKept, keptMove);
+  const { findings, current, cover } = useFindings(calmKept, keptMove, body);
   const ground = useMemo(() => (site ? new Ground(site.footing.floors, site.survey) : null), [site]);
 
   const held = useUnkeptPoses(project.id, row, move);

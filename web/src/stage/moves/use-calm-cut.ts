@@ -2,8 +2,10 @@ import type { Channel } from '@eskovan/core/track';
 import type { CompiledMove } from '@eskovan/core/move';
 import { useEffect, useMemo, useState } from 'react';
 
-/** A hand that has not moved for so long rests, milliseconds. */
-const RESTS = 120;
+/** Charts and cards of a move follow a hand that shapes it no more often than this, milliseconds. */
+export const CALM_EVERY = 250;
+/** What has not changed for so long is at rest, milliseconds: more than a turn of what follows the hand. */
+const RESTS = CALM_EVERY + 120;
 
 /**
  * A move for its strips: what is overhead and beside it is cut anew only when the hand that shapes it rests, for that takes

@@ -17,10 +17,19 @@ export interface Checked {
   cover: readonly RoomCover[] | null;
 }
 
+/**
+ * Checks begin when a hand has rested for so long, milliseconds: while it drags they would only take the picture's time.
+ * With what they take themselves they stay well within half a second of an edit.
+ */
+const RESTS = 160;
+
 const NOTHING: Checked = { findings: [], current: false, cover: null };
 
-/** What the checks know of a move, worked out beside the page: a newer question replaces one that waits. */
-export function useFindings(body: MoveBody | null, move: CompiledMove | null): Checked {
+/**
+ * What the checks know of a move, worked out beside the page: a newer question replaces one that waits.
+ * @param stirring what changes with every step of a hand, while body and move follow it more calmly
+ */
+export function useFindings(body: MoveBody | null, move: CompiledMove | null, stirring: unknown = body): Checked {
   const { body: project } = useProject().project;
   const site = useSite();
   const { data } = useSiteData();
@@ -49,16 +58,20 @@ export function useFindings(body: MoveBody | null, move: CompiledMove | null): C
     [body, floor, walker, limits, aspect, asksParts, parts, moving],
   );
   useEffect(() => {
-    if (!order || !move || !footing) return;
-    desk.current ??= new CheckDesk();
-    desk.current.ask(order, {
-      storeys: survey!.storeys,
-      onAnswer: (findings) => setAnswer({ order, findings }),
-      onCover: setCover,
-      // Without a worker the page looks itself: slower, and the same.
-      otherwise: () => checkMove(move, footing, limits, walker, aspect),
-    });
-  }, [order, move, footing, walker, limits, aspect, survey]);
+    if (!order || !move || !footing) return undefined;
+    const ask = () => {
+      desk.current ??= new CheckDesk();
+      desk.current.ask(order, {
+        storeys: survey!.storeys,
+        onAnswer: (findings) => setAnswer({ order, findings }),
+        onCover: setCover,
+        // Without a worker the page looks itself: slower, and the same.
+        otherwise: () => checkMove(move, footing, limits, walker, aspect),
+      });
+    };
+    const timer = setTimeout(ask, RESTS);
+    return () => clearTimeout(timer);
+  }, [stirring, order, move, footing, walker, limits, aspect, survey]);
   if (!answer || !body) return NOTHING;
   return { findings: answer.findings, current: answer.order === order, cover };
 }
