@@ -9,6 +9,7 @@ import { join } from 'node:path';
 import { editElsewhere } from '../support/edits.ts';
 import { difference, greyFrames, probe } from '../support/film.ts';
 import { foreignModel } from '../support/foreign-model.ts';
+import { levelOf, pitchOf, samplesOf, withTone } from '../support/sound.ts';
 import { bringIn, choose, documentOf, newProject, pressPlan, saved } from '../support/studio.ts';
 
 /** The shots of the newest reel, in their order, as the database has them. */
@@ -363,7 +364,7 @@ test('in a house of others by keys alone: shots, order, lengths, joins; played i
     await expect(page.getByText(/letter\.mp4 could not be read as a film/)).toBeVisible();
     const [take] = (await documentOf(page.request, projectId)).take;
     const film = await (await page.request.get(`/api/files/${take!.body.file.sha256}`)).body();
-    await file.setInputFiles({ name: 'last round.mp4', mimeType: 'video/mp4', buffer: film });
+    await file.setInputFiles({ name: 'last round.mp4', mimeType: 'video/mp4', buffer: withTone(film, 440) });
     await expect.poll(() => names(page, projectId)).toEqual(['Opening card', 'Walk 1', 'View 1', 'last round']);
     await expect(total(page)).toHaveText('00:00:02:12');
     // It begins with the card that the reel begins with, and goes on to the walk.
@@ -380,5 +381,26 @@ test('in a house of others by keys alone: shots, order, lengths, joins; played i
     const [card, begun, later] = [await pictureAt(2), await pictureAt(33), await pictureAt(45)];
     expect(difference(card, begun)).toBeLessThan(6);
     expect(difference(card, later)).toBeGreaterThan(20);
+  });
+
+  await test.step('its own sound is in the film where it is seen, as loud as it is set', async () => {
+    await page.locator('[data-shot]').last().focus();
+    const loudness = page.getByRole('textbox', { name: 'Loudness, %' }).first();
+    await loudness.fill('50');
+    await loudness.press('Enter');
+    await page.getByRole('button', { name: 'Take the sound away' }).click();
+    await saved(page);
+    await page.getByRole('button', { name: 'Render reel' }).first().click();
+    await choose(page, { Size: /320/, Quality: /Draft/ });
+    await page.getByRole('button', { name: 'Render', exact: true }).click();
+    const takes = async () => (await documentOf(page.request, projectId)).take;
+    await expect.poll(async () => (await takes()).length, { timeout: 150_000 }).toBe(2);
+    const take = (await takes()).find(({ body }) => body.kind === 'video' && body.frames === 62);
+    const heard = samplesOf(await (await page.request.get(`/api/files/${take!.body.file.sha256}`)).body());
+    expect(levelOf(heard, 0.1, 1.1)).toBeLessThan(0.001);
+    // The tone is an eighth of full scale; half of that was asked for. What encoding takes is less than a tenth.
+    const wanted = 0.125 / 2 / Math.SQRT2;
+    expect(Math.abs(levelOf(heard, 1.4, 2.3) / wanted - 1)).toBeLessThan(0.1);
+    expect(Math.abs(pitchOf(heard, 1.4, 2.3) / 440 - 1)).toBeLessThan(0.02);
   });
 });

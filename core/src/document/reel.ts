@@ -103,8 +103,14 @@ export const shotUseSchema = z.discriminatedUnion('kind', [
   }),
   z.object({ kind: z.literal('title'), title: titleSchema }),
   z.object({ kind: z.literal('picture'), ...file }),
-  /** Moving pictures that somebody brought; as long as the file is, seconds. */
-  z.object({ kind: z.literal('clip'), ...file, duration: finite.min(0.001).max(100_000), ...stretch }),
+  /** Moving pictures that somebody brought; as long as the file is, seconds. Their sound is heard, unless `gain` says otherwise. */
+  z.object({
+    kind: z.literal('clip'),
+    ...file,
+    duration: finite.min(0.001).max(100_000),
+    gain: finite.min(0).max(4).optional(),
+    ...stretch,
+  }),
 ]);
 export type ShotUse = z.infer<typeof shotUseSchema>;
 

@@ -1,2 +1,3 @@
 export * from './beats.ts';
+export * from './clip-voices.ts';
 export * from './mix.ts';

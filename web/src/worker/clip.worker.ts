@@ -1,4 +1,4 @@
-import { Clip, ClipError } from '@eskovan/render';
+import { Clip, ClipError, clipSound, type ClipSound } from '@eskovan/render';
 import * as Comlink from 'comlink';
 
 const api = {
@@ -15,6 +15,17 @@ const api = {
     } finally {
       clip.close();
     }
+  },
+  /** What is heard of a kept film between two times, seconds; null for one without sound. */
+  async soundOf(sha256: string, from: number, to: number): Promise<ClipSound | null> {
+    const sound = await clipSound(new URL(`/api/files/${sha256}`, self.location.origin), from, to);
+    return (
+      sound &&
+      Comlink.transfer(
+        sound,
+        sound.channels.map(({ buffer }) => buffer),
+      )
+    );
   },
 };
 

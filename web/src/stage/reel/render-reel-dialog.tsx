@@ -1,12 +1,13 @@
 import { frameCount, frameTime } from '@eskovan/core/reel';
-import { mixSound } from '@eskovan/core/sound';
 import { Clapperboard } from 'lucide-react';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
+import { toast } from 'sonner';
 import { useProject } from '../../data/use-project.ts';
 import { Button, Dialog, Line, Select, Value } from '../../kit/index.ts';
 import { startRender } from '../shared/render-jobs.ts';
 import { evenPixels, QUALITIES, SHUTTERS, SIZES } from '../shared/render-options.ts';
+import { heardWith } from './film-sound.ts';
 import type { OpenReel } from './open-reel.ts';
 import { useSoundFact } from './sound-facts.ts';
 import type { FilmParts } from './use-reel-work.ts';
@@ -27,25 +28,17 @@ export function RenderReelDialog({ open, film, onClose }: RenderReelDialogProps)
   const [quality, setQuality] = useState<(typeof QUALITIES)[number]['value']>('draft');
   const [shutter, setShutter] = useState<(typeof SHUTTERS)[number]['value']>('half');
   const [files, setFiles] = useState<'one' | 'each'>('one');
+  const [reading, setReading] = useState(false);
   const sound = useSoundFact((state) => state.fact);
   const { width } = SIZES.find(({ value }) => value === size)!;
   const pixels = evenPixels(width, aspect);
   const waitsForSound = row.body.sound !== undefined && !sound?.buffer;
 
-  const render = () => {
-    const heard = row.body.sound;
-    const duration = frameTime(plan.frames, rate);
-    const buffer = sound?.buffer;
-    const channels =
-      heard && buffer
-        ? mixSound(
-            Array.from({ length: Math.min(2, buffer.numberOfChannels) }, (_, k) => buffer.getChannelData(k)),
-            buffer.sampleRate,
-            heard,
-            duration,
-          )
-        : null;
-    const sampleRate = buffer?.sampleRate ?? 48_000;
+  const render = async () => {
+    setReading(true);
+    const { sampleRate, channels, silent } = await heardWith(open, sound?.buffer ?? null);
+    if (silent.length > 0)
+      toast.info(`Silent in the film: ${silent.join(', ')}. The sound in the file could not be read.`);
     const stretches =
       files === 'one'
         ? [{ name: row.name, from: 0, frames: plan.frames }]
@@ -120,8 +113,8 @@ export function RenderReelDialog({ open, film, onClose }: RenderReelDialogProps)
           tone="primary"
           className="mt-2 justify-center"
           icon={<Clapperboard size={14} />}
-          disabled={waitsForSound || plan.frames === 0}
-          onClick={render}
+          disabled={waitsForSound || reading || plan.frames === 0}
+          onClick={() => void render()}
         >
           Render
         </Button>

@@ -8,6 +8,7 @@ import { Button, Card, Line, NameBox } from '../../kit/index.ts';
 import { LightCard } from '../shared/light-card.tsx';
 import { CaptionFields } from './caption-fields.tsx';
 import { AsideCard } from './aside-card.tsx';
+import { ClipSoundField } from './clip-sound-field.tsx';
 import { duplicateShots, makeIndependent, removeShots, setFrames, setShot, splitAt } from './edit-reel.ts';
 import { FramesField } from './frames-field.tsx';
 import { renameGroup, ungroupShots } from './group-shots.ts';
@@ -69,6 +70,7 @@ export const ShotCard = memo(function ShotCard({ open, row, onOpen }: ShotCardPr
           onFrames={(frames) => setFrames(open, row, frames, by)}
         />
         {hasStretch(use) && <StretchFields open={open} row={row} use={use} planned={planned} by={by} onBy={setBy} />}
+        {use.kind === 'clip' && <ClipSoundField open={open} row={row} use={use} planned={planned} />}
         {use.kind === 'view' && <ViewFields open={open} row={row} use={use} />}
         {use.kind === 'title' && <TitleFields open={open} row={row} title={use.title} />}
         <label className="mt-1 flex min-h-7 items-center gap-2">
@@ -156,5 +158,5 @@ const WORDS: Record<ShotBody['use']['kind'], string> = {
   view: 'a view, held',
   title: 'a card',
   picture: 'a picture',
-  clip: 'a clip, without its sound',
+  clip: 'a clip',
 };

@@ -1,5 +1,5 @@
 import { frameTime } from '@eskovan/core/reel';
-import { gainAt } from '@eskovan/core/sound';
+import { gainAt, voiceOf } from '@eskovan/core/sound';
 import { useMemo } from 'react';
 import { LABELS, type StripScale } from '../../strips/scales.ts';
 import { beatsInReel } from './beats.ts';
@@ -21,13 +21,13 @@ export function WaveRow({ open, scale, top, height }: WaveRowProps) {
   return useMemo(() => {
     if (!sound || !fact?.buffer) return null;
     const { peaks, buffer, beats } = fact;
-    const heard = { duration, length: buffer.duration };
+    const voice = voiceOf(sound, { duration, length: buffer.duration });
     const steps = Math.min(800, Math.max(2, Math.floor(scale.inner / 2)));
     const [from, to] = scale.ends;
     const points = Array.from({ length: steps + 1 }, (_, i) => {
       const time = from + ((to - from) * i) / steps;
       const peak = peaks[Math.floor(((sound.from + time - sound.start) / buffer.duration) * peaks.length)] ?? 0;
-      return { x: scale.x(time), half: (peak * gainAt(sound, heard, time) * height) / 2 };
+      return { x: scale.x(time), half: (peak * gainAt(voice, time) * height) / 2 };
     });
     const middle = top + height / 2;
     const upper = points.map(({ x, half }) => `${x.toFixed(1)} ${(middle - half).toFixed(1)}`).join('L');

@@ -1,0 +1,54 @@
+import type { ClipSound } from '@eskovan/render';
+import type { ClipWorker } from '../../worker/clip.worker.ts';
+import { handOf, type Hand } from '../../worker/hand.ts';
+
+/** So much more than is heard is read on both sides, seconds: a clip that is slipped a little is there already. */
+const MARGIN = 5;
+/** So many stretches are kept, the latest. */
+const KEPT = 8;
+
+interface Kept {
+  sha256: string;
+  from: number;
+  to: number;
+  sound: Promise<ClipSound | null>;
+}
+let kept: readonly Kept[] = [];
+let reader: Hand<ClipWorker> | null = null;
+let reading = 0;
+
+/**
+ * What is heard of a clip between two times of its file, seconds; without channels where there is no sound in it, null where
+ * it cannot be read. Asked again it is there.
+ */
+export function soundOfClip(sha256: string, from: number, to: number): Promise<ClipSound | null> {
+  const known = kept.find((one) => one.sha256 === sha256 && one.from <= from && one.to >= to);
+  const [first, last] = [Math.max(0, from - MARGIN), to + MARGIN];
+  const one = known ?? { sha256, from: first, to: last, sound: read(sha256, first, last) };
+  kept = [...kept.filter((other) => other !== one), one].slice(-KEPT);
+  return one.sound;
+}
+
+/** Reads in a worker that lives as long as there is something to read. */
+async function read(sha256: string, from: number, to: number): Promise<ClipSound | null> {
+  reading += 1;
+  reader ??= handOf<ClipWorker>(
+    new Worker(new URL('../../worker/clip.worker.ts', import.meta.url), { type: 'module', name: 'clip' }),
+    'The worker that reads films',
+  );
+  const hand = reader;
+  try {
+    return await Promise.race([hand.remote.soundOf(sha256, from, to), hand.stopped]);
+  } catch {
+    // Whoever asks again gets another worker.
+    kept = kept.filter((one) => one.sha256 !== sha256);
+    if (reader === hand) reader = null;
+    return null;
+  } finally {
+    reading -= 1;
+    if (reading === 0) {
+      reader?.stop();
+      reader = null;
+    }
+  }
+}
