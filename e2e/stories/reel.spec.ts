@@ -7,7 +7,7 @@ import { readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { editElsewhere } from '../support/edits.ts';
-import { difference, greyFrames, probe } from '../support/film.ts';
+import { difference, greyFrames, passing, probe } from '../support/film.ts';
 import { foreignModel } from '../support/foreign-model.ts';
 import { levelOf, pitchOf, samplesOf, withTone } from '../support/sound.ts';
 import { bringIn, choose, documentOf, newProject, pressPlan, saved } from '../support/studio.ts';
@@ -402,5 +402,18 @@ test('in a house of others by keys alone: shots, order, lengths, joins; played i
     const wanted = 0.125 / 2 / Math.SQRT2;
     expect(Math.abs(levelOf(heard, 1.4, 2.3) / wanted - 1)).toBeLessThan(0.1);
     expect(Math.abs(pitchOf(heard, 1.4, 2.3) / 440 - 1)).toBeLessThan(0.02);
+  });
+
+  await test.step('how the pictures of a clip move counts at its join', async () => {
+    await page.getByRole('link', { name: 'Reel' }).click();
+    await page.getByRole('radio', { name: 'Cards', exact: true }).click();
+    // Four of 640 pixels a frame.
+    const speed = (4 * 25) / 640;
+    const clip = { name: 'passing.mp4', mimeType: 'video/mp4', buffer: passing(4) };
+    await page.getByLabel('Picture or clip file').setInputFiles(clip);
+    await expect.poll(() => names(page, projectId)).toHaveLength(5);
+    await page.getByRole('button', { name: /^Join 4 to 5, cut, races/ }).click({ timeout: 30_000 });
+    const after = await page.getByTestId('join-flow').evaluate(({ dataset }: HTMLElement) => Number(dataset['after']));
+    expect(Math.abs(after / speed - 1)).toBeLessThan(0.05);
   });
 });

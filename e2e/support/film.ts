@@ -1,5 +1,5 @@
 import { execFileSync } from 'node:child_process';
-import { writeFileSync } from 'node:fs';
+import { readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect } from '@playwright/test';
@@ -51,3 +51,20 @@ export function greyFrames(bytes: Buffer, name: string): Buffer[] {
 /** Mean difference of two grey pictures, 0…255. */
 export const difference = (a: Buffer, b: Buffer): number =>
   a.reduce((sum, value, i) => sum + Math.abs(value - b[i]!), 0) / a.length;
+
+/** A film of a second, 640 × 360, 25 frames, of blurred noise that goes by. @param pixels a frame */
+export function passing(pixels: number): Buffer {
+  const [noise, film] = ['png', 'mp4'].map((end) => join(tmpdir(), `passing-${process.pid}.${end}`)) as [
+    string,
+    string,
+  ];
+  const grain = "nullsrc=s=640x360:d=1,geq=lum='random(1)*255':cb=128:cr=128,boxblur=7:2";
+  try {
+    execFileSync('ffmpeg', ['-v', 'error', '-y', '-f', 'lavfi', '-i', grain, '-frames:v', '1', noise]);
+    const scroll = ['-vf', `scroll=horizontal=${pixels / 640},format=yuv420p`, '-t', '1', '-c:v', 'libx264'];
+    execFileSync('ffmpeg', ['-v', 'error', '-y', '-loop', '1', '-framerate', '25', '-i', noise, ...scroll, film]);
+    return readFileSync(film);
+  } finally {
+    for (const path of [noise, film]) rmSync(path, { force: true });
+  }
+}

@@ -4,6 +4,7 @@ export * from './film/video.ts';
 export { CARD_FACE, type CardSize, type Pen, type Words } from './reel/card.ts';
 export * from './reel/compose.ts';
 export { Clip, ClipError } from './film/clip.ts';
+export { clipMotion } from './film/clip-motion.ts';
 export { clipSound, type ClipSound } from './film/clip-sound.ts';
 export type { PictureSize } from './picture/picture-size.ts';
 export * from './picture/renderer.ts';

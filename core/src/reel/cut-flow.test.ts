@@ -9,10 +9,13 @@ import {
   cutNotes,
   flowAtFrame,
   flowOverJoin,
+  frameTime,
   HOLDS,
   imageFlow,
   matchJoin,
   NO_FLOW,
+  ownSource,
+  pictureFlow,
   planReel,
   type ImageFlow,
   type OwnShot,
@@ -179,6 +182,43 @@ describe('how a picture moves', () => {
         }
         expect(Math.abs(theirs / ours - 1)).toBeLessThan(0.05);
       }
+  });
+
+  test('is found in pictures alone within a twentieth, on either side of ten cuts', () => {
+    const grey = (pixels: Float64Array) => ({ width: WIDTH, height: HEIGHT, pixels: Float32Array.from(pixels) });
+    for (const sampleAt of motions.flat()) {
+      const step = frameTime(1, rate);
+      const flow = imageFlow(sampleAt, 0, step, ASPECT, inRoom);
+      const found = pictureFlow(grey(rendered(sampleAt(0))), grey(rendered(sampleAt(step))), step);
+      expect(Math.abs(found.speed / flow.speed - 1)).toBeLessThan(0.05);
+      expect(cutFlow(flow, found).agreement).toBeGreaterThan(0.97);
+    }
+    // What only gets lighter stands still, and so does what is plain.
+    const still = grey(rendered(motions[0]![0]!(0)));
+    const lighter = { ...still, pixels: still.pixels.map((value) => value + 0.1) };
+    expect(pictureFlow(still, lighter, 0.1).speed).toBeLessThan(1e-6);
+    const plain = { ...still, pixels: new Float32Array(WIDTH * HEIGHT).fill(0.5) };
+    expect(pictureFlow(plain, plain, 0.1).speed).toBe(0);
+  });
+
+  test('of a clip is its own, at the pace and the way it is shown, and only where it is seen', () => {
+    const fields = [Float32Array.from({ length: 80 }, (_, i) => (i % 2 ? 0 : 0.2)), new Float32Array(80)];
+    const motion = { aspect: ASPECT, every: 1, fields };
+    const file = { file: { sha256: 'a'.repeat(64), size: 9, type: 'video/mp4' }, fileName: 'a.mp4' };
+    const shown = (change: object, seconds?: number): OwnShot => {
+      const use = { kind: 'clip' as const, ...file, duration: 2, from: 0, ...change };
+      const body = { reel: 'r', use, ...(seconds !== undefined && { seconds }) };
+      const planned = planReel([{ id: 'a', body }], rate, ({ body: { use: of } }) => ownSource(of)).shots[0]!;
+      return { body, planned, camera: null, motion };
+    };
+    const at = (shot: OwnShot, frame: number, aspect = ASPECT) =>
+      meanVelocity(flowAtFrame(shot, frame, { rate, aspect, cast: inRoom }))[0];
+    expect([0, 5, 20].map((frame) => at(shown({}), frame))).toEqual([0.2, 0.2, 0].map((v) => expect.closeTo(v, 6)));
+    expect(at(shown({}, 4), 5)).toBeCloseTo(0.1, 6);
+    expect(at(shown({ backwards: true }), 45)).toBeCloseTo(-0.2, 6);
+    // In an upright picture it is a third as wide, and most of what is seen is black.
+    expect(at(shown({}), 0, 9 / 16)).toBeLessThan(0.2);
+    expect(at({ ...shown({}), motion: null }, 0)).toBe(0);
   });
 
   test('a pan and a truck past a wall are as fast as the optics say', () => {

@@ -6,8 +6,8 @@ import { Projection } from '../optics/index.ts';
 export type RayCast = (from: Vec3, direction: Vec3, far: number) => number | null;
 
 /** Places of the picture that are looked at, across and up: the middles of as many fields. */
-const ACROSS = 8;
-const UP = 5;
+export const ACROSS = 8;
+export const UP = 5;
 /** What is farther away moves only when the camera turns, metres. */
 const FAR = 500;
 
@@ -38,19 +38,17 @@ export function imageFlow(
   const here = new Projection(now.view, aspect, now.position, now.orientation);
   const there = new Projection(then.view, aspect, then.position, then.orientation);
   const count = ACROSS * UP;
-  const places = new Float64Array(2 * count);
+  const places = flowPlaces();
   const velocities = new Float64Array(2 * count);
   let sum = 0;
   for (let i = 0; i < count; i += 1) {
-    const x = (2 * ((i % ACROSS) + 0.5)) / ACROSS - 1;
-    const y = (2 * (Math.floor(i / ACROSS) + 0.5)) / UP - 1;
+    const [x, y] = [places[2 * i]!, places[2 * i + 1]!];
     const { from, direction } = here.ray(x, y);
     const away = cast(from, direction, FAR) ?? FAR;
     const seen = there.project(from.map((value, k) => value + direction[k]! * away) as Vec3);
     // A full width is two of the picture's units, a full height two as well.
     const u = (seen.x - x) / 2 / step;
     const v = (seen.y - y) / 2 / aspect / step;
-    places.set([x, y], 2 * i);
     if (seen.depth <= 0 || !Number.isFinite(u) || !Number.isFinite(v)) continue;
     velocities.set([u, v], 2 * i);
     sum += Math.hypot(u, v);
@@ -58,9 +56,13 @@ export function imageFlow(
   return { places, velocities, speed: sum / count };
 }
 
+/** The places that are looked at, row by row from the foot, two numbers each. */
+export function flowPlaces(): Float64Array {
+  const places = new Float64Array(2 * ACROSS * UP);
+  for (let i = 0; i < ACROSS * UP; i += 1)
+    places.set([(2 * ((i % ACROSS) + 0.5)) / ACROSS - 1, (2 * (Math.floor(i / ACROSS) + 0.5)) / UP - 1], 2 * i);
+  return places;
+}
+
 /** The flow of what does not move. */
-export const NO_FLOW: ImageFlow = {
-  places: new Float64Array(2 * ACROSS * UP),
-  velocities: new Float64Array(2 * ACROSS * UP),
-  speed: 0,
-};
+export const NO_FLOW: ImageFlow = { places: flowPlaces(), velocities: new Float64Array(2 * ACROSS * UP), speed: 0 };

@@ -1,4 +1,5 @@
 export * from './blend.ts';
+export * from './clip-motion.ts';
 export * from './compiled-reel.ts';
 export * from './cut-flow.ts';
 export * from './cut-notes.ts';
@@ -8,6 +9,7 @@ export * from './flow.ts';
 export * from './follow-cut.ts';
 export * from './joins.ts';
 export * from './match.ts';
+export * from './picture-flow.ts';
 export * from './plan.ts';
 export * from './shot-camera.ts';
 export * from './timecode.ts';

@@ -1,10 +1,11 @@
 import type { Rate, ShotBody } from '../document/index.ts';
 import type { CameraSample } from '../move/index.ts';
+import { clipFlow, type ClipMotion } from './clip-motion.ts';
 import { cutFlow, type CutFlow } from './cut-flow.ts';
 import { imageFlow, NO_FLOW, type ImageFlow, type RayCast } from './flow.ts';
 import { cutOutSample, cutTrackOf, type Ratios } from './cut-out-shot.ts';
 import type { CutTrack } from './follow-cut.ts';
-import type { PlannedShot } from './plan.ts';
+import { sourceTime, type PlannedShot } from './plan.ts';
 import { sampleShot, type ShotCamera } from './shot-camera.ts';
 import { frameTime } from './timecode.ts';
 
@@ -13,6 +14,8 @@ export interface OwnShot {
   body: ShotBody;
   planned: PlannedShot;
   camera: ShotCamera | null;
+  /** How its pictures move, where it is a clip that has been looked at. */
+  motion?: ClipMotion | null;
 }
 
 /** How the movement of shots is measured. */
@@ -54,7 +57,12 @@ function byFrames(shot: OwnShot, measure: FlowMeasure): ((frame: number) => Came
 export function flowAtFrame(shot: OwnShot, frame: number, measure: FlowMeasure): ImageFlow {
   const { rate, aspect, cast } = measure;
   const sampleAt = byFrames(shot, measure);
-  if (!sampleAt) return NO_FLOW;
+  if (!sampleAt) {
+    const { motion, planned } = shot;
+    const { speed, backwards } = planned;
+    const time = sourceTime(planned, frameTime(frame, rate));
+    return motion ? clipFlow(motion, time, backwards ? -speed : speed, aspect) : NO_FLOW;
+  }
   const step = frameTime(1, rate);
   return imageFlow((time) => sampleAt(time / step), frame * step, step, aspect, cast);
 }

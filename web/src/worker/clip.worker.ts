@@ -1,5 +1,7 @@
-import { Clip, ClipError, clipSound, type ClipSound } from '@eskovan/render';
+import { Clip, ClipError, clipMotion, clipSound, type ClipSound } from '@eskovan/render';
 import * as Comlink from 'comlink';
+
+const fileOf = (sha256: string) => new URL(`/api/files/${sha256}`, self.location.origin);
 
 const api = {
   /**
@@ -16,9 +18,11 @@ const api = {
       clip.close();
     }
   },
+  /** How the pictures of a kept film move; null where it cannot be told. */
+  motionOf: (sha256: string) => clipMotion(fileOf(sha256)),
   /** What is heard of a kept film between two times, seconds; null for one without sound. */
   async soundOf(sha256: string, from: number, to: number): Promise<ClipSound | null> {
-    const sound = await clipSound(new URL(`/api/files/${sha256}`, self.location.origin), from, to);
+    const sound = await clipSound(fileOf(sha256), from, to);
     return (
       sound &&
       Comlink.transfer(

@@ -48,6 +48,7 @@ const moveShot = (n: number, change: Partial<ShotBody> = {}, body: MoveBody | nu
   view: null,
   scene: 'day',
   number: null,
+  motion: null,
 });
 const cardShot = (n: number, change: Partial<ShotBody> = {}): OrderedShot => ({
   ...moveShot(n, {

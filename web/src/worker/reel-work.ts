@@ -17,6 +17,7 @@ import {
   ownSource,
   planReel,
   shownAt,
+  type ClipMotion,
   type Layer,
   type OwnShot,
   type PlannedShot,
@@ -45,6 +46,8 @@ export interface OrderedShot {
   scene: string | null;
   /** Stands in its pictures; null for none. */
   number: number | null;
+  /** How it moves by itself: of a clip that has been looked at. */
+  motion: ClipMotion | null;
 }
 
 /** A reel as the page has it. */
@@ -204,7 +207,9 @@ export class ReelWork {
   ownShot(index: number): OwnShot | null {
     const shot = this.given.shots[index];
     const planned = this.reel.plan.shots[index];
-    return shot && planned ? { body: shot.body, planned, camera: cameraOf(this.readyShot(shot.id)) } : null;
+    return shot && planned
+      ? { body: shot.body, planned, camera: cameraOf(this.readyShot(shot.id)), motion: shot.motion }
+      : null;
   }
 
   /** What a frame shows, with everything that it is drawn from. @param frame perhaps between two, while the shutter is open */

@@ -108,10 +108,24 @@ const measureNow = (): FlowMeasure => ({
 
 /** What the camera of a shot follows from, as it is shown. */
 const saidOf = (index: number) => {
-  const { move, view, body } = work.given.shots[index]!;
+  const { move, view, body, motion } = work.given.shots[index]!;
   const { from, to, backwards, speed, frames } = work.reel.plan.shots[index]!;
   const { rate, whole, ratio } = work.given;
-  return [move?.body ?? null, view, body.use, from, to, backwards, speed, frames, rate, whole, ratio, body.aside];
+  return [
+    move?.body ?? null,
+    view,
+    body.use,
+    from,
+    to,
+    backwards,
+    speed,
+    frames,
+    rate,
+    whole,
+    ratio,
+    body.aside,
+    motion !== null,
+  ];
 };
 
 const api = {

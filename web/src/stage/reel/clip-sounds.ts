@@ -1,6 +1,5 @@
 import type { ClipSound } from '@eskovan/render';
-import type { ClipWorker } from '../../worker/clip.worker.ts';
-import { handOf, type Hand } from '../../worker/hand.ts';
+import { readClip } from './clip-reader.ts';
 
 /** So much more than is heard is read on both sides, seconds: a clip that is slipped a little is there already. */
 const MARGIN = 5;
@@ -14,8 +13,6 @@ interface Kept {
   sound: Promise<ClipSound | null>;
 }
 let kept: readonly Kept[] = [];
-let reader: Hand<ClipWorker> | null = null;
-let reading = 0;
 
 /**
  * What is heard of a clip between two times of its file, seconds; without channels where there is no sound in it, null where
@@ -29,26 +26,11 @@ export function soundOfClip(sha256: string, from: number, to: number): Promise<C
   return one.sound;
 }
 
-/** Reads in a worker that lives as long as there is something to read. */
 async function read(sha256: string, from: number, to: number): Promise<ClipSound | null> {
-  reading += 1;
-  reader ??= handOf<ClipWorker>(
-    new Worker(new URL('../../worker/clip.worker.ts', import.meta.url), { type: 'module', name: 'clip' }),
-    'The worker that reads films',
-  );
-  const hand = reader;
   try {
-    return await Promise.race([hand.remote.soundOf(sha256, from, to), hand.stopped]);
+    return await readClip((remote) => remote.soundOf(sha256, from, to));
   } catch {
-    // Whoever asks again gets another worker.
     kept = kept.filter((one) => one.sha256 !== sha256);
-    if (reader === hand) reader = null;
     return null;
-  } finally {
-    reading -= 1;
-    if (reading === 0) {
-      reader?.stop();
-      reader = null;
-    }
   }
 }

@@ -11,6 +11,7 @@ import { useGeometry, usePictureScene, useSite, useSiteData } from '../../site/u
 import type { WishedFor } from '../../picture/ahead.ts';
 import type { ReelFilmSource } from '../../worker/reel-film.ts';
 import type { OrderedShot, ReelOrder, ReelSite } from '../../worker/reel-work.ts';
+import { useClipMotions } from './clip-motions.ts';
 import type { OpenReel } from './open-reel.ts';
 import { clearFacts, setFacts, useReelFacts } from './reel-facts.ts';
 import { ReelLink } from './reel-link.ts';
@@ -42,6 +43,7 @@ export function useReelWork(
     };
   }, [of]);
 
+  const motions = useClipMotions(rows);
   const shots = useMemo(
     () =>
       rows.map(({ id, name, body }): OrderedShot => {
@@ -55,10 +57,11 @@ export function useReelWork(
           move: row ? { id: row.id, body: row.body } : null,
           view: still ? { pose: still.body.pose, lens: still.body.lens } : null,
           scene: scenes.sceneOf(id),
+          motion: use.kind === 'clip' ? (motions[use.file.sha256] ?? null) : null,
           number: still && body.numbered ? liveRows(view).indexOf(still) + 1 : null,
         };
       }),
-    [rows, move, view, scenes],
+    [rows, move, view, scenes, motions],
   );
   const promised = useKept((of === 'open' && open?.row.body.promisedObjects) || NONE);
   const site = useReelSite(shots, promised.length > 0);
