@@ -9,6 +9,8 @@ export const seeing = {
   lens: lensSchema,
   light: lightChoiceSchema,
   tracks: tracksSchema.optional(),
+  /** It stays as it is until it is unlocked; see `isHeld`. */
+  locked: z.literal(true).optional(),
 };
 
 /** What every move has besides that looks somewhere of its own accord. */

@@ -10,6 +10,7 @@ export * from './lens.ts';
 export * from './light.ts';
 export * from './live.ts';
 export * from './link.ts';
+export * from './lock.ts';
 export * from './migrate.ts';
 export * from './model.ts';
 export * from './gaze.ts';

@@ -10,6 +10,7 @@ export { reversedWalk } from './reverse.ts';
 export * from './sample.ts';
 export { tableAt, type UniformTable } from './uniform-table.ts';
 export * from './tempo.ts';
+export * from './variations.ts';
 export * from './walk.ts';
 export { gazeText } from './channel-items.ts';
 export * from './lift.ts';

@@ -1,16 +1,21 @@
-import type { BodyOf, Kind, Row } from '@eskovan/core/document';
+import { isHeld, type BodyOf, type Kind, type Row } from '@eskovan/core/document';
+import { toast } from 'sonner';
 import { changing, making, removing } from './changes.ts';
-import { bodyChanges, currentRow } from './edits.ts';
+import { currentRow } from './edits.ts';
 import { dispatch } from './undo.ts';
 
-/** Changes the body of a row as it is at this instant, as one step of undo. */
+/** Changes the body of a row as it is at this instant, as one step of undo. One that is locked stays as it is, and says so. */
 export function editBody<K extends Kind>(
   kind: K,
-  row: Pick<Row<K>, 'projectId' | 'id'>,
+  { projectId, id }: Pick<Row<K>, 'projectId' | 'id'>,
   label: string,
   change: (body: BodyOf<K>) => BodyOf<K>,
 ): void {
-  dispatch(row.projectId, label, bodyChanges(kind, row, change));
+  const row = currentRow(projectId, kind, id);
+  if (!row) return;
+  const body = change(row.body);
+  if (isHeld(kind, row.body, body)) toast(`${row.name} is locked. Unlock it to change it.`, { id: 'locked' });
+  else dispatch(projectId, label, changing(kind, row, { body }));
 }
 
 /** Gives a row another name or place in its list. */

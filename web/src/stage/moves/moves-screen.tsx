@@ -38,6 +38,7 @@ import { WayDialog } from './way-dialog.tsx';
 import { CardsSettled } from './checks-card.tsx';
 import { CALM_EVERY, useCalmCut } from './use-calm-cut.ts';
 import { kindOf } from './kinds.tsx';
+import { moveCommands } from './move-menu.tsx';
 import { useCompiledMove, useSelectedMove } from '../shared/use-compiled-move.ts';
 
 /** Kinds of move that are not drawn on the floor, as they are asked for by a command. */
@@ -62,7 +63,10 @@ export function MovesScreen() {
   const move = useCompiledMove(body);
   // Path, plan and picture follow a dragging hand; charts and cards a few times a second, so that they take it no time.
   const now = useMemo(() => ({ move, row, document }), [move, row, document]);
-  const { move: calmMove, row: calmRow, document: calmDocument } = useDeferredValue(useThrottled(now, CALM_EVERY));
+  const deferred = useDeferredValue(useThrottled(now, CALM_EVERY));
+  // Cards of another kind are other cards: what is typed into those that are about to go would be lost.
+  const sameCards = deferred.row?.body.kind === row?.body.kind;
+  const { move: calmMove, row: calmRow, document: calmDocument } = sameCards ? deferred : now;
   const actionStrip = useActionStrip((state) => state.shown);
   const stripMove = useCalmCut(useWithActions(calmMove), calmRow?.id ?? null);
   const aspect = aspectOf(project.body);
@@ -122,6 +126,7 @@ export function MovesScreen() {
       when: () => liveRows(document.action).length > 0,
       run: () => useActionStrip.setState({ shown: !actionStrip }),
     },
+    ...(row ? moveCommands(row) : []),
     { id: 'move.drawn', label: 'A path from a drawing', group: 'Moves', run: onDrawn },
     ...OTHER_KINDS.map(([wanted, label]) => ({
       id: `move.${wanted}`,
@@ -146,7 +151,6 @@ export function MovesScreen() {
 
   const kind = kindOf(body);
   const { plan: MovePlan } = kind;
-  // The cards follow a moment later, and so does their kind.
   const { cards: MoveCards } = kindOf(calmKept);
   const shelf = (
     <ProjectProvider value={calmDocument}>

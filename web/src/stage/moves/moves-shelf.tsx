@@ -10,6 +10,7 @@ import { useProject } from '../../data/use-project.ts';
 import { Button } from '../../kit/index.ts';
 import { RowShelf } from '../shared/row-shelf.tsx';
 import { emptyGlide, emptyRide, emptyWalk, firstFollow, firstOrbit, firstTravel } from './edit-move.ts';
+import { copyOf, moveMenu } from './move-menu.tsx';
 import { NewMove } from './new-move.tsx';
 import { kindOf } from './kinds.tsx';
 import { useCompiledMove } from '../shared/use-compiled-move.ts';
@@ -114,6 +115,8 @@ export const MovesShelf = memo(function MovesShelf({
       onSelect={workbench.selectMove}
       mark={markOf}
       note={noteOf}
+      copyBody={copyOf}
+      menu={moveMenu}
       empty="Nothing moves yet. Draw the first walk on the plan."
       footer={
         <div className="grid grid-cols-2 gap-1.5">
@@ -141,7 +144,12 @@ const markOf = (row: Row<'move'>) => {
   const { mark: Mark } = kindOf(row.body);
   return <Mark />;
 };
-const noteOf = (row: Row<'move'>) => <MoveNote row={row} />;
+const noteOf = (row: Row<'move'>) => (
+  <>
+    <MoveNote row={row} />
+    {row.body.locked && ' · locked'}
+  </>
+);
 
 function MoveNote({ row }: { row: Row<'move'> }) {
   const move = useCompiledMove(row.body);

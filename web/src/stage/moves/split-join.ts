@@ -13,6 +13,7 @@ import { selection } from '../../desk/selection.ts';
  * @param move the walk as it is, compiled
  */
 export function splitAt(row: Row<'move'>, move: CompiledMove, node: string, moves: readonly Row<'move'>[]): void {
+  if (isLocked(row)) return;
   const parts = splitWalk(walkOf(row.body), move, node);
   if (!parts) return;
   const at = moves.findIndex(({ id }) => id === row.id);
@@ -26,10 +27,17 @@ export function splitAt(row: Row<'move'>, move: CompiledMove, node: string, move
 
 /** One walk of two. One step of undo. @param move the first as it is, compiled */
 export function joinWith(row: Row<'move'>, move: CompiledMove, next: Row<'move'>): void {
+  if (isLocked(row) || isLocked(next)) return;
   const joined = joinWalks(walkOf(row.body), move, walkOf(next.body), () => crypto.randomUUID());
   if (pathFault(joined.path)) {
     toast('Together they would be more than one walk can hold.', { id: 'path-limit' });
     return;
   }
   dispatch(row.projectId, 'Join the walks', [...bodyChanges('move', row, () => joined), removing('move', next.id)]);
+}
+
+/** Says so of a walk that is not to be changed. */
+function isLocked({ name, body }: Row<'move'>): boolean {
+  if (body.locked) toast(`${name} is locked. Unlock it to change it.`, { id: 'locked' });
+  return body.locked === true;
 }
