@@ -33,7 +33,7 @@ const LOOK = {
 export function PathPlan({ row, body, move, site, aspect, onDraw }: MovePlanProps<Having<'path'>>) {
   const tool = useWorkbench((state) => state.tool);
   const chosen = useItems('node', row?.id);
-  const { plan, elevation, project } = useMovePlan({ row, body, move, site, aspect });
+  const { plan, elevation, project, gazes } = useMovePlan({ row, body, move, site, aspect });
   const [pointer, setPointer] = useState<SnapPlace | null>(null);
   const { footing } = site;
   const walks = body?.kind !== 'glide';
@@ -216,6 +216,7 @@ export function PathPlan({ row, body, move, site, aspect, onDraw }: MovePlanProp
           }}
         />
       )}
+      {!drawing && gazes}
       {drawing && walks && pointer && (
         <DrawingLine
           last={last}

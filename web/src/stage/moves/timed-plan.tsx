@@ -19,7 +19,7 @@ const COLOURS = { travel: 'var(--indigo)', ride: 'var(--rust)', follow: 'var(--r
 
 /** The plan with a camera on it that is placed by time: its way, its poses, where it stands. */
 export function TimedPlan({ row, body, move, site, aspect }: MovePlanProps<Travel | Ride | Follow>) {
-  const { plan, elevation, project } = useMovePlan({ row, body, move, site, aspect });
+  const { plan, elevation, project, gazes } = useMovePlan({ row, body, move, site, aspect });
   const [standing, setStanding] = useState(false);
   const chosen = useItems('pose', row?.id);
   const poses = body?.kind === 'travel' ? body.poses : [];
@@ -98,6 +98,8 @@ export function TimedPlan({ row, body, move, site, aspect }: MovePlanProps<Trave
           onDelete={(id) => editPoses(row, 'Delete a pose', (now) => now.filter((one) => one.id !== id))}
         />
       )}
+      {/* Who rides or follows looks at what moves: its place is not one of the plan. */}
+      {body?.kind === 'travel' && gazes}
     </Plan>
   );
 }

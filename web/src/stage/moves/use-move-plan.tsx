@@ -3,6 +3,7 @@ import type { CompiledMove } from '@eskovan/core/move';
 import { useProject } from '../../data/use-project.ts';
 import type { SiteData } from '../../site/use-site.ts';
 import { useStorey } from '../shared/use-storey.ts';
+import { GazePoints } from './gaze-points.tsx';
 import { PlanCamera } from './plan-camera.tsx';
 import { useShownMove } from './show-move.ts';
 
@@ -23,6 +24,8 @@ export function useMovePlan({ row, body, move, site, aspect }: PlannedMove) {
     /** Height of the storey that is shown, metres. */
     elevation: site.survey.storeys[storey]?.elevation ?? 0,
     project,
+    /** What it looks at, for the layers of the plan. */
+    gazes: <GazePoints row={row} body={body} />,
     plan: {
       ...{ storey, onStorey, focus },
       survey: site.survey,
