@@ -1,5 +1,4 @@
 import type { Vec3 } from '../document/index.ts';
-import { middle } from '../geometry/index.ts';
 import type { CompiledMove, Looked } from '../move/index.ts';
 import { Projection } from '../optics/index.ts';
 import { finding, type Finding } from './finding.ts';
@@ -14,12 +13,11 @@ const UNSEEN = 0.005;
 
 /** Where what is meant to be seen as a whole leaves the frame, and by how much. Reads samples only. */
 export function frameFindings(move: CompiledMove, aspect: number): Finding[] {
-  return move.looks.flatMap((look) => (look.bounds ? cutsOf(move, look, look.bounds, aspect) : []));
+  return move.looks.flatMap((look) => (look.corners ? cutsOf(move, look, look.corners, aspect) : []));
 }
 
-function cutsOf(move: CompiledMove, look: Looked, bounds: NonNullable<Looked['bounds']>, aspect: number): Finding[] {
+function cutsOf(move: CompiledMove, look: Looked, corners: NonNullable<Looked['corners']>, aspect: number): Finding[] {
   const steps = Math.max(1, Math.min(MOST, Math.ceil((look.to - look.from) / INSTANT)));
-  const centre = middle(bounds);
   const found: Finding[] = [];
   let cut = 0;
   for (let i = 0; i <= steps; i += 1) {
@@ -29,10 +27,8 @@ function cutsOf(move: CompiledMove, look: Looked, bounds: NonNullable<Looked['bo
     const now = look.at(time);
     let beyond = 0;
     let point: Vec3 | null = null;
-    for (let corner = 0; corner < 8; corner += 1) {
-      const place = now.map(
-        (value, k) => value + ((corner >> k) & 1 ? bounds.max[k]! : bounds.min[k]!) - centre[k]!,
-      ) as Vec3;
+    for (const corner of corners) {
+      const place = now.map((value, k) => value + corner[k]!) as Vec3;
       const seen = camera.project(place);
       const off = seen ? Math.max(Math.abs(seen.x), Math.abs(seen.y)) - 1 : 1;
       if (off > Math.max(beyond, UNSEEN)) [beyond, point] = [off, place];

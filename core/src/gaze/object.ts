@@ -7,6 +7,8 @@ export interface NamedPart {
   model: string;
   name: string;
   bounds: Bounds;
+  /** What of it sticks out farthest, three numbers a corner, metres; absent where that is its box. */
+  outline?: ArrayLike<number>;
 }
 
 /** Where the target of a gaze is now; null where the site has no such part any more. */

@@ -84,17 +84,25 @@ function reachOf(gaze: Gaze, parts: MoveSite['parts']): number {
 
 /** What of a site an orbit goes round; where it is not there any more, the place where it was. */
 export function findPivot(pivot: Pivot, { parts, motion }: Pick<MoveSite, 'parts' | 'motion'>): PivotPlace {
-  const still = (point: Vec3, bounds: PivotPlace['bounds']) => ({ at: () => point, moves: false, bounds });
-  if (pivot.kind === 'point') return still(pivot.point, null);
+  if (pivot.kind === 'point') return nowhereElse(pivot.point);
   const { model, name, whole, point } = pivot;
   const mine = parts.filter((part) => part.model === model && (whole || part.name === name));
   const bounds = joinBounds(mine.map((part) => part.bounds));
-  if (!bounds) return still(point, null);
+  if (!bounds) return nowhereElse(point);
   const centre = middle(bounds);
   const moving =
     motion && !whole ? followTarget({ kind: 'object', model, name, point: centre, centre }, parts, motion) : null;
-  return moving ? { at: moving, moves: true, bounds } : still(centre, bounds);
+  const corners = mine.flatMap((part) => (part.outline ? pointsOf(part.outline) : cornersOf(part.bounds)));
+  return { at: moving ?? (() => centre), moves: moving !== null, bounds, corners };
 }
+
+const nowhereElse = (point: Vec3): PivotPlace => ({ at: () => point, moves: false, bounds: null, corners: [] });
+
+const cornersOf = ({ min, max }: NamedPart['bounds']): Vec3[] =>
+  Array.from({ length: 8 }, (_, corner) => [0, 1, 2].map((n) => ((corner >> n) & 1 ? max[n]! : min[n]!)) as Vec3);
+
+const pointsOf = (outline: ArrayLike<number>): Vec3[] =>
+  Array.from({ length: outline.length / 3 }, (_, i) => [outline[3 * i]!, outline[3 * i + 1]!, outline[3 * i + 2]!]);
 
 /** What a move is about, as far as a plan that shows it must look elsewhere when it changes. */
 export function subjectOf(body: MoveBody): string {

@@ -3,6 +3,8 @@ import fc from 'fast-check';
 import { PerspectiveCamera, Vector3 } from 'three';
 import { checkMove } from '../check/index.ts';
 import { DEFAULT_LENS, FIRST_LIMITS, type Bounds, type Orbit, type Pivot, type Vec3 } from '../document/index.ts';
+import { outlineOf } from '../geometry/index.ts';
+import { Projection } from '../optics/index.ts';
 import { frameCount, frameTime } from '../reel/index.ts';
 import { Footing } from '../survey/index.ts';
 import { MODEL, nowhere, orbitOf as orbit, siteOf } from './kinds.fixture.ts';
@@ -118,6 +120,41 @@ describe('round an object', () => {
     point: [0, 0, 0],
   };
   const parts = [part('Body', body.min, body.max), part('Foot', [10, -1, -4], [12, 0, -3])];
+
+  test('fit: a ball fills the wanted part of the frame to 1 % from every side, and so does a lens of it', () => {
+    const centre: Vec3 = [3, 1, -2];
+    // Many more places of the ball than its outline keeps, and other ones.
+    const ball = (squash: number) =>
+      Array.from({ length: 40_000 }, (_, i) => {
+        const y = 1 - (2 * (i + 0.5)) / 40_000;
+        const [flat, angle] = [Math.sqrt(1 - y * y), i * 2.4];
+        return [centre[0] + flat * Math.cos(angle), centre[1] + squash * y, centre[2] + flat * Math.sin(angle)] as Vec3;
+      });
+    for (const squash of [1, 0.4])
+      for (const [fill, inclination] of [
+        [0.7, 0.3],
+        [0.4, -0.6],
+        [0.9, 1.1],
+      ] as const) {
+        const places = ball(squash);
+        const round = part('Body', [2, 1 - squash, -3], [4, 1 + squash, -1]);
+        const outline = outlineOf([Float32Array.from(places.flat())]);
+        expect(outline.length / 3).toBeLessThanOrEqual(400);
+        const move = compileMove(orbit({ pivot, inclination, distance: { by: 'fit', fill } }), {
+          ...site([{ ...round, outline }]),
+          aspect: 16 / 9,
+        })!;
+        for (let i = 0; i < 24; i += 1) {
+          const { view, position, orientation } = move.sampleAt((i * move.duration) / 24);
+          const projection = new Projection(view, 16 / 9, position, orientation);
+          const most = places.reduce((so, place) => {
+            const seen = projection.project(place);
+            return Math.max(so, Math.abs(seen.x), Math.abs(seen.y));
+          }, 0);
+          expect(Math.abs(most / fill - 1)).toBeLessThan(0.01);
+        }
+      }
+  });
 
   test('fit: all the way round the box touches the wanted part of the frame and never leaves it', () => {
     fc.assert(

@@ -1,5 +1,5 @@
 import type { Bounds, Orbit, Vec3 } from '../document/index.ts';
-import { orientationOf, toDegrees } from '../geometry/index.ts';
+import { middle, orientationOf, toDegrees } from '../geometry/index.ts';
 import { Projection, throughLens } from '../optics/index.ts';
 import { sweepOf, type Sweep } from '../action/index.ts';
 import { timeAtStation } from '../pace/index.ts';
@@ -19,6 +19,8 @@ export interface PivotPlace {
   moves: boolean;
   /** Its extent at rest; null for a mere point. */
   bounds: Bounds | null;
+  /** Corners that hold all of it at rest; those of its box, where no more is known. */
+  corners: readonly Vec3[];
 }
 
 /** Bearings from which a fitted subject is looked at. */
@@ -35,6 +37,12 @@ const PIVOT_PART = 0.5;
 /** How near to its pivot what is gone round begins, metres. */
 const reachAbout = ({ bounds }: PivotPlace, radius: number): number =>
   bounds ? Math.hypot(...bounds.max.map((value, k) => value - bounds.min[k]!)) / 2 : PIVOT_PART * radius;
+
+function extentOf({ bounds, corners }: PivotPlace): Pick<Looked, 'bounds' | 'corners'> {
+  if (!bounds) return {};
+  const centre = middle(bounds);
+  return { bounds, corners: corners.map((corner) => corner.map((value, k) => value - centre[k]!) as Vec3) };
+}
 
 /** A camera that goes round something, ready to be asked. */
 export class CompiledOrbit extends SampledCamera implements CompiledMove {
@@ -96,7 +104,7 @@ export class CompiledOrbit extends SampledCamera implements CompiledMove {
     ];
     this.path = this.ring();
     const reach = reachAbout(pivot, this.radius);
-    this.looks = [{ from: 0, to: duration, at: pivot.at, reach, ...(pivot.bounds && { bounds: pivot.bounds }) }];
+    this.looks = [{ from: 0, to: duration, at: pivot.at, reach, ...extentOf(pivot) }];
   }
 
   get lostKeys(): number {
@@ -196,16 +204,16 @@ const ROUNDS = 6;
 
 /**
  * How far away the whole subject stays within a part of the frame, from every bearing of the orbit, metres: for each
- * corner c of its box |x| ≤ fill · half width · (R + c·forward), solved for R.
+ * corner c of its outline |x| ≤ fill · half width · (R + c·forward), solved for R.
  */
 function fittingRadius(
   orbit: Orbit,
-  { at, bounds }: PivotPlace,
+  { at, corners: held }: PivotPlace,
   lens: Orbit['lens'],
   fill: number,
   aspect: number,
 ): number {
-  if (!bounds) return FIRST_RADIUS;
+  if (held.length === 0) return FIRST_RADIUS;
   const { start, sweep, rise = 0, widens = 1 } = orbit;
   const centre = at(0);
   const { window } = new Projection(throughLens(lens), aspect);
@@ -215,10 +223,7 @@ function fittingRadius(
     return fill * (inner > 0 ? inner : (high - low) / 2);
   };
   const [halfWidth, halfHeight] = [room(window.left, window.right), room(window.bottom, window.top)];
-  const corners = Array.from(
-    { length: 8 },
-    (_, corner) => [0, 1, 2].map((n) => ((corner >> n) & 1 ? bounds.max[n]! : bounds.min[n]!) - centre[n]!) as Vec3,
-  );
+  const corners = held.map((corner) => corner.map((value, n) => value - centre[n]!) as Vec3);
   /** The least distance at the beginning, looking as steeply as from a distance. */
   const needed = (from: number): number => {
     let radius = 0;

@@ -79,6 +79,8 @@ export interface Looked {
   moves?: boolean;
   /** Its extent at rest, where all of it is meant to be seen. */
   bounds?: Bounds;
+  /** What of it sticks out farthest then, from its middle, metres. */
+  corners?: readonly Vec3[];
 }
 
 /**

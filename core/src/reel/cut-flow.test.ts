@@ -193,10 +193,10 @@ describe('how a picture moves', () => {
       expect(Math.abs(found.speed / flow.speed - 1)).toBeLessThan(0.05);
       expect(cutFlow(flow, found).agreement).toBeGreaterThan(0.97);
     }
-    // What only gets lighter stands still, and so does what is plain.
+    // What only gets lighter stands still, to a tenth of what counts as still, and so does what is plain.
     const still = grey(rendered(motions[0]![0]!(0)));
     const lighter = { ...still, pixels: still.pixels.map((value) => value + 0.1) };
-    expect(pictureFlow(still, lighter, 0.1).speed).toBeLessThan(1e-6);
+    expect(pictureFlow(still, lighter, 0.1).speed).toBeLessThan(0.002);
     const plain = { ...still, pixels: new Float32Array(WIDTH * HEIGHT).fill(0.5) };
     expect(pictureFlow(plain, plain, 0.1).speed).toBe(0);
   });

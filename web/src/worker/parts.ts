@@ -1,6 +1,6 @@
 import type { Bounds } from '@eskovan/core/document';
 import { cameWith, type SceneModel } from '@eskovan/core/format';
-import { boundsOf, joinBounds } from '@eskovan/core/geometry';
+import { boundsOf, joinBounds, outlineEffort, outlineOf } from '@eskovan/core/geometry';
 import { materialName } from '@eskovan/core/site';
 
 /** A material as its file has it; the colour is linear. */
@@ -23,12 +23,20 @@ export interface PartInfo {
   /** What it is made of, as it came. */
   materials: PartMaterial[];
   role: string | null;
+  /** What of it sticks out farthest, three numbers a corner; absent where that is its box, or would take too long to find. */
+  outline?: Float32Array;
   /** The joint that carries it, where something can. */
   joint?: number;
 }
 
+/** Outlines are found for so much in all, a second or two: what is not reached is held by its box. */
+const MOST_EFFORT = 4e8;
+/** As many corners as a box has. */
+const BOX = 8;
+
 export function describeParts(site: SceneModel): PartInfo[] {
   const known = new Map<string, PartInfo>();
+  const pieces = new Map<PartInfo, Float32Array[]>();
   for (const part of site.parts) {
     const model = part.model ?? '';
     const key = `${model}\n${part.name}`;
@@ -43,7 +51,7 @@ export function describeParts(site: SceneModel): PartInfo[] {
       glows: Math.max(...made.emissive) > 0,
     };
     if (!info) {
-      known.set(key, {
+      const made: PartInfo = {
         model,
         name: part.name,
         triangles: cameWith(part),
@@ -51,12 +59,29 @@ export function describeParts(site: SceneModel): PartInfo[] {
         materials: [material],
         role: part.role ?? null,
         ...(part.joint === undefined ? {} : { joint: part.joint }),
-      });
+      };
+      known.set(key, made);
+      pieces.set(made, [part.positions]);
       continue;
     }
+    pieces.get(info)!.push(part.positions);
     info.triangles += cameWith(part);
     if (info.materials.every(({ name }) => name !== material.name)) info.materials.push(material);
     info.bounds = joinBounds([info.bounds, bounds])!;
+  }
+  let effort = 0;
+  // The small ones first: of one large part the others would get nothing.
+  const bySize = [...pieces].map(([info, of]) => ({
+    info,
+    of,
+    corners: of.reduce((n, { length }) => n + length / 3, 0),
+  }));
+  for (const { info, of, corners } of bySize.sort((a, b) => a.corners - b.corners)) {
+    effort += outlineEffort(corners);
+    if (effort > MOST_EFFORT) break;
+    if (corners <= BOX) continue;
+    const outline = outlineOf(of);
+    if (outline.length > 3 * BOX) info.outline = outline;
   }
   return [...known.values()];
 }
