@@ -1,5 +1,6 @@
 import { pictureFlow, type ClipMotion, type GreyPicture } from '@eskovan/core/reel';
-import { ALL_FORMATS, BlobSource, CanvasSink, Input, UrlSource, type WrappedCanvas } from 'mediabunny';
+import { CanvasSink, type WrappedCanvas } from 'mediabunny';
+import { openFilm } from './open-film.ts';
 
 /** Pictures are looked at so wide, pixels: enough for what moves by a hundredth of its width a second. */
 const WIDE = 240;
@@ -12,10 +13,7 @@ const MOST = 160;
  * @returns null where it cannot be read
  */
 export async function clipMotion(source: Blob | URL): Promise<ClipMotion | null> {
-  const input = new Input({
-    source: source instanceof Blob ? new BlobSource(source) : new UrlSource(source),
-    formats: ALL_FORMATS,
-  });
+  const input = openFilm(source);
   try {
     const track = await input.getPrimaryVideoTrack();
     if (!track || !(await track.canDecode())) return null;

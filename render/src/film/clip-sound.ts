@@ -1,4 +1,5 @@
-import { ALL_FORMATS, AudioSampleSink, type AudioSample, BlobSource, Input, UrlSource } from 'mediabunny';
+import { AudioSampleSink, type AudioSample } from 'mediabunny';
+import { openFilm } from './open-film.ts';
 
 /** A stretch of the sound of a film. */
 export interface ClipSound {
@@ -19,10 +20,7 @@ const SILENT_RATE = 48_000;
  * @returns without channels for a film without sound; null where this browser cannot read it
  */
 export async function clipSound(source: Blob | URL, from: number, to: number): Promise<ClipSound | null> {
-  const input = new Input({
-    source: source instanceof Blob ? new BlobSource(source) : new UrlSource(source),
-    formats: ALL_FORMATS,
-  });
+  const input = openFilm(source);
   try {
     const track = await input.getPrimaryAudioTrack();
     if (!track) return { channels: [], rate: SILENT_RATE, begins: from };

@@ -1,4 +1,5 @@
-import { ALL_FORMATS, BlobSource, CanvasSink, Input, UrlSource, type InputVideoTrack } from 'mediabunny';
+import { CanvasSink, type Input, type InputVideoTrack } from 'mediabunny';
+import { openFilm } from './open-film.ts';
 
 /** Moving pictures that somebody brought, or why they cannot be used; the words are for people. */
 export class ClipError extends Error {
@@ -31,8 +32,7 @@ export class Clip {
    * @throws ClipError for what is no film, or is coded in a way that this browser cannot read
    */
   static async open(from: Blob | URL, name: string): Promise<Clip> {
-    const source = from instanceof Blob ? new BlobSource(from) : new UrlSource(from);
-    const input = new Input({ source, formats: ALL_FORMATS });
+    const input = openFilm(from);
     try {
       const track = await input.getPrimaryVideoTrack();
       if (!track) throw new ClipError(`${name} has no moving pictures in it. ${ADVICE}`);

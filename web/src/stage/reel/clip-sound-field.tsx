@@ -1,9 +1,9 @@
 import type { Row, ShotUse } from '@eskovan/core/document';
 import type { PlannedShot } from '@eskovan/core/reel';
 import { useEffect, useState } from 'react';
-import { NumberField } from '../../kit/index.ts';
 import { soundOfClip } from './clip-sounds.ts';
 import { setShot } from './edit-reel.ts';
+import { LoudnessField } from './loudness-field.tsx';
 import type { OpenReel } from './open-reel.ts';
 
 interface ClipSoundFieldProps {
@@ -26,17 +26,11 @@ export function ClipSoundField({ open, row, use, planned }: ClipSoundFieldProps)
   return (
     <>
       {state !== 'none' && (
-        <NumberField
-          label="Loudness"
-          unit="%"
-          digits={0}
-          step={5}
-          min={0}
-          max={400}
-          value={(use.gain ?? 1) * 100}
-          onChange={(percent) =>
+        <LoudnessField
+          gain={use.gain ?? 1}
+          onGain={(gain) =>
             setShot(open, row, 'Loudness', (body) =>
-              body.use.kind === 'clip' ? { ...body, use: { ...body.use, gain: percent / 100 } } : body,
+              body.use.kind === 'clip' ? { ...body, use: { ...body.use, gain } } : body,
             )
           }
         />

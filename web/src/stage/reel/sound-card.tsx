@@ -8,6 +8,7 @@ import { Button, Card, Line, NumberField, Value } from '../../kit/index.ts';
 import { saidOf } from '../../worker/said.ts';
 import { bringSound } from './bring-file.ts';
 import { cutsToBeats } from './beats.ts';
+import { LoudnessField } from './loudness-field.tsx';
 import type { OpenReel } from './open-reel.ts';
 import { decodeSound, type SoundFact } from './sound-facts.ts';
 
@@ -100,16 +101,7 @@ export const SoundCard = memo(function SoundCard({ open, sound: { fact, failed }
             value={sound.fadeOut}
             onChange={(fadeOut) => put('Sound', { fadeOut })}
           />
-          <NumberField
-            label="Loudness"
-            unit="%"
-            digits={0}
-            step={5}
-            min={0}
-            max={400}
-            value={sound.gain * 100}
-            onChange={(gain) => put('Sound', { gain: gain / 100 })}
-          />
+          <LoudnessField gain={sound.gain} onGain={(gain) => put('Sound', { gain })} />
           <Button
             small
             className="mt-1"
