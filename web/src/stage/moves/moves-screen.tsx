@@ -75,7 +75,7 @@ export function MovesScreen() {
   usePlayback(duration, move?.loops ?? false);
   const calmKept = calmRow?.body ?? null;
   const keptMove = useCompiledMove(calmKept);
-  const { findings, current, cover } = useFindings(calmKept, keptMove, body);
+  const { findings, current, cover } = useFindings(calmKept, keptMove, kept);
   const ground = useMemo(() => (site ? new Ground(site.footing.floors, site.survey) : null), [site]);
 
   const held = useUnkeptPoses(project.id, row, move);
