@@ -5,7 +5,7 @@ import {
   BufferTarget,
   Mp4OutputFormat,
   Output,
-  QUALITY_HIGH,
+  QUALITY_VERY_HIGH,
   StreamTarget,
   type StreamTargetChunk,
   VideoSample,
@@ -86,7 +86,7 @@ export async function encodeFilm(job: FilmJob): Promise<Blob> {
   if (size.width % 2 || size.height % 2)
     throw new RangeError(`width and height of a film must be even, got ${size.width} × ${size.height}`);
   const { output, whole } = outputTo(job.file);
-  const source = new VideoSampleSource({ codec: 'avc', quality: QUALITY_HIGH, keyFrameInterval: 2 });
+  const source = new VideoSampleSource({ codec: 'avc', quality: QUALITY_VERY_HIGH, keyFrameInterval: 2 });
   output.addVideoTrack(source, { frameRate: rate.num / rate.den, maximumPacketCount: frames });
   const soundTrack = sound ? await addSound(output, sound) : null;
   await output.start();
