@@ -204,7 +204,7 @@ describe('how a picture moves', () => {
   test('of a clip is its own, at the pace and the way it is shown, and only where it is seen', () => {
     const fields = [Float32Array.from({ length: 80 }, (_, i) => (i % 2 ? 0 : 0.2)), new Float32Array(80)];
     const motion = { aspect: ASPECT, every: 1, fields };
-    const file = { file: { sha256: 'a'.repeat(64), size: 9, type: 'video/mp4' }, fileName: 'a.mp4' };
+    const file = { file: { sha256: 'a'.repeat(64), size: 9, mediaType: 'video/mp4' }, fileName: 'a.mp4' };
     const shown = (change: object, seconds?: number): OwnShot => {
       const use = { kind: 'clip' as const, ...file, duration: 2, from: 0, ...change };
       const body = { reel: 'r', use, ...(seconds !== undefined && { seconds }) };

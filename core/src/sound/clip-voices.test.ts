@@ -5,7 +5,7 @@ import { viewShot } from '../reel/reel.fixture.ts';
 import { clipVoices, gainAt, heardAt } from './index.ts';
 
 const rate = { num: 25, den: 1 };
-const file = { file: { sha256: 'a'.repeat(64), size: 9, type: 'video/mp4' }, fileName: 'a.mp4' };
+const file = { file: { sha256: 'a'.repeat(64), size: 9, mediaType: 'video/mp4' }, fileName: 'a.mp4' };
 type Clip = Extract<ShotBody['use'], { kind: 'clip' }>;
 const clip = (change: Partial<ShotBody> = {}, use: Partial<Clip> = {}): ShotBody => ({
   reel: 'r',
