@@ -11,6 +11,7 @@ import { letGo } from '../../desk/unkept.ts';
 import { workbench } from '../../desk/workbench.ts';
 import { editBody } from '../../data/edit-row.ts';
 import { liveRows } from '../../data/changes.ts';
+import { inGesture } from '../../data/undo.ts';
 import { ProjectProvider, useProject } from '../../data/use-project.ts';
 import { useModels, useSiteData } from '../../site/use-site.ts';
 import { Empty, Panels, useStable, useThrottled } from '../../kit/index.ts';
@@ -61,9 +62,11 @@ export function MovesScreen() {
   const tried = useTriedBody(row?.id ?? null);
   const body = tried ?? kept;
   const move = useCompiledMove(body);
-  // Path, plan and picture follow a dragging hand; charts and cards a few times a second, so that they take it no time.
+  // Path, plan and picture follow a dragging hand; charts and cards a moment later, and while it drags only a few times a
+  // second, so that they take it no time.
   const now = useMemo(() => ({ move, row, document }), [move, row, document]);
-  const deferred = useDeferredValue(useThrottled(now, CALM_EVERY));
+  const seldom = useThrottled(now, CALM_EVERY);
+  const deferred = useDeferredValue(inGesture() ? seldom : now);
   // Cards of another kind are other cards: what is typed into those that are about to go would be lost.
   const sameCards = deferred.row?.body.kind === row?.body.kind;
   const { move: calmMove, row: calmRow, document: calmDocument } = sameCards ? deferred : now;
