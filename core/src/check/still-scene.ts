@@ -1,6 +1,6 @@
 import type { Bounds, CheckLimits, StillCamera, Vec3 } from '../document/index.ts';
-import { cornersOf, fitted, lookingAt } from '../framing/index.ts';
-import { forwardOf, middle, nearestTurn, toDegrees, toRadians, triangleNormal } from '../geometry/index.ts';
+import { fitted, lookingAt } from '../framing/index.ts';
+import { cornersOf, forwardOf, middle, nearestTurn, toDegrees, toRadians, triangleNormal } from '../geometry/index.ts';
 import type { Projection } from '../optics/index.ts';
 import type { Footing } from '../survey/index.ts';
 import type { StillFinding } from './still-finding.ts';

@@ -1,11 +1,11 @@
 import { describe, expect, test } from '@jest/globals';
 import { Matrix4, OrthographicCamera, Vector3 } from 'three';
 import { DEFAULT_LENS, type Bounds, type Lens, type Vec3 } from '../document/index.ts';
-import { anglesOf, toDegrees, toRadians } from '../geometry/index.ts';
+import { cornersOf, anglesOf, toDegrees, toRadians } from '../geometry/index.ts';
 import { Projection, throughLens } from '../optics/index.ts';
 import { randomFrom } from '../random.fixture.ts';
 import { drawnFrom, type Drawn } from './drawn.ts';
-import { cornersOf, fitted, fromSide, held, lookingAt, SIDES } from './subject.ts';
+import { fitted, fromSide, held, lookingAt, SIDES } from './subject.ts';
 
 const ASPECT = 16 / 9;
 const box: Bounds = { min: [2, 0, -7], max: [5, 2.2, -6] };

@@ -1,5 +1,5 @@
 import type { Bounds, Lens, Pose, Quaternion, StillCamera, Vec3 } from '../document/index.ts';
-import { forwardOf, middle, orientationOf } from '../geometry/index.ts';
+import { cornersOf, forwardOf, middle, orientationOf } from '../geometry/index.ts';
 import { Projection, throughLens } from '../optics/index.ts';
 
 /** How a subject is framed. */
@@ -59,9 +59,6 @@ function wedge(points: readonly Vec3[], k: 0 | 1, low: number, high: number) {
     at: (back: number) => (above - high * back + below - low * back) / 2,
   };
 }
-
-export const cornersOf = ({ min, max }: Bounds): Vec3[] =>
-  Array.from({ length: 8 }, (_, i) => [0, 1, 2].map((k) => (i & (1 << k) ? max : min)[k]!) as Vec3);
 
 const plus = (a: Vec3, b: Vec3): Vec3 => [a[0] + b[0], a[1] + b[1], a[2] + b[2]];
 const less = (a: Vec3, b: Vec3): Vec3 => [a[0] - b[0], a[1] - b[1], a[2] - b[2]];

@@ -1,4 +1,4 @@
-import type { Bounds } from '../document/index.ts';
+import type { Bounds, Vec3 } from '../document/index.ts';
 
 /** Bounds of positions, three numbers a point. */
 export function boundsOf(positions: Float32Array): Bounds {
@@ -27,6 +27,10 @@ export function joinBounds(all: readonly Bounds[]): Bounds | null {
     first,
   );
 }
+
+/** The eight corners of bounds. */
+export const cornersOf = ({ min, max }: Bounds): Vec3[] =>
+  Array.from({ length: 8 }, (_, i) => [0, 1, 2].map((k) => (i & (1 << k) ? max : min)[k]!) as Vec3);
 
 /** The middle of bounds. */
 export const middle = ({ min, max }: Bounds): [number, number, number] => [

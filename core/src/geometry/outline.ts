@@ -1,17 +1,18 @@
+import { GOLDEN_ANGLE } from './angles.ts';
+
 /** Ways that are looked along: so many that a ball is held to a hundredth of its size. */
 const WAYS = 400;
 
 let ways: Float64Array | null = null;
 
-/** Unit vectors evenly spread over all directions (Fibonacci's lattice), three numbers each. */
+/** Unit vectors evenly spread over all directions (a spiral by the golden angle), three numbers each. */
 function spreadWays(): Float64Array {
   if (ways) return ways;
   ways = new Float64Array(3 * WAYS);
-  const turn = Math.PI * (3 - Math.sqrt(5));
   for (let i = 0; i < WAYS; i += 1) {
     const y = 1 - (2 * (i + 0.5)) / WAYS;
     const flat = Math.sqrt(1 - y * y);
-    ways.set([flat * Math.cos(turn * i), y, flat * Math.sin(turn * i)], 3 * i);
+    ways.set([flat * Math.cos(GOLDEN_ANGLE * i), y, flat * Math.sin(GOLDEN_ANGLE * i)], 3 * i);
   }
   return ways;
 }
@@ -26,24 +27,20 @@ export const outlineEffort = (corners: number): number => corners * WAYS;
  */
 export function outlineOf(pieces: readonly ArrayLike<number>[]): Float32Array {
   const w = spreadWays();
-  const most = new Float64Array(WAYS).fill(-Infinity);
-  const at = Array.from({ length: WAYS }, (): readonly [number, number] => [-1, -1]);
-  pieces.forEach((p, piece) => {
-    for (let o = 0; o < p.length; o += 3) {
-      const [x, y, z] = [p[o]!, p[o + 1]!, p[o + 2]!];
-      for (let i = 0; i < WAYS; i += 1) {
-        const along = w[3 * i]! * x + w[3 * i + 1]! * y + w[3 * i + 2]! * z;
-        if (along > most[i]!) {
-          most[i] = along;
-          at[i] = [piece, o];
-        }
+  const seen = new Map<string, [number, number, number]>();
+  for (let i = 0; i < w.length; i += 3) {
+    const [wx, wy, wz] = [w[i]!, w[i + 1]!, w[i + 2]!];
+    let most = -Infinity;
+    let corner: [number, number, number] | null = null;
+    for (const p of pieces) {
+      let at = -1;
+      for (let o = 0; o < p.length; o += 3) {
+        const along = wx * p[o]! + wy * p[o + 1]! + wz * p[o + 2]!;
+        if (along > most) [most, at] = [along, o];
       }
+      if (at >= 0) corner = [p[at]!, p[at + 1]!, p[at + 2]!];
     }
-  });
-  const seen = new Map<string, number[]>();
-  for (const [piece, o] of at) {
-    const p = pieces[piece];
-    if (p) seen.set(`${p[o]} ${p[o + 1]} ${p[o + 2]}`, [p[o]!, p[o + 1]!, p[o + 2]!]);
+    if (corner) seen.set(corner.join(' '), corner);
   }
   return Float32Array.from([...seen.values()].flat());
 }

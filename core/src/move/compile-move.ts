@@ -1,7 +1,7 @@
 import { followTarget, type MovablePart, type SiteMotion } from '../action/index.ts';
 import type { CheckLimits, Gaze, GazeAtObject, MoveBody, Pivot, Vec3, Walker } from '../document/index.ts';
 import { aimMove, type NamedPart } from '../gaze/index.ts';
-import { joinBounds, middle, toDegrees, toRadians } from '../geometry/index.ts';
+import { cornersOf, joinBounds, middle, toDegrees, toRadians } from '../geometry/index.ts';
 import { viewAngles } from '../optics/index.ts';
 import type { Footing } from '../survey/index.ts';
 import { compileFollow, compileRide, findCarrier } from './carried.ts';
@@ -97,9 +97,6 @@ export function findPivot(pivot: Pivot, { parts, motion }: Pick<MoveSite, 'parts
 }
 
 const nowhereElse = (point: Vec3): PivotPlace => ({ at: () => point, moves: false, bounds: null, corners: [] });
-
-const cornersOf = ({ min, max }: NamedPart['bounds']): Vec3[] =>
-  Array.from({ length: 8 }, (_, corner) => [0, 1, 2].map((n) => ((corner >> n) & 1 ? max[n]! : min[n]!)) as Vec3);
 
 const pointsOf = (outline: ArrayLike<number>): Vec3[] =>
   Array.from({ length: outline.length / 3 }, (_, i) => [outline[3 * i]!, outline[3 * i + 1]!, outline[3 * i + 2]!]);

@@ -185,15 +185,18 @@ export function shotIndexAt({ shots }: ReelPlan, frame: number): number {
   return low;
 }
 
+/** Frames from which on a shot goes to the colour of a dip beside it, or comes back from it. @param frames of the shot */
+export const halfDip = (join: Join, frames: number, rate: Rate): number =>
+  Math.min(frameCount(join.seconds, rate), frames) / 2;
+
 /** A dip goes to its colour in the last half of its time before the join, and back in the first half after it. */
 function veilAt({ shots, rate }: ReelPlan, index: number, frame: number): ShownAt['veil'] {
   const shot = shots[index]!;
   const into = shots[index + 1];
-  const veil = (join: Join | null | undefined, away: number, room: number): ShownAt['veil'] => {
+  const veil = (join: Join | null | undefined, away: number): ShownAt['veil'] => {
     if (join?.kind !== 'dip') return null;
-    const half = Math.min(frameCount(join.seconds, rate) / 2, room);
+    const half = halfDip(join, shot.frames, rate);
     return away < half ? { to: join.to ?? 'black', part: 1 - away / half } : null;
   };
-  const room = shot.frames / 2;
-  return veil(shot.join, frame - shot.start, room) ?? veil(into?.join, shot.start + shot.frames - frame, room);
+  return veil(shot.join, frame - shot.start) ?? veil(into?.join, shot.start + shot.frames - frame);
 }

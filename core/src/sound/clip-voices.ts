@@ -1,5 +1,5 @@
 import type { ShotUse } from '../document/index.ts';
-import { frameCount, frameTime, type ReelPlan } from '../reel/index.ts';
+import { frameTime, halfDip, type ReelPlan } from '../reel/index.ts';
 import type { Voice } from './mix.ts';
 
 /** A sound that begins or ends at a cut swells or dies away over so long, seconds: else it clicks (common practice, no source). */
@@ -30,8 +30,7 @@ export function clipVoices(plan: ReelPlan, useOf: (index: number) => ShotUse): C
       number,
     ];
     const fade = (joined: (typeof shots)[number] | undefined) => {
-      if (joined?.join?.kind === 'dip')
-        return frameTime(Math.min(frameCount(joined.join.seconds, rate), planned.frames), rate) / 2;
+      if (joined?.join?.kind === 'dip') return frameTime(halfDip(joined.join, planned.frames, rate), rate);
       return Math.max(EDGE, frameTime(joined?.overlap ?? 0, rate));
     };
     const [fadeIn, fadeOut] = [fade(planned), fade(shots[index + 1])];

@@ -26,11 +26,11 @@ export async function clipMotion(source: Blob | URL): Promise<ClipMotion | null>
     const fields: Float32Array[] = [];
     for (let time = 0; time < duration; time += every) {
       const two = await pairAt(sink, first + time, first + duration);
-      const before = fields.at(-1);
       // At its end there is no picture after the last: it goes on as it went.
-      fields.push(two ? Float32Array.from(pictureFlow(...two).velocities) : (before ?? new Float32Array(0)));
+      const field = two ? Float32Array.from(pictureFlow(...two).velocities) : fields.at(-1);
+      if (field) fields.push(field);
     }
-    return { aspect, every, fields: fields.filter(({ length }) => length > 0) };
+    return { aspect, every, fields };
   } catch {
     return null;
   } finally {

@@ -14,9 +14,13 @@ export function editBody<K extends Kind>(
   const row = currentRow(projectId, kind, id);
   if (!row) return;
   const body = change(row.body);
-  if (isHeld(kind, row.body, body)) toast(`${row.name} is locked. Unlock it to change it.`, { id: 'locked' });
+  if (isHeld(kind, row.body, body)) sayLocked(row);
   else dispatch(projectId, label, changing(kind, row, { body }));
 }
+
+/** Says why something stays as it is. */
+export const sayLocked = ({ name }: Pick<Row, 'name'>): void =>
+  void toast(`${name} is locked. Unlock it to change it.`, { id: 'locked' });
 
 /** Gives a row another name or place in its list. */
 export function editRow<K extends Kind>(

@@ -31,6 +31,8 @@ export interface PartInfo {
 
 /** Outlines are found for so much in all, a second or two: what is not reached is held by its box. */
 const MOST_EFFORT = 4e8;
+/** Outlines that were found, by the first piece of their part: parts are listed again and again, and stay as they are. */
+const outlines = new WeakMap<Float32Array, { corners: number; outline: Float32Array }>();
 /** As many corners as a box has. */
 const BOX = 8;
 
@@ -80,7 +82,9 @@ export function describeParts(site: SceneModel): PartInfo[] {
     effort += outlineEffort(corners);
     if (effort > MOST_EFFORT) break;
     if (corners <= BOX) continue;
-    const outline = outlineOf(of);
+    const known = outlines.get(of[0]!);
+    const outline = known?.corners === corners ? known.outline : outlineOf(of);
+    outlines.set(of[0]!, { corners, outline });
     if (outline.length > 3 * BOX) info.outline = outline;
   }
   return [...known.values()];

@@ -3,6 +3,7 @@ import { joinWalks, splitWalk, type CompiledMove } from '@eskovan/core/move';
 import { pathFault } from '@eskovan/core/path';
 import { toast } from 'sonner';
 import { making, removing } from '../../data/changes.ts';
+import { sayLocked } from '../../data/edit-row.ts';
 import { bodyChanges } from '../../data/edits.ts';
 import { orderBetween } from '../../data/order.ts';
 import { dispatch } from '../../data/undo.ts';
@@ -37,7 +38,7 @@ export function joinWith(row: Row<'move'>, move: CompiledMove, next: Row<'move'>
 }
 
 /** Says so of a walk that is not to be changed. */
-function isLocked({ name, body }: Row<'move'>): boolean {
-  if (body.locked) toast(`${name} is locked. Unlock it to change it.`, { id: 'locked' });
-  return body.locked === true;
+function isLocked(row: Row<'move'>): boolean {
+  if (row.body.locked) sayLocked(row);
+  return row.body.locked === true;
 }

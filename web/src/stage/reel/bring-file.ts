@@ -1,8 +1,7 @@
 import type { FileRef } from '@eskovan/core/document';
 import { uploadFile } from '../../data/api.ts';
-import type { ClipWorker } from '../../worker/clip.worker.ts';
-import { handOf } from '../../worker/hand.ts';
 import { SaidError } from '../../worker/said.ts';
+import { readClip } from './clip-reader.ts';
 
 /** No side of a picture is kept longer than this, pixels. */
 const LONGEST = 4096;
@@ -59,14 +58,8 @@ export const isClip = (file: File): boolean => file.type.startsWith('video/') ||
 export async function bringClip(file: File): Promise<{ kept: FileRef; duration: number }> {
   if (file.size > LARGEST_CLIP)
     throw new SaidError(`${file.name} is larger than ${LARGEST_CLIP / 1024 ** 2} MB. Bring in a shorter piece of it.`);
-  const worker = new Worker(new URL('../../worker/clip.worker.ts', import.meta.url), { type: 'module', name: 'clip' });
-  const { remote, stopped, stop } = handOf<ClipWorker>(worker, 'The worker that reads films');
-  try {
-    const duration = await Promise.race([remote.durationOf(file), stopped]);
-    return { kept: await uploadFile(file, CLIPS[endOf(file)] ?? file.type), duration };
-  } finally {
-    stop();
-  }
+  const duration = await readClip((remote) => remote.durationOf(file));
+  return { kept: await uploadFile(file, CLIPS[endOf(file)] ?? file.type), duration };
 }
 
 /** Keeps a sound. @throws ApiError, OfflineError */

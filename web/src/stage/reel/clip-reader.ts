@@ -4,22 +4,25 @@ import { handOf, type Hand } from '../../worker/hand.ts';
 let reader: Hand<ClipWorker> | null = null;
 let reading = 0;
 
-/**
- * Asks the worker that reads films; it lives as long as there is something to read.
- * @throws Error when it breaks: whoever asks again gets another one
- */
-export async function readClip<T>(ask: (remote: Hand<ClipWorker>['remote']) => Promise<T>): Promise<T> {
-  reading += 1;
-  reader ??= handOf<ClipWorker>(
+function start(): Hand<ClipWorker> {
+  const hand = handOf<ClipWorker>(
     new Worker(new URL('../../worker/clip.worker.ts', import.meta.url), { type: 'module', name: 'clip' }),
     'The worker that reads films',
   );
-  const hand = reader;
+  // Whoever asks after it broke gets another one.
+  hand.stopped.catch(() => reader === hand && (reader = null));
+  return hand;
+}
+
+/**
+ * Asks the worker that reads films; it lives as long as there is something to read.
+ * @throws Error when it breaks, and whatever it answers with: ClipError for what is no film
+ */
+export async function readClip<T>(ask: (remote: Hand<ClipWorker>['remote']) => Promise<T>): Promise<T> {
+  reading += 1;
+  const hand = (reader ??= start());
   try {
     return await Promise.race([ask(hand.remote), hand.stopped]);
-  } catch (error) {
-    if (reader === hand) reader = null;
-    throw error;
   } finally {
     reading -= 1;
     if (reading === 0) {
