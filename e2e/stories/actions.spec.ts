@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { hutGlb } from '../../core/src/format/files.fixture.ts';
+import { HUT, hutGlb } from '../../core/src/format/files.fixture.ts';
 import { bringIn, documentOf, newProject, pictureStatistics, saved, sharpPicture } from '../support/studio.ts';
 import { heading, lookAtMiddle, walkInHut } from '../support/walk.ts';
 
@@ -70,5 +70,67 @@ test('a movement that came with a file becomes an action, plays, and a newer fil
     await expect(card).toContainText('“still.glb” has no movement “Lift the roof” any more', { timeout: 30_000 });
     await saved(page);
     expect((await documentOf(page.request, projectId)).action).toHaveLength(2);
+  });
+});
+
+test('a lamp that dims takes its light off walls and floor, bit by bit', async ({ page }) => {
+  const projectId = await newProject(page, 'Dimming');
+  const open = HUT.filter(({ name }) => /Floor|North|West/.test(name));
+  const lamp = { name: 'Bulb', size: [0.12, 0.12, 0.12], at: [-0.8, 1.6, -0.7], glows: true } as const;
+  await bringIn(page, {
+    name: 'corner.glb',
+    bytes: await hutGlb({ parts: [...open, { ...lamp, size: [...lamp.size], at: [...lamp.at] }] }),
+  });
+  const lights = page.getByRole('region', { name: 'Lights' });
+  const card = page.getByRole('region', { name: 'Actions' });
+  /** How light the picture is once time has gone on beyond all that happens. */
+  const atTheEnd = async () => {
+    await card.getByRole('button', { name: 'Play' }).click();
+    await expect(card).toContainText(/[4-9]\.\d s/, { timeout: 20_000 });
+    await card.getByRole('button', { name: 'Pause' }).click();
+    await sharpPicture(page);
+    return (await pictureStatistics(page)).mean;
+  };
+
+  const lit = await test.step('at dusk, the lamp lights its corner', async () => {
+    await lights.getByRole('button', { name: 'New light' }).click();
+    await page.getByRole('menuitem', { name: 'Dusk, lamps on' }).click();
+    await expect(lights.getByText('coming')).toHaveCount(0, { timeout: 60_000 });
+    await sharpPicture(page);
+    return (await pictureStatistics(page)).mean;
+  });
+
+  const dark = await test.step('its part is chosen and dimmed to nothing: so does its light', async () => {
+    const parts = page.getByRole('complementary', { name: 'Parts' });
+    await parts.getByRole('treeitem', { name: 'North wall', exact: true }).click();
+    await expect(page.getByRole('button', { name: 'Dim', exact: true })).toHaveCount(0);
+    await parts.getByRole('treeitem', { name: 'Bulb', exact: true }).click();
+    await page.getByRole('button', { name: 'Dim', exact: true }).click();
+    for (const [label, value] of [
+      [/^Begins at/, '1'],
+      [/^Takes/, '2'],
+      [/^To$|^To /, '0'],
+    ] as const) {
+      await card.getByLabel(label).fill(value);
+      await card.getByLabel(label).press('Enter');
+    }
+    await saved(page);
+    const [action] = (await documentOf(page.request, projectId)).action;
+    expect(action!.body).toMatchObject({ kind: 'dim', part: 'Bulb', start: 1, seconds: 2, from: 1, to: 0 });
+    let dark = Infinity;
+    // What it gives is gathered behind the work.
+    await expect.poll(async () => (dark = await atTheEnd()), { timeout: 90_000 }).toBeLessThan(0.8 * lit);
+    return dark;
+  });
+
+  await test.step('dimmed to a half, it is in between', async () => {
+    const to = card.getByLabel(/^To$|^To /);
+    await to.fill('50');
+    await to.press('Enter');
+    await saved(page);
+    await sharpPicture(page);
+    const half = (await pictureStatistics(page)).mean;
+    expect(half).toBeGreaterThan(dark + 0.15 * (lit - dark));
+    expect(half).toBeLessThan(lit - 0.05 * (lit - dark));
   });
 });

@@ -1,3 +1,4 @@
+export * from './dimmer.ts';
 export * from './follow.ts';
 export { hingeOf } from './driven.ts';
 export * from './pick.ts';

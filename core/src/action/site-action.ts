@@ -3,6 +3,7 @@ import type {
   ActionBody,
   AlongAction,
   AppearAction,
+  DimAction,
   HingeAction,
   ModelBody,
   MoveBody,
@@ -27,7 +28,7 @@ export interface TurntableAction {
 export type DrivenAction = SpinAction | HingeAction | AlongAction | AppearAction | TurntableAction;
 
 /** An action with its model in its place: axes are unit vectors in the site's axes. */
-export type SiteAction = RecordedAction | DrivenAction;
+export type SiteAction = RecordedAction | DrivenAction | DimAction;
 
 /** The actions of those models that are shown, in their order, as the site needs them. */
 export function placeActions(

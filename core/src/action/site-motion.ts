@@ -53,7 +53,7 @@ export class SiteMotion {
     this.joints = new JointMotion(joints);
     this.carried = joints.map(() => new Matrix4());
     this.drives = actions.flatMap(eachAlone(site.parts)).flatMap((action) => {
-      if (action.kind === 'recorded') return [];
+      if (action.kind === 'recorded' || action.kind === 'dim') return [];
       const bounds = boundsOfMeant(site.parts, action);
       const drive = bounds && driveOf(action, bounds);
       return drive ? [{ action, drive, matrix: new Matrix4() }] : [];

@@ -97,12 +97,31 @@ const appearActionSchema = z.object({
 });
 export type AppearAction = z.infer<typeof appearActionSchema>;
 
-/** A movement of an object, on the time of the move that is played. */
+/** Of the light that a lamp gives in the light at hand, 0…1. */
+const level = finite.min(0).max(1);
+
+/** Lamps that get brighter or darker, with what they light; those that are off in a light stay off. */
+const dimActionSchema = z.object({
+  kind: z.literal('dim'),
+  ...shared,
+  part,
+  /** Before it begins, and once it is done. */
+  from: level,
+  to: level,
+  /** It switches instead, all at once. */
+  switches: z.literal(true).optional(),
+  ...run,
+  repeat: repeatSchema.default('once'),
+});
+export type DimAction = z.infer<typeof dimActionSchema>;
+
+/** What an object does, on the time of the move that is played. */
 export const actionBodySchema = z.discriminatedUnion('kind', [
   recordedActionSchema,
   spinActionSchema,
   hingeActionSchema,
   alongActionSchema,
   appearActionSchema,
+  dimActionSchema,
 ]);
 export type ActionBody = z.infer<typeof actionBodySchema>;

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { isWithin } from './part-path.ts';
+import { isWithin, type PartPath } from './part-path.ts';
 import { fileRefSchema, finite, idSchema, type Vec3 } from './primitives.ts';
 
 /** What the sky is like: clear with a sun, or one grey cover (CIE standard overcast sky) that hides it. */
@@ -39,14 +39,25 @@ export type LightBody = z.infer<typeof lightBodySchema>;
 /** Which named light a view or move is seen in; absent or null: the project's own. */
 export const lightChoiceSchema = idSchema.nullable().optional();
 
-/** What a site is lit by: a light where the project is. */
+/** What a site is lit by: a light where the project is, or some lamps alone, in the dark. */
 export interface SiteLight {
   /** Unit vector towards the sun, also where the sky hides it. */
   sun: Readonly<Vec3>;
-  sky: Sky;
-  lamps: Lamps;
+  sky: Sky | 'dark';
+  lamps: SiteLamps;
+}
+
+/** Lamps that light a site. */
+export interface SiteLamps extends Lamps {
+  /** Parts, or groups of parts, that are off whatever else is said. */
+  without?: readonly PartPath[];
 }
 
 /** Is a part, if it glows at all, switched on? */
-export const isLit = ({ lit, except }: Lamps, { model = '', name }: { model?: string; name: string }): boolean =>
-  lit !== except.some((one) => one.model === model && isWithin(name, one.name));
+export const isLit = (
+  { lit, except, without = [] }: SiteLamps,
+  { model = '', name }: { model?: string; name: string },
+): boolean => {
+  const isOneOf = (one: PartPath) => one.model === model && isWithin(name, one.name);
+  return !without.some(isOneOf) && lit !== except.some(isOneOf);
+};

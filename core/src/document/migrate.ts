@@ -30,6 +30,7 @@ const STEPS: readonly Step[] = [
   sameBody,
   sameBody,
   sameBody,
+  sameBody,
 ];
 
 /**

@@ -35,7 +35,7 @@ export type SiteBody = z.infer<typeof siteBodySchema>;
 
 /** The same models in one light: what the picture draws. Computed, as the site is; see `lightKey`. */
 export const litBodySchema = z.object({
-  /** The packed models with light baked in. */
+  /** The packed models with light baked in; of lamps alone what they give, see `packLampLight`. */
   scene: fileRefSchema,
   /** A light stand-in for a heavy scene, shown until the whole has arrived; null where the scene is light. */
   glance: fileRefSchema.nullable().default(null),

@@ -14,6 +14,8 @@ export interface BoxPart {
   name: string;
   size: [number, number, number];
   at: [number, number, number];
+  /** It gives off light. */
+  glows?: true;
 }
 
 /** A hut of four metres by three, with one doorway. Metres, y up. */
@@ -57,7 +59,8 @@ async function hutDocument({ cameras = [], animation, parts = HUT }: GlbOptions)
   const buffer = document.createBuffer();
   const scene = document.createScene('Hut');
   const plain = document.createMaterial('Plaster').setBaseColorFactor([0.8, 0.78, 0.74, 1]);
-  for (const { name, size, at } of parts) {
+  const bulb = document.createMaterial('Bulb').setEmissiveFactor([1, 0.85, 0.6]);
+  for (const { name, size, at, glows } of parts) {
     const geometry = new BoxGeometry(...size);
     const vectors = (attribute: string) =>
       document
@@ -70,7 +73,7 @@ async function hutDocument({ cameras = [], animation, parts = HUT }: GlbOptions)
       .setAttribute('POSITION', vectors('position'))
       .setAttribute('NORMAL', vectors('normal'))
       .setIndices(document.createAccessor().setBuffer(buffer).setArray(Uint16Array.from(geometry.index!.array)))
-      .setMaterial(plain);
+      .setMaterial(glows ? bulb : plain);
     const node = document
       .createNode(name)
       .setMesh(document.createMesh(name).addPrimitive(primitive))

@@ -32,6 +32,8 @@ export interface BakedLight {
   ambient: Float32Array;
   /** How much of the sun reaches a vertex, 0…1. */
   sun: Float32Array;
+  /** What of `ambient` is there because of lamps that can be dimmed, one after another; null for one that is off. */
+  shares?: readonly (Float32Array | null)[];
 }
 
 /** One drawable piece, in the file's axes or, once placed, in the project's: metres, y up, right-handed. */

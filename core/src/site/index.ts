@@ -1,5 +1,6 @@
 export * from './assemble.ts';
 export * from './camera-view.ts';
+export * from './dimming.ts';
 export * from './dress.ts';
 export * from './file-changes.ts';
 export * from './first-look.ts';

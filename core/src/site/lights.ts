@@ -1,4 +1,12 @@
-import { ALL_LIT, type LightBody, type ProjectBody, type SiteLight, type SunSetting } from '../document/index.ts';
+import {
+  ALL_LIT,
+  isWithin,
+  type LightBody,
+  type PartPath,
+  type ProjectBody,
+  type SiteLight,
+  type SunSetting,
+} from '../document/index.ts';
 import { toRadians } from '../geometry/index.ts';
 import { sunDirection, sunPosition } from './sun.ts';
 
@@ -33,6 +41,21 @@ export function siteLight({ sun: place }: Pick<ProjectBody, 'sun'>, { instant, s
     lamps: { ...lamps, except: [...lamps.except].sort((a, b) => (a.model + a.name < b.model + b.name ? -1 : 1)) },
   };
 }
+
+/**
+ * What some lamps alone give of a light: the same by day and by night. Null where none of them is lit in it.
+ * @param lamp a part that glows, or a group of them
+ */
+export function lightOfLamps({ lamps: { lit, except } }: SiteLight, { model, name }: PartPath): SiteLight | null {
+  const own = except.filter((one) => one.model === model);
+  const whole = own.some((one) => isWithin(name, one.name)) !== lit;
+  const within = own.filter((one) => one.name !== name && isWithin(one.name, name));
+  const dark = { sun: NO_SUN, sky: 'dark' } as const;
+  const all = { lit: false, except: [{ model, name }] };
+  if (whole) return { ...dark, lamps: lit && within.length > 0 ? { ...all, without: within } : all };
+  return !lit && within.length > 0 ? { ...dark, lamps: { lit: false, except: within } } : null;
+}
+const NO_SUN = [0, -1, 0] as const;
 
 /** Lights to begin with: where the sun is to stand, degrees, and when in the day. */
 const STARTS = {

@@ -205,6 +205,7 @@ export const ACTIONS = [
   doorOpens('East', -Math.PI / 2),
   recorded('Shuttle leaves for the hill', 'shuttle', 'Ride round the hill', 'to and fro'),
   recorded('Focusing the scope', 'scope', 'Focus', 'to and fro'),
+  lampsDim('Lamps of the café', 'Café / Pendants', 0.12),
 ] as const;
 
 function recorded(
@@ -232,6 +233,14 @@ function doorOpens(side: 'West' | 'East', angle: number): { name: string; body: 
       shape: 'ease both',
       repeat: 'once',
     },
+  };
+}
+
+function lampsDim(name: string, part: string, to: number): { name: string; body: BodyOf<'action'> } {
+  const model = idOf('model observatory');
+  return {
+    name,
+    body: { kind: 'dim', model, part, start: 2, seconds: 5, from: 1, to, shape: 'ease both', repeat: 'once' },
   };
 }
 

@@ -1,6 +1,6 @@
 import { DEFAULT_LENS, type BodyOf, type Key, type Pivot, type Tracks, type Vec3 } from '@eskovan/core/document';
 import { orientationOf } from '@eskovan/core/geometry';
-import { DECK } from '../building/dimensions.ts';
+import { DECK, FLOOR } from '../building/dimensions.ts';
 import { atTheStop } from '../shuttle/ride.ts';
 import { idOf } from './id.ts';
 import { poseAt, type Point } from './pose.ts';
@@ -143,5 +143,29 @@ const travel: Move = {
   },
 };
 
-/** One of each kind besides the walks: turning, passing, diving, riding, following, travelling. */
-export const OTHER_MOVES: readonly Move[] = [turntable, past, dive, ride, follow, travel];
+const EYE = FLOOR + 1.55;
+
+/** The lamps of the café dim while it closes: see the actions. */
+const closing: Move = {
+  name: 'Closing time in the café',
+  body: {
+    kind: 'travel',
+    poses: (
+      [
+        [0, [16.9, EYE, 5.1], [22.4, EYE - 0.35, 1.6]],
+        [9, [18.3, EYE - 0.1, 4.6], [22.4, EYE - 0.3, 2.1]],
+      ] as const
+    ).map(([time, from, to], i) => {
+      const { position, orientation } = poseAt([...from], [...to]);
+      return { id: idOf(`closing ${i}`), time, hold: 0, position, orientation, span: 'smooth' };
+    }),
+    turning: 'level',
+    ends: 'rest',
+    gaze: { kind: 'kept' },
+    light: idOf('light Dusk, lamps on'),
+    lens: { ...DEFAULT_LENS, focalLengthMm: 24 },
+  },
+};
+
+/** One of each kind besides the walks: turning, passing, diving, riding, following, travelling; and lamps that dim. */
+export const OTHER_MOVES: readonly Move[] = [turntable, past, dive, ride, follow, travel, closing];

@@ -3,12 +3,13 @@ import {
   countTriangles,
   listMovements,
   ownBounds,
+  packLampLight,
   packModel,
   READER,
   readModel,
   unpackModel,
 } from '@eskovan/core/format';
-import { assemble, glanceOf, ownLight, siteLight } from '@eskovan/core/site';
+import { assemble, glanceOf, lightOfLamps, ownLight, siteLight } from '@eskovan/core/site';
 import {
   drawWalkway,
   LightBake,
@@ -23,7 +24,7 @@ import { existsSync } from 'node:fs';
 import { mkdir, readFile, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { COMMISSION_MODELS, modelGlb, type CommissionModel } from '../commission-models.ts';
-import { LIGHTS, PROJECT } from './commission.ts';
+import { ACTIONS, LIGHTS, PROJECT } from './commission.ts';
 import { idOf } from './id.ts';
 
 export interface PreparedModel {
@@ -63,7 +64,11 @@ export async function prepareCommission(cache: string): Promise<Prepared> {
       };
     }),
   );
-  const lights = [ownLight(PROJECT), ...LIGHTS.map(({ body }) => body)].map((one) => siteLight(PROJECT, one));
+  const whole = [ownLight(PROJECT), ...LIGHTS.map(({ body }) => body)].map((one) => siteLight(PROJECT, one));
+  const lamps = ACTIONS.flatMap(({ body }) => (body.kind === 'dim' ? [{ model: body.model, name: body.part }] : []));
+  // In whichever light they are lit, they give the same.
+  const dimmed = lamps.flatMap((one) => whole.flatMap((light) => lightOfLamps(light, one) ?? []).slice(0, 1));
+  const lights = [...whole, ...dimmed];
   const hash = createHash('sha256').update(JSON.stringify([SURVEY_ALGORITHM, READER, lights, FIRST_WALKER]));
   for (const { source, entry } of models) hash.update(source).update(JSON.stringify(entry.placement));
   const folder = join(cache, hash.digest('hex').slice(0, 16));
@@ -80,6 +85,10 @@ export async function prepareCommission(cache: string): Promise<Prepared> {
     const gathered = [bake.gather(0, bake.count)];
     for (let i = 0; i < lights.length; i += 1) {
       const lit = bake.finish(gathered, i);
+      if (lights[i]!.sky === 'dark') {
+        await writeFile(path(`scene-${i}.bin`), packLampLight(lit));
+        continue;
+      }
       const glance = await glanceOf(lit);
       await writeFile(path(`scene-${i}.bin`), packModel(lit));
       if (glance) await writeFile(path(`glance-${i}.bin`), packModel(glance));

@@ -1,4 +1,4 @@
-import type { SiteMotion } from '@eskovan/core/action';
+import type { Dimmer, SiteMotion } from '@eskovan/core/action';
 import type { SceneModel, ScenePart } from '@eskovan/core/format';
 import type { CameraSample } from '@eskovan/core/move';
 import type { Bounds, Vec3 } from '@eskovan/core/document';
@@ -19,6 +19,7 @@ import {
   type MeshBasicMaterial,
 } from 'three';
 import { buildScene, disposeScene, type SceneOptions } from '../scene/build-scene.ts';
+import { DimmedMeshes } from '../scene/dimmed.ts';
 import { MovingMeshes } from '../scene/moving.ts';
 import { makeGroundShadow } from '../scene/ground-shadow.ts';
 import { makeMark } from '../scene/mark.ts';
@@ -66,6 +67,7 @@ export class PictureRenderer implements Breakable {
   private model: Group | null = null;
   private bounds: Bounds | null = null;
   private moving: MovingMeshes | null = null;
+  private dimmed: DimmedMeshes | null = null;
   private finish: FinishPass | null = null;
   private person: Group | null = null;
   private ground: Mesh | null = null;
@@ -144,6 +146,7 @@ export class PictureRenderer implements Breakable {
     }
     this.model = made;
     this.bounds = made && boundsOfGroup(made);
+    this.dimmed = made && options.dimmers?.length ? new DimmedMeshes(made, options.dimmers) : null;
     this.setMotion(options.motion);
     if (made) this.scene.add(made);
     this.setGround(made && options.look !== 'line' ? makeGroundShadow(model!, options.light) : null);
@@ -155,9 +158,10 @@ export class PictureRenderer implements Breakable {
     this.lightPerson();
   }
 
-  /** Lets the same parts move in another way; see `SiteMotion.layout`. */
-  setMotion(motion: SiteMotion | undefined): void {
+  /** Lets the same parts move in another way, and the same lamps dim; see `SiteMotion.layout`. */
+  setMotion(motion: SiteMotion | undefined, dimmers?: readonly Dimmer[]): void {
     this.done += 1;
+    if (dimmers) this.dimmed?.use(dimmers);
     this.moving = this.model && motion && motion.count > 0 ? new MovingMeshes(this.model, motion) : null;
   }
 
@@ -332,7 +336,8 @@ export class PictureRenderer implements Breakable {
 
   /** Looks at what is around the eye, for mirrors: as light, whatever the exposure of this frame is. */
   private lookAround(subframes: number, level: keyof Levels): void {
-    if (!this.finish?.mustLookAround(this.camera, subframes, this.moving !== null)) return;
+    const moves = this.dimmed?.takeChange() || this.moving !== null;
+    if (!this.finish?.mustLookAround(this.camera, subframes, moves)) return;
     const { value: gain } = this.tone.gain;
     const exposed = gain.clone();
     gain.set(1, 1, 1);
@@ -369,6 +374,7 @@ export class PictureRenderer implements Breakable {
    */
   private aim(sample: CameraSample, size: PictureSize, pixelShift: Pair, opening: Pair): void {
     this.moving?.place(sample.siteTime);
+    this.dimmed?.place(sample.siteTime);
     if (this.marked) this.moving?.follow(this.marked.lines, this.marked.group);
     const frame = size.frame ?? size;
     const { camera } = this;

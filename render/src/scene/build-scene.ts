@@ -1,6 +1,7 @@
-import type { SiteMotion } from '@eskovan/core/action';
+import type { Dimmer, SiteMotion } from '@eskovan/core/action';
 import type { Look, SiteLight } from '@eskovan/core/document';
 import { countTriangles, type SceneModel } from '@eskovan/core/format';
+import { dimmerOf } from '@eskovan/core/site';
 import { daylight } from '@eskovan/core/survey';
 import {
   BufferAttribute,
@@ -19,6 +20,7 @@ import {
 import { Breath } from './breath.ts';
 import { addPart, cellFor, usesUvs, type Chunk } from './chunks.ts';
 import { Covers } from './covers.ts';
+import type { DimmedGlow, MeshShares } from './dimmed.ts';
 import { makeShining, type Glow } from './glow.ts';
 import { makeFinish, type FinishUniforms } from './finish.ts';
 import { buildLineWork } from './line-work.ts';
@@ -38,6 +40,8 @@ export interface SceneOptions {
   tone?: ToneUniforms;
   /** What moves, and with what; without it everything stands still. */
   motion?: SiteMotion;
+  /** What dims lamps, in the order of the shares in the parts' light. */
+  dimmers?: readonly Dimmer[];
 }
 
 /**
@@ -47,7 +51,7 @@ export interface SceneOptions {
  */
 export async function buildScene(
   model: SceneModel,
-  { look, light, finish: uniforms, tone = toneUniforms(), motion }: SceneOptions,
+  { look, light, finish: uniforms, tone = toneUniforms(), motion, dimmers = [] }: SceneOptions,
 ): Promise<Group> {
   const use = uniforms ? 'finished' : 'working';
   const covers = new Covers(model.textures, use);
@@ -62,7 +66,8 @@ export async function buildScene(
     const material = model.materials[part.material]!;
     const finish = uniforms !== undefined && !line;
     const group = motion?.groupOf(part) ?? -1;
-    addPart(part, material, { day, flat: line && material.opacity > 0.9, finish, cell, group }, chunks);
+    const dims = { dimmers: dimmers.length, dimmer: dimmerOf(dimmers, part) };
+    addPart(part, material, { day, flat: line && material.opacity > 0.9, finish, cell, group, ...dims }, chunks);
   }
   const looks = new Map<string, Material>();
   const group = new Group();
@@ -74,6 +79,7 @@ export async function buildScene(
     mesh.matrixAutoUpdate = false;
     mesh.userData['reach'] = chunk.reach;
     mesh.userData['group'] = chunk.group;
+    mesh.userData['shares'] = sharesOf(chunk);
     mesh.userData['levels'] = await makeLevels(mesh.geometry, total);
     if (material.transparent) mesh.renderOrder = 1;
     if (material.userData['depth']) mesh.userData['depth'] = material.userData['depth'];
@@ -104,7 +110,7 @@ async function makeMaterial(
   uniforms: FinishUniforms | undefined,
   tone: ToneUniforms,
 ): Promise<Material> {
-  const [body, sides, cover, cut, shines] = look.split('|') as [string, string, string, string, string];
+  const [body, sides, cover, cut, shines, dimmer] = look.split('|') as [string, string, string, string, string, string];
   const texture = cover === 'plain' ? null : await covers.of(cover.slice('texture:'.length));
   const cutOut = cut ? Number(cut.slice('cut:'.length)) : 0;
   const glow = shines ? await glowOf(shines, covers) : null;
@@ -134,6 +140,14 @@ async function makeMaterial(
     if (glow) makeShining(made, tone, glow);
     else makeRadiant(made, tone);
   }
+  if (glow && dimmer) {
+    const dimmed: DimmedGlow = {
+      dimmer: Number(dimmer.slice('dimmer:'.length)),
+      whole: [...glow.color],
+      now: glow.color,
+    };
+    made.userData['dimmed'] = dimmed;
+  }
   // Shadows and dark corners have the outline of what is cut out, too.
   if (cutOut > 0 && texture)
     made.userData['depth'] = new MeshBasicMaterial({
@@ -150,6 +164,11 @@ async function glowOf(shines: string, covers: Covers): Promise<Glow | null> {
   const map = await covers.of(`${image},`);
   return map && { map, color: [r, g, b] };
 }
+
+const sharesOf = ({ shares, finish }: Chunk): MeshShares => ({
+  color: shares?.done() ?? null,
+  ambient: finish?.shares() ?? null,
+});
 
 function makeGeometry(chunk: Chunk): BufferGeometry {
   const geometry = new BufferGeometry();

@@ -5,6 +5,7 @@ import { DataUtils } from 'three';
 import { FinishData } from './finish-data.ts';
 import { GLOW_SHOWN } from './glow.ts';
 import { floats, halves, integers, type Growing } from './growing.ts';
+import { GrowingShares } from './lamp-shares.ts';
 import { mirrorPart } from './metal.ts';
 import { sheen } from './sheen.ts';
 
@@ -36,14 +37,16 @@ export interface Chunk {
   indices: Growing<Uint32Array>;
   /** For finished pictures, where the sun's shadow is drawn anew; see `finish.ts`. Null in the working view. */
   finish: FinishData | null;
+  /** What of its colours lamps give that can be dimmed; null where none can. */
+  shares: GrowingShares | null;
   /** The group of parts that it moves with; −1 where it stands still. */
   group: number;
   /** Distance beyond which moving pictures leave it out, metres. */
   reach: number;
 }
 
-/** A look names everything that needs a material of its own. */
-export function lookOf(material: SceneMaterial): string {
+/** A look names everything that needs a material of its own. @param dimmer that the part obeys; −1 for none */
+export function lookOf(material: SceneMaterial, dimmer = -1): string {
   return [
     material.opacity < 0.99 ? `glass:${Math.round(material.opacity * 100)}` : 'solid',
     material.doubleSided ? 'double' : 'single',
@@ -54,6 +57,8 @@ export function lookOf(material: SceneMaterial): string {
     material.emissiveTexture === undefined
       ? ''
       : `glow:${material.emissiveTexture},${material.emissive.map((value) => value.toFixed(3)).join()}`,
+    // Only a picture that shines is the material's own: what else glows is in the vertices.
+    material.emissiveTexture === undefined || dimmer < 0 ? '' : `dimmer:${dimmer}`,
   ].join('|');
 }
 
@@ -86,19 +91,24 @@ export interface ChunkOptions {
   cell: number;
   /** The group that the part moves with; −1 where it stands still. */
   group: number;
+  /** How many groups of lamps can be dimmed, and which of them the part obeys; −1 for none. */
+  dimmers: number;
+  dimmer: number;
 }
 
 /** Puts a part's triangles into chunks, with the light of the day in their colours. */
 export function addPart(
   part: ScenePart,
   material: SceneMaterial,
-  { day, flat, finish, cell: cellOf, group }: ChunkOptions,
+  { day, flat, finish, cell: cellOf, group, dimmers, dimmer }: ChunkOptions,
   chunks: Map<string, Chunk>,
 ): void {
-  const look = lookOf(material);
+  const look = lookOf(material, dimmer);
   const { positions: p, indices } = part;
   const side = cellSide(p, cellOf);
-  const colors = colorsOf(part, material, day, flat);
+  const radiance = radianceOf(part, material, day, flat);
+  const colors = colorsOf(radiance);
+  const dims = dimmers > 0 && !flat && (dimmer >= 0 || part.light?.shares?.some(Boolean));
   const pictured = usesUvs(look);
   const uvs = pictured ? part.uvs : null;
   // Which vertex of the chunk at hand a vertex of the part has become; −1 where it has not been met yet.
@@ -113,7 +123,8 @@ export function addPart(
         colors: halves(),
         uvs: floats(),
         indices: integers(),
-        finish: finish && part.light ? new FinishData() : null,
+        finish: finish && part.light ? new FinishData(dimmers) : null,
+        shares: dimmers > 0 && !flat ? new GrowingShares(dimmers) : null,
         group,
         reach: REACHES[cell % 4]!,
       };
@@ -131,7 +142,15 @@ export function addPart(
     gather(p, fresh, 3, chunk.positions);
     gather(colors, fresh, 4, chunk.colors);
     if (pictured) gather(uvs, fresh, 2, chunk.uvs);
-    if (chunk.finish) for (const v of fresh) chunk.finish.add(part, material, v);
+    if (chunk.finish) for (const v of fresh) chunk.finish.add(part, material, v, dimmer);
+    if (dims && chunk.shares)
+      fresh.forEach((v, i) =>
+        chunk.shares!.add(
+          first + i,
+          (k) => radiance.whole(v, k),
+          (of, k) => radiance.share(v, k, of, dimmer),
+        ),
+      );
     for (const t of triangles) for (let corner = 0; corner < 3; corner += 1) index[indices[t + corner]!] = -1;
   }
 }
@@ -182,26 +201,39 @@ export function cellFor(parts: readonly ScenePart[], triangles: number): number 
   return Math.max(CHUNK, ...parts.map(({ positions }) => planWidth(positions) / MOST_CELLS));
 }
 
-/** What a part's vertices send out, four half floats each. */
-function colorsOf(part: ScenePart, material: SceneMaterial, day: Daylight, flat: boolean): Uint16Array {
-  const count = part.positions.length / 3;
-  const out = new Uint16Array(4 * count);
+/** What a vertex of a part sends out, and what of that comes from a dimmer's lamps. */
+interface Radiance {
+  vertices: number;
+  whole: (v: number, k: number) => number;
+  share: (v: number, k: number, of: number, own: number) => number;
+}
+
+function radianceOf(part: ScenePart, material: SceneMaterial, day: Daylight, flat: boolean): Radiance {
   // Clear glass sends back little of the light that falls on it; what is milky, most.
   const shine = isGlass(material) ? Math.min(1, GLASS_SHINE + material.opacity) : 1;
   const metalness = mirrorPart(material);
-  for (let v = 0; v < count; v += 1) {
-    const metal = sheen(metalness, part.normals, v);
-    for (let k = 0; k < 3; k += 1) {
-      const light = part.light
-        ? part.light.ambient[3 * v + k]! + day.sun[k]! * part.light.sun[v]!
-        : plainLight(part.normals, v);
-      const base = shine * material.color[k]! * (part.colors?.[3 * v + k] ?? 1);
+  const { light, normals } = part;
+  const base = (v: number, k: number) => shine * material.color[k]! * (part.colors?.[3 * v + k] ?? 1);
+  // What shines by a picture is added where the picture is drawn.
+  const glow = material.emissive.map((value) => (material.emissiveTexture === undefined ? GLOW_SHOWN * value : 0));
+  return {
+    vertices: part.positions.length / 3,
+    whole: (v, k) => {
+      const falls = light ? light.ambient[3 * v + k]! + day.sun[k]! * light.sun[v]! : plainLight(normals, v);
       // Paper keeps a breath of shade, so that walls and floors stay apart.
-      const shown = flat ? 0.82 + 0.18 * Math.min(1.2, light) : light * metal;
-      // What shines by a picture is added where the picture is drawn.
-      const glow = material.emissiveTexture === undefined ? GLOW_SHOWN * material.emissive[k]! : 0;
-      out[4 * v + k] = DataUtils.toHalfFloat(Math.min(MOST_RADIANCE, base * shown + glow));
-    }
+      const shown = flat ? 0.82 + 0.18 * Math.min(1.2, falls) : falls * sheen(metalness, normals, v);
+      return Math.min(MOST_RADIANCE, base(v, k) * shown + glow[k]!);
+    },
+    share: (v, k, of, own) =>
+      base(v, k) * (light?.shares?.[of]?.[3 * v + k] ?? 0) * sheen(metalness, normals, v) + (of === own ? glow[k]! : 0),
+  };
+}
+
+/** Four half floats a vertex. */
+function colorsOf({ vertices, whole }: Radiance): Uint16Array {
+  const out = new Uint16Array(4 * vertices);
+  for (let v = 0; v < vertices; v += 1) {
+    for (let k = 0; k < 3; k += 1) out[4 * v + k] = DataUtils.toHalfFloat(whole(v, k));
     out[4 * v + 3] = ONE;
   }
   return out;

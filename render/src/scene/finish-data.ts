@@ -2,6 +2,7 @@ import type { SceneMaterial, ScenePart } from '@eskovan/core/format';
 import { BufferAttribute, DataUtils, Float16BufferAttribute, type BufferGeometry } from 'three';
 import { GLOW_SHOWN } from './glow.ts';
 import { bytes, halves, shorts } from './growing.ts';
+import { GrowingShares, type LampShares } from './lamp-shares.ts';
 import { mirrorPart } from './metal.ts';
 
 /** Colours are kept as their square roots: a byte is enough for what is dark, too. */
@@ -16,26 +17,45 @@ export class FinishData {
   private readonly base = bytes();
   /** Sixteen bits: what is mirrored turns by twice what a normal is off. */
   private readonly facing = shorts();
+  private readonly lamps: GrowingShares | null;
 
-  add(part: ScenePart, material: SceneMaterial, v: number): void {
+  /** @param dimmers groups of lamps that can be dimmed */
+  constructor(dimmers = 0) {
+    this.lamps = dimmers > 0 ? new GrowingShares(dimmers) : null;
+  }
+
+  /** @param dimmer that the part obeys; −1 for none */
+  add(part: ScenePart, material: SceneMaterial, v: number, dimmer = -1): void {
     const light = part.light!;
     const at = this.ambient.take(4);
     this.base.take(4);
     this.facing.take(4);
     const metalness = mirrorPart(material);
     const [ambient, base, facing] = [this.ambient.array, this.base.array, this.facing.array];
+    const own = (k: number) => material.color[k]! * (part.colors?.[3 * v + k] ?? 1);
+    // What shines by a picture is added where the picture is drawn.
+    const glow = (k: number) =>
+      material.emissiveTexture === undefined ? GLOW_SHOWN * Math.min(100, material.emissive[k]!) : 0;
+    // A metal sends nothing out by itself: all that is seen of it is mirrored.
+    const sends = (falls: Float32Array, k: number) => own(k) * (1 - metalness) * falls[3 * v + k]!;
     for (let k = 0; k < 3; k += 1) {
-      const own = material.color[k]! * (part.colors?.[3 * v + k] ?? 1);
-      // What shines by a picture is added where the picture is drawn.
-      const glow = material.emissiveTexture === undefined ? GLOW_SHOWN * Math.min(100, material.emissive[k]!) : 0;
-      // A metal sends nothing out by itself: all that is seen of it is mirrored.
-      ambient[at + k] = DataUtils.toHalfFloat(own * (1 - metalness) * light.ambient[3 * v + k]! + glow);
-      base[at + k] = root(own);
+      ambient[at + k] = DataUtils.toHalfFloat(sends(light.ambient, k) + glow(k));
+      base[at + k] = root(own(k));
       facing[at + k] = Math.round(32_767 * part.normals[3 * v + k]!);
     }
     ambient[at + 3] = DataUtils.toHalfFloat(Math.min(1, light.sun[v]!));
     base[at + 3] = Math.round(255 * metalness);
     facing[at + 3] = Math.round(32_767 * material.roughness);
+    this.lamps?.add(
+      at / 4,
+      (k) => sends(light.ambient, k) + glow(k),
+      (of, k) => (light.shares?.[of] ? sends(light.shares[of], k) : 0) + (of === dimmer ? glow(k) : 0),
+    );
+  }
+
+  /** What of `ambient` lamps give that can be dimmed. */
+  shares(): LampShares | null {
+    return this.lamps?.done() ?? null;
   }
 
   addTo(geometry: BufferGeometry): void {

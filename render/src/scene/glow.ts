@@ -7,7 +7,8 @@ export const GLOW_SHOWN = 3.2;
 /** What shines by a picture: the picture, and the light that it is multiplied by (linear). */
 export interface Glow {
   map: Texture;
-  color: readonly [number, number, number];
+  /** Materials keep this very list: what is written into it is seen. */
+  color: [number, number, number];
 }
 
 /** A radiant material with what shines on it. The picture lies where the material's own one does. */
@@ -16,5 +17,5 @@ export function makeShining(material: MeshBasicMaterial, tone: ToneUniforms, { m
     material.map = new DataTexture(Uint8Array.of(255, 255, 255, 255), 1, 1);
     material.map.needsUpdate = true;
   }
-  makeRadiant(material, tone, { map: { value: map }, color: { value: [...color] } });
+  makeRadiant(material, tone, { map: { value: map }, color: { value: color } });
 }

@@ -12,7 +12,14 @@ export interface PlacedFile {
 
 /** Where the picture gets its model: lit as a whole, or, until that is computed, put together as it comes. */
 export type PictureSource =
-  { kind: 'lit'; url: string; glance?: string } | { kind: 'plain'; models: readonly PlacedFile[] };
+  | {
+      kind: 'lit';
+      url: string;
+      glance?: string;
+      /** What the lamps of each dimmer give of it, in their order; null for those that are off. Absent where none dims. */
+      lamps?: readonly (string | null)[];
+    }
+  | { kind: 'plain'; models: readonly PlacedFile[] };
 
 /** What is there sooner than a heavy source: its light stand-in. */
 export const glanceSource = (source: PictureSource): PictureSource | null =>

@@ -138,11 +138,13 @@ async function lightUp(
       first: hurried,
     });
   };
-  if (hasFirst) {
+  // Of lamps alone nothing is shown until the whole is known.
+  const rough = hasFirst && lights[0]!.light.sky !== 'dark';
+  if (rough) {
     await gather(true, 0, ROUGH);
     await finish(0, true);
   }
-  await gather(false, hasFirst ? ROUGH : 0, SHOT);
+  await gather(false, rough ? ROUGH : 0, SHOT);
   for (let of = 0; of < lights.length; of += 1) {
     await finish(of, false);
     onProgress('light', SHOT + ((1 - SHOT) * (of + 1)) / lights.length);

@@ -6,10 +6,17 @@ import { fileUrl } from '../data/api.ts';
 import { liveRows } from '../data/changes.ts';
 import type { PictureScene, PictureSource } from '../picture/source.ts';
 
-const litSource = ({ scene, glance }: LitBody): PictureSource => ({
+/** The files of a light, and of what lamps that are dimmed give of it. */
+export interface LitFiles extends LitBody {
+  /** Where they are, in the order of the dimmers; null for lamps that are off. Absent where none dims. */
+  lamps?: readonly (string | null)[];
+}
+
+const litSource = ({ scene, glance, lamps }: LitFiles): PictureSource => ({
   kind: 'lit',
   url: fileUrl(scene.sha256),
   ...(glance ? { glance: fileUrl(glance.sha256) } : {}),
+  ...(lamps ? { lamps } : {}),
 });
 
 /** The shown models that have been read by this program's reader. */
@@ -39,7 +46,7 @@ export const actionsOf = ({ model, action }: Pick<ProjectDocument, 'model' | 'ac
 export function pictureScene(
   { project, model, action }: Pick<ProjectDocument, 'project' | 'model' | 'action'>,
   setting: LightSetting,
-  lit: LitBody | null,
+  lit: LitFiles | null,
   alone: PartPath | null,
 ): PictureScene | null {
   const { look } = project.body;

@@ -16,6 +16,7 @@ import { useWorkbench } from '../desk/workbench.ts';
 import { loadPicture, usePictureState } from '../picture/client.ts';
 import { computeSite } from './compute-site.ts';
 import { readAgain } from './import-model.ts';
+import { dimmedLights, withDimmed } from './dimmed-lights.ts';
 import { namedLight, type NamedLight } from './named-light.ts';
 import { pictureScene } from './picture-scene.ts';
 import { onePageOfAll } from './site-lease.ts';
@@ -38,15 +39,18 @@ const fetchKept = <T>(path: string, schema: ZodType<T>, signal?: AbortSignal): P
     throw error;
   });
 
-/** All lights of a project by name, its own one first; two that are the same are one. */
-function lightsOf({ project, light }: ProjectDocument, input: SiteInput): NamedLight[] {
+/** All lights of a project by name, its own one first, and at last what lamps that dim give; two that are the same are one. */
+function lightsOf(document: ProjectDocument, input: SiteInput): NamedLight[] {
+  const { project, light } = document;
   const settings = [ownLight(project.body), ...liveRows(light).map(({ body }) => body)];
-  const named = settings.map((setting) => namedLight(project.body, input, setting));
+  const whole = settings.map((setting) => namedLight(project.body, input, setting));
+  const dimmed = settings.flatMap((setting) => dimmedLights(document, input, setting));
+  const named = [...whole, ...dimmed.filter((one) => one !== null)];
   return [...new Map(named.map((one) => [one.key, one])).values()];
 }
 
 /** What was asked for before the screen stood. */
-let early: { site: string; lit: string; replies: Promise<[SiteBody | null, LitBody | null]> } | null = null;
+let early: { site: string; replies: Promise<[SiteBody | null, Record<string, LitBody>]> } | null = null;
 
 /** Asks for a project's site the moment its document is here, and its picture with it: both while the screen is drawn. */
 export function askForSite(document: ProjectDocument): void {
@@ -59,18 +63,23 @@ export function askForSite(document: ProjectDocument): void {
   if (state.projectId === project.id && state.wanted === key) return;
   const setting = ownLight(project.body);
   const { key: light } = namedLight(project.body, input, setting);
-  const reply = fetchKept(litPath(project.id, light), litBodySchema);
+  const dimmed = dimmedLights(document, input, setting);
+  const names = [light, ...dimmed.flatMap((one) => (one ? [one.key] : []))];
+  const reply = Promise.all(names.map((name) => fetchKept(litPath(project.id, name), litBodySchema))).then((bodies) =>
+    Object.fromEntries(names.flatMap((name, i) => (bodies[i] ? [[name, bodies[i]]] : []))),
+  );
   const replies = Promise.all([fetchKept(sitePath(project.id, key), siteBodySchema), reply]);
   reply.then(
-    (lit) => {
-      const scene = lit ? pictureScene(document, setting, lit, null) : null;
+    (known) => {
+      const lit = known[light];
+      const scene = lit ? pictureScene(document, setting, withDimmed(lit, dimmed, known) ?? lit, null) : null;
       if (scene) void loadPicture(scene, true);
     },
     () => {},
   );
   // Its failure is told where it is awaited.
   replies.catch(() => {});
-  early = { site: key, lit: light, replies };
+  early = { site: key, replies };
 }
 
 /**
@@ -140,9 +149,9 @@ export function useSiteKeeper(projectId: string, document: ProjectDocument | und
     void (async () => {
       try {
         if (early?.site === key) {
-          const [site, one] = await early.replies;
+          const [site, known] = await early.replies;
           if (site) showSite(site);
-          if (one && wanted.has(early.lit)) showLit(early.lit, one);
+          for (const [name, one] of Object.entries(known)) if (wanted.has(name)) showLit(name, one);
           if (!signal.aborted) set({ looked: true });
         }
         early = null;

@@ -1,5 +1,5 @@
 import { ownActions, type SiteAction } from '@eskovan/core/action';
-import type { LitBody, MoveBody, Row, SiteBody } from '@eskovan/core/document';
+import type { MoveBody, Row, SiteBody } from '@eskovan/core/document';
 import { READER } from '@eskovan/core/format';
 import { chosenLight, siteInput, type LightSetting } from '@eskovan/core/site';
 import { surveySchema, unpackFooting, type Footing, type Survey } from '@eskovan/core/survey';
@@ -10,9 +10,10 @@ import { fetchFile } from '../data/api.ts';
 import { liveRows } from '../data/changes.ts';
 import { useProject } from '../data/use-project.ts';
 import type { PictureScene } from '../picture/source.ts';
+import { dimmedLights, withDimmed } from './dimmed-lights.ts';
 import { nameStoreys } from './names.ts';
-import { namedLight } from './named-light.ts';
-import { actionsOf, geometryOf, pictureScene } from './picture-scene.ts';
+import { namedLight, type NamedLight } from './named-light.ts';
+import { actionsOf, geometryOf, pictureScene, type LitFiles } from './picture-scene.ts';
 import { useSiteState } from './site-state.ts';
 
 /** The models of this project, in their order. */
@@ -73,25 +74,47 @@ export interface ShownLight {
   /** Names it; null while no model is ready. */
   key: string | null;
   /** Perhaps a first, rough one; null while there is none. */
-  lit: LitBody | null;
+  lit: LitFiles | null;
 }
 
-/** Finds the name of a light that has been computed, or will be, by its row; null while no model is ready. */
-export function useLightKeys(): (id: string | null | undefined) => string | null {
-  const { project, model, light } = useProject();
+/** A light by name, and what each of its lamps that dim gives. */
+interface LightNames {
+  key: string;
+  dimmed: readonly (NamedLight | null)[];
+}
+
+/** Finds the names of a light that has been computed, or will be, by its row; null while no model is ready. */
+export function useLightNames(): (id: string | null | undefined) => LightNames | null {
+  const { project, model, action, light } = useProject();
   return useMemo(() => {
     const input = siteInput(project.body, liveRows(model), READER);
-    return (id) => input && namedLight(project.body, input, chosenLight(project.body, liveRows(light), id)).key;
-  }, [project.body, model, light]);
+    return (id) => {
+      if (!input) return null;
+      const setting = chosenLight(project.body, liveRows(light), id);
+      const { key } = namedLight(project.body, input, setting);
+      return { key, dimmed: dimmedLights({ project, model, action }, input, setting) };
+    };
+  }, [project, model, action, light]);
+}
+
+/** The same value as long as it says the same. */
+function useKept<T>(value: T): T {
+  const said = JSON.stringify(value);
+  // eslint-disable-next-line react-hooks/exhaustive-deps
+  return useMemo(() => value, [said]);
 }
 
 /** @param id the named light that is meant; null or one that is gone: the project's own */
 export function useLight(id: string | null | undefined): ShownLight {
   const { project, light } = useProject();
-  const keyOf = useLightKeys();
-  const key = useMemo(() => keyOf(id), [keyOf, id]);
+  const namesOf = useLightNames();
+  const names = useMemo(() => namesOf(id), [namesOf, id]);
   const setting = useMemo(() => chosenLight(project.body, liveRows(light), id), [project.body, light, id]);
-  const lit = useSiteState((state) => (state.projectId === project.id && key ? (state.lit[key] ?? null) : null));
+  const known = useSiteState((state) => (state.projectId === project.id ? state.lit : null));
+  const own = (names && known?.[names.key]) ?? null;
+  // Until what lamps give is known, they shine as they do undimmed.
+  const lit = useKept(own && (withDimmed(own, names!.dimmed, known!) ?? own));
+  const key = names?.key ?? null;
   return useMemo(() => ({ setting, key, lit }), [setting, key, lit]);
 }
 

@@ -8,9 +8,9 @@ import { encodeFilm, PictureRenderer, renderStill, renderVideo, smaller, type Pi
 import { dressModel } from '@eskovan/core/site';
 import * as Comlink from 'comlink';
 import { sceneKey, sizeAcross, type AsideWish, type PictureScene } from '../picture/source.ts';
-import { openFilmFile } from './film-file.ts';
+import { FilmPieces } from './film-pieces.ts';
 import { GATHERED_FROM, gatherLight } from './gather-light.ts';
-import { fetchBytes, loadScene, sceneOptions } from './load-scene.ts';
+import { atItsBeginning, fetchBytes, loadScene, sceneOptions } from './load-scene.ts';
 import { describeParts } from './parts.ts';
 import { ReelFilm, type ReelFilmSource } from './reel-film.ts';
 import { SaidError } from './said.ts';
@@ -29,8 +29,6 @@ export type FilmSource =
     };
 
 interface SharedOrder {
-  /** The job that it is rendered for. */
-  job: string;
   size: PictureSize;
   subframes: number;
   /** A film of so many frames, or a still. */
@@ -86,7 +84,7 @@ const api = {
 
 /** A film whose shots and joins are those of a reel. */
 async function renderReel(
-  { job, source, size, subframes, output }: Extract<FilmOrder, { source: ReelFilmSource }>,
+  { source, size, subframes, output }: Extract<FilmOrder, { source: ReelFilmSource }>,
   onProgress: (done: number) => void,
 ): Promise<Rendered> {
   if (output.kind !== 'video') throw new SaidError('A reel is rendered as a film.');
@@ -94,9 +92,8 @@ async function renderReel(
   const film = await ReelFilm.of(source, { size, subframes, shutter });
   try {
     const poster = await film.still(Math.floor(frames / 3), SMALL_PICTURE);
-    const filmFile = await openFilmFile(job);
     const file = await encodeFilm({
-      ...(filmFile ? { file: filmFile } : {}),
+      file: new FilmPieces(),
       rate,
       frames,
       size,
@@ -129,7 +126,10 @@ async function renderCamera(order: CameraOrder, onProgress: (done: number) => vo
       // Lines on paper have no light.
       const hasLight = order.scene.source.kind === 'lit' && dress.look !== 'line';
       if (subframes >= GATHERED_FROM && hasLight)
-        renderer.correct(await gatherLight(model, light, sampleAt(0), size, onProgress), sampleAt(0));
+        renderer.correct(
+          await gatherLight(atItsBeginning(model, order.scene), light, sampleAt(0), size, onProgress),
+          sampleAt(0),
+        );
       const file = await renderStill(renderer, sampleAt(0), size, subframes);
       onProgress(1);
       return { file, poster: await smaller(file, posterSize, SMALL_PICTURE) };
@@ -138,10 +138,9 @@ async function renderCamera(order: CameraOrder, onProgress: (done: number) => vo
     // A third into a film there is more to see than at its start.
     const posterTime = frameTime(Math.floor(frames / 3), rate);
     const poster = await renderStill(renderer, sampleAt(posterTime), posterSize, 8, SMALL_PICTURE);
-    const filmFile = await openFilmFile(order.job);
     const loops = loopsAfter !== null && Math.abs(frameTime(frames, rate) - loopsAfter) < frameTime(1, rate);
     const file = await renderVideo(renderer, {
-      ...(filmFile ? { file: filmFile } : {}),
+      file: new FilmPieces(),
       sampleAt,
       rate,
       frames,

@@ -1,4 +1,4 @@
-import { pickSite, SiteMotion, type MovableSite } from '@eskovan/core/action';
+import { dimmersOf, pickSite, SiteMotion, type MovableSite } from '@eskovan/core/action';
 import type { Vec3 } from '@eskovan/core/document';
 import type { SceneModel } from '@eskovan/core/format';
 import type { CameraSample } from '@eskovan/core/move';
@@ -34,11 +34,12 @@ const api = {
     if (turn !== asked) return;
     loaded = { key, geometry, model };
     const motion = new SiteMotion(model, actions);
-    const of = JSON.stringify([source, dress, light, motion.layout]);
+    const dimmers = dimmersOf(actions);
+    const of = JSON.stringify([source, dress, light, motion.layout, dimmers]);
     if (shown && built === of) {
-      // Only when and how fast things move has changed: the pieces stay.
+      // Only when and how fast things move and lamps dim has changed: the pieces stay.
       shown.motion = motion;
-      renderer.setMotion(motion);
+      renderer.setMotion(motion, dimmers);
       return;
     }
     shown = { model: dressModel(model, dress), motion };

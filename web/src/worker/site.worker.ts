@@ -1,5 +1,5 @@
 import type { SiteLight, StoreyChange, Walker } from '@eskovan/core/document';
-import { packModel, type SceneModel } from '@eskovan/core/format';
+import { packLampLight, packModel, type SceneModel } from '@eskovan/core/format';
 import { glanceOf } from '@eskovan/core/site';
 import {
   drawWalkway,
@@ -18,6 +18,7 @@ import { loadPlain } from './load-scene.ts';
 let site: SceneModel | null = null;
 let measured: Survey | null = null;
 let bake: LightBake | null = null;
+let asked: readonly SiteLight[] = [];
 let gathered: readonly GatheredBlock[] = [];
 
 type Packed = Uint8Array<ArrayBuffer>;
@@ -47,6 +48,7 @@ const api = {
 
   /** Number of vertices that need light, and whether a first light is worth its while. */
   prepareLight(lights: readonly SiteLight[]): { count: number; hasFirst: boolean } {
+    asked = lights;
     bake = new LightBake(site!, lights);
     return { count: bake.count, hasFirst: bake.hasFirst };
   },
@@ -62,9 +64,13 @@ const api = {
     gathered = blocks;
   },
 
-  /** The whole site in one of the lights, packed, and a glance of it where it is heavy. */
+  /** The whole site in one of the lights, packed, and a glance of it where it is heavy; of lamps alone their light. */
   async finish(of: number): Promise<{ scene: Packed; glance: Packed | null }> {
     const lit = bake!.finish(gathered, of);
+    if (asked[of]!.sky === 'dark') {
+      const scene = packLampLight(lit);
+      return Comlink.transfer({ scene, glance: null }, [scene.buffer]);
+    }
     const thin = await glanceOf(lit);
     const packed = { scene: packModel(lit), glance: thin && packModel(thin) };
     return Comlink.transfer(packed, [packed.scene.buffer, ...(packed.glance ? [packed.glance.buffer] : [])]);

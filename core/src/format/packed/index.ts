@@ -1,1 +1,2 @@
 export { packModel, unpackModel } from './packed.ts';
+export * from './lamp-light.ts';

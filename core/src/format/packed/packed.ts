@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { FormatError } from '../errors.ts';
+import { aligned, fromSixteen, toSixteen } from './sixteen.ts';
 import type { ReadModel, SceneModel, ScenePart, SceneTrack } from '../scene-model.ts';
 
 /**
@@ -87,23 +88,6 @@ const headerSchema = z.object({
 
 /** A packed model read back: with what came along in its file, empty where it was packed without. */
 export type UnpackedModel = Required<SceneModel> & Pick<ReadModel, 'cameras'>;
-
-const aligned = (bytes: number) => (bytes + 3) & ~3;
-
-/** Light and colours as 16 bits in [0, 8). */
-const LIGHT_SCALE = 65_535 / 8;
-function toSixteen(values: Float32Array): Uint16Array {
-  const out = new Uint16Array(values.length);
-  for (let i = 0; i < out.length; i += 1) out[i] = Math.min(65_535, Math.max(0, Math.round(values[i]! * LIGHT_SCALE)));
-  return out;
-}
-
-function fromSixteen(block: ArrayBuffer): Float32Array {
-  const values = new Uint16Array(block);
-  const out = new Float32Array(values.length);
-  for (let i = 0; i < out.length; i += 1) out[i] = values[i]! / LIGHT_SCALE;
-  return out;
-}
 
 /** Normals and the sun's share as one byte. */
 function toSigned(values: Float32Array): Int8Array {

@@ -26,6 +26,7 @@ const GROUND_UNDER_COVER: Rgb = [0.2, 0.195, 0.17];
 /** How much bluer the sky is once the sun is down. */
 const BLUE_HOUR: Rgb = [0.72, 0.9, 1.18];
 const WHITE: Rgb = [1, 1, 1];
+const NOTHING: Rgb = [0, 0, 0];
 /** Of the sky by day, so much is left by night: far more than there is, so that pictures show something. */
 const NIGHT = 0.012;
 /** What open ground gets under an overcast sky, as a white surface sends it out, over its zenith (Moon & Spencer 1942). */
@@ -39,6 +40,7 @@ const AFTERNOON = 0.56;
  * at the zenith as at the horizon, by (1 + 2 sin γ) / 3.
  */
 export function daylight({ sun: [, height], sky }: Pick<SiteLight, 'sun' | 'sky'>): Daylight {
+  if (sky === 'dark') return { sun: NOTHING, zenith: NOTHING, horizon: NOTHING, ground: NOTHING, rise: 1 };
   const colour =
     height < AFTERNOON
       ? mix(LOW_SUN, AFTERNOON_SUN, smooth(0, AFTERNOON * 0.8, height))

@@ -186,7 +186,7 @@ export class Gatherer {
     nz: number,
   ): number {
     const cosine = nx * sx + ny * sy + nz * sz;
-    if (cosine <= 0 || sy < -0.02 || sky === 'overcast') return 0;
+    if (cosine <= 0 || sy < -0.02 || sky !== 'clear') return 0;
     const { frame } = this;
     let seen = 0;
     for (let i = 0; i < SUN_RAYS; i += 1) {

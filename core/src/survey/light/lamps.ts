@@ -1,4 +1,4 @@
-import type { SceneMaterial, SceneModel } from '../../format/index.ts';
+import type { SceneMaterial, SceneModel, ScenePart } from '../../format/index.ts';
 import { cornerNormal } from '../../geometry/index.ts';
 
 /** A small source of light. */
@@ -39,18 +39,22 @@ export function emissionOf({ emissive }: Pick<SceneMaterial, 'emissive'>): [numb
 
 interface Cluster {
   cell: [number, number, number];
-  /** Sums over its faces, by area. */
-  moment: [number, number, number];
-  glow: [number, number, number];
+  /** Sums over all its faces, by area, also those that are off: what a fixture is does not depend on switches. */
   area: number;
+  moment: [number, number, number];
+  /** Sums over the faces that are lit, by area. */
+  lit: { area: number; moment: [number, number, number]; glow: [number, number, number] };
 }
 
 const keyOf = (cell: readonly number[]) => cell.join(',');
 
-/** Finds what gives off light. What lamps give depends on the fixture that they are of. */
-export function findGlow(model: SceneModel): Glow {
+/**
+ * Finds what gives off light. What lamps give depends on the fixture that they are of, whatever else of it is lit: their
+ * lights add up.
+ */
+export function findGlow(model: SceneModel, isLit: (part: ScenePart) => boolean = () => true): Glow {
   let size = CLUSTER;
-  const fixtures = fixturesOf(clustersOf(model, size));
+  const fixtures = fixturesOf(clustersOf(model, size, isLit));
   const shines = (fixture: readonly Cluster[]) => fixture.reduce((sum, { area }) => sum + area, 0) >= SHINING;
   const surfaces = new Set(fixtures.filter(shines).flatMap((fixture) => fixture.map(({ cell }) => keyOf(cell))));
   let lamps = fixtures.filter((fixture) => !shines(fixture)).flatMap(lampsOf);
@@ -62,10 +66,12 @@ export function findGlow(model: SceneModel): Glow {
 }
 
 /** The glowing faces of a model by cells of space. */
-function clustersOf(model: SceneModel, size: number): Map<string, Cluster> {
+function clustersOf(model: SceneModel, size: number, isLit: (part: ScenePart) => boolean): Map<string, Cluster> {
   const clusters = new Map<string, Cluster>();
   const normal = new Float64Array(3);
-  for (const { material, positions: p, indices } of model.parts) {
+  for (const part of model.parts) {
+    const { material, positions: p, indices } = part;
+    const lights = isLit(part);
     const { emissive } = model.materials[material]!;
     const most = Math.max(...emissive);
     if (most < LEAST_GLOW) continue;
@@ -77,11 +83,18 @@ function clustersOf(model: SceneModel, size: number): Map<string, Cluster> {
       const at = [0, 1, 2].map((k) => corners.reduce((sum, o) => sum + p[o + k]!, 0) / 3);
       const cell = at.map((value) => Math.round(value / size)) as Cluster['cell'];
       let cluster = clusters.get(keyOf(cell));
-      if (!cluster) clusters.set(keyOf(cell), (cluster = { cell, moment: [0, 0, 0], glow: [0, 0, 0], area: 0 }));
+      if (!cluster) {
+        cluster = { cell, area: 0, moment: [0, 0, 0], lit: { area: 0, moment: [0, 0, 0], glow: [0, 0, 0] } };
+        clusters.set(keyOf(cell), cluster);
+      }
       cluster.area += area;
+      for (let k = 0; k < 3; k += 1) cluster.moment[k]! += area * at[k]!;
+      if (!lights) continue;
+      const { lit } = cluster;
+      lit.area += area;
       for (let k = 0; k < 3; k += 1) {
-        cluster.moment[k]! += area * at[k]!;
-        cluster.glow[k]! += area * scale * emissive[k]!;
+        lit.moment[k]! += area * at[k]!;
+        lit.glow[k]! += area * scale * emissive[k]!;
       }
     }
   }
@@ -122,11 +135,13 @@ function lampsOf(fixture: readonly Cluster[]): Lamp[] {
   const length = Math.hypot(...extent);
   const area = fixture.reduce((sum, cluster) => sum + cluster.area, 0);
   const strength = Math.max(BULB * Math.max(1, length / STRIP), area / Math.PI);
-  const lamps = fixture.map(({ glow, area: own }, i): Lamp => ({
-    position: centres[i] as Lamp['position'],
+  const lamps = fixture.flatMap(({ lit }): Lamp[] => {
+    if (lit.area === 0) return [];
+    const mean = (sums: readonly number[]) => sums.map((value) => value / lit.area) as Lamp['position'];
     // The share of the fixture that it is, by area; its colour is what it gives off on average.
-    color: glow.map((value) => (value / own) * strength * (own / area)) as Lamp['color'],
-  }));
+    const color = mean(lit.glow).map((value) => value * strength * (lit.area / area)) as Lamp['color'];
+    return [{ position: mean(lit.moment), color }];
+  });
   return length < CLUSTER ? joined(lamps, Infinity) : lamps;
 }
 

@@ -88,9 +88,8 @@ export class LightMesh {
     this.seenToGlow = new Uint8Array(triangles);
     this.twoSided = new Uint8Array(triangles);
     this.area = new Float32Array(this.count);
-    const shining = lights.map(({ lamps }) =>
-      findGlow({ ...model, parts: this.parts.flatMap(({ fine }) => (isLit(lamps, fine) ? [fine] : [])) }),
-    );
+    const whole = { ...model, parts: this.parts.map(({ fine }) => fine) };
+    const shining = lights.map(({ lamps }) => findGlow(whole, (part) => isLit(lamps, part)));
     this.lamps = sharedLamps(shining.map(({ lamps }) => lamps));
     const litAtAll = (part: ScenePart) => lights.some(({ lamps }) => isLit(lamps, part));
     const glowsIn = (part: ScenePart, ...at: [number, number, number]) =>

@@ -197,6 +197,24 @@ export function ActionSettings({ row }: { row: Row<'action'> }) {
           <RunFields run={body} onRun={(run) => change('appear', run)} />
         </>
       )}
+      {body.kind === 'dim' && (
+        <>
+          <Share label="From" value={body.from} onChange={(from) => change('dim', { from })} />
+          <Share label="To" value={body.to} onChange={(to) => change('dim', { to })} />
+          <Line label="How">
+            <Segmented
+              label="How it dims"
+              value={body.switches ? 'at once' : 'dims'}
+              options={[
+                { value: 'dims', label: 'Bit by bit' },
+                { value: 'at once', label: 'At once' },
+              ]}
+              onChange={(value) => flag('dim', 'switches', value === 'at once')}
+            />
+          </Line>
+          {!body.switches && <RunFields run={body} onRun={(run) => change('dim', run)} />}
+        </>
+      )}
       <Line label="It is">
         <Segmented
           label="On or off"
@@ -235,6 +253,20 @@ function Angle({ label, value, onChange }: { label: string; value: number; onCha
     />
   );
 }
+
+/** How much of a lamp's light. */
+const Share = ({ label, value, onChange }: { label: string; value: number; onChange: (part: number) => void }) => (
+  <NumberField
+    label={label}
+    unit="%"
+    digits={0}
+    value={100 * value}
+    step={5}
+    min={0}
+    max={100}
+    onChange={(percent) => onChange(percent / 100)}
+  />
+);
 
 const Ends = ({ repeat, onRepeat }: { repeat: Repeat; onRepeat: (repeat: Repeat) => void }) => (
   <Line label="At its end">

@@ -117,14 +117,38 @@ describe('the card of actions', () => {
 describe('what an action says about itself', () => {
   const part = { model: uuid(50), name: 'Car / Wheel / Hub' } as PartInfo;
 
+  const FIRST_DIM: Extract<BodyOf<'action'>, { kind: 'dim' }> = {
+    kind: 'dim',
+    model: uuid(50),
+    part: 'Car',
+    start: 2,
+    seconds: 3,
+    from: 1,
+    to: 0.2,
+    shape: 'ease both',
+    repeat: 'once',
+  };
+
   test('a fault where model, movement or part are gone', () => {
-    expect(faultOf(ride, [model()], [])).toBeNull();
-    expect(faultOf(ride, [], [])).toMatch(/not in the project/);
-    expect(faultOf(ride, [model({ hidden: true })], [])).toMatch(/hidden/);
-    expect(faultOf(wheel, [model()], [part])).toBeNull();
-    expect(faultOf(wheel, [model()], [{ ...part, name: 'Car / Wheels' }])).toMatch(/no part “Car \/ Wheel”/);
+    expect(faultOf(ride, [model()], [], [])).toBeNull();
+    expect(faultOf(ride, [], [], [])).toMatch(/not in the project/);
+    expect(faultOf(ride, [model({ hidden: true })], [], [])).toMatch(/hidden/);
+    expect(faultOf(wheel, [model()], [part], [])).toBeNull();
+    expect(faultOf(wheel, [model()], [{ ...part, name: 'Car / Wheels' }], [])).toMatch(/no part “Car \/ Wheel”/);
     // Before the parts are listed nothing is said of them.
-    expect(faultOf(wheel, [model()], [])).toBeNull();
+    expect(faultOf(wheel, [model()], [], [])).toBeNull();
+  });
+
+  test('a lamp that does not glow, or that another action dims', () => {
+    const dim = { ...FIRST_DIM, part: 'Car / Wheel' };
+    const lamp = { ...part, materials: [{ glows: true }] } as PartInfo;
+    expect(faultOf(dim, [model()], [lamp], [dim])).toBeNull();
+    expect(faultOf(dim, [model()], [{ ...part, materials: [{ glows: false }] } as PartInfo], [dim])).toMatch(
+      /Nothing in “Car \/ Wheel” gives off light/,
+    );
+    const outer = { ...dim, part: 'Car' };
+    expect(faultOf(dim, [model()], [lamp], [outer, dim])).toMatch(/Another action dims these lamps/);
+    expect(faultOf(dim, [model()], [lamp], [{ ...outer, off: true }, dim])).toBeNull();
   });
 
   test('how long a look takes: until the last has ended, and ten seconds at least', () => {

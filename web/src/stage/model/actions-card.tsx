@@ -1,5 +1,5 @@
 import type { Row } from '@eskovan/core/document';
-import { CircleAlert, DoorOpen, Film, Pause, Play, RotateCw, Route, Sparkles } from 'lucide-react';
+import { CircleAlert, DoorOpen, Film, Lightbulb, Pause, Play, RotateCw, Route, Sparkles } from 'lucide-react';
 import { useEffect, useRef } from 'react';
 import { useCommands } from '../../desk/commands.ts';
 import { togglePlaying, usePlayback } from '../../desk/playing.ts';
@@ -89,13 +89,14 @@ function PlayActions({ duration }: { duration: number }) {
   );
 }
 
-const ICONS = { recorded: Film, spin: RotateCw, hinge: DoorOpen, along: Route, appear: Sparkles };
+const ICONS = { recorded: Film, spin: RotateCw, hinge: DoorOpen, along: Route, appear: Sparkles, dim: Lightbulb };
 
 function Action({ row, open }: { row: Row<'action'>; open: boolean }) {
   const models = useModels();
+  const all = liveRows(useProject().action).map((one) => one.body);
   const { body } = row;
   const parts = useParts(body.kind !== 'recorded');
-  const fault = faultOf(body, models, parts);
+  const fault = faultOf(body, models, parts, all);
   const rename = (name: string) => editRow('action', row, `Rename ${row.name}`, { name });
   const line = useRef<HTMLLIElement>(null);
   useEffect(() => {

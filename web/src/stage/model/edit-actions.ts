@@ -1,4 +1,4 @@
-import { MOST_ALONE } from '@eskovan/core/action';
+import { isOvershadowed, MOST_ALONE, MOST_DIMMERS, placeActions } from '@eskovan/core/action';
 import {
   ownName,
   isWithin,
@@ -126,6 +126,22 @@ export function addAppear(document: ProjectDocument, { model, name }: PartPath, 
   });
 }
 
+/** A lamp dims in this time to this part of its light, seconds. */
+const FIRST_DIMMING = { start: 2, seconds: 3, from: 1, to: 0.2 };
+
+/** Lets a lamp, or a group of them, dim. */
+export function addDim(document: ProjectDocument, { model, name }: PartPath): void {
+  const own = ownName(name);
+  create(document, `Dim ${own}`, own, {
+    kind: 'dim',
+    model,
+    part: name.slice(0, 500),
+    ...FIRST_DIMMING,
+    shape: 'ease both',
+    repeat: 'once',
+  });
+}
+
 /** Uses a movement that came with a model's file. */
 export function addMovement(document: ProjectDocument, model: string, movement: string): void {
   create(document, `Use ${movement}`, movement, {
@@ -154,8 +170,16 @@ export function unusedMovements(actions: readonly Row<'action'>[], models: reado
     .filter(({ model, movement }) => !used.has(`${model}\n${movement.name}`));
 }
 
-/** Why an action does nothing just now, in plain words; null where it works. */
-export function faultOf(body: ActionBody, models: readonly Row<'model'>[], parts: readonly PartInfo[]): string | null {
+/**
+ * Why an action does nothing just now, in plain words; null where it works.
+ * @param all actions of the project
+ */
+export function faultOf(
+  body: ActionBody,
+  models: readonly Row<'model'>[],
+  parts: readonly PartInfo[],
+  all: readonly ActionBody[],
+): string | null {
   const model = models.find(({ id }) => id === body.model);
   if (!model) return 'Its model is not in the project any more.';
   if (model.body.hidden) return 'Its model is hidden.';
@@ -166,10 +190,18 @@ export function faultOf(body: ActionBody, models: readonly Row<'model'>[], parts
   const own = parts.filter((part) => part.model === body.model && isWithin(part.name, body.part));
   if (body.kind === 'appear' && own.length > MOST_ALONE)
     return `“${body.part}” has ${own.length.toLocaleString('en')} parts: more than ${MOST_ALONE} appear together, not one by one.`;
+  if (body.kind === 'dim') {
+    if (own.length > 0 && !own.some(glows)) return `Nothing in “${body.part}” gives off light.`;
+    if (!body.off && isOvershadowed(body, placeActions(all, models)))
+      return `Another action dims these lamps, or a group that they belong to; or there are more than ${MOST_DIMMERS} groups of lamps that dim.`;
+  }
   // Parts are listed a moment later than the rest.
   const known = parts.length === 0 || own.length > 0;
   return known ? null : `“${model.body.fileName}” has no part “${body.part}” any more.`;
 }
+
+/** Does a part give off light? */
+export const glows = ({ materials }: PartInfo): boolean => materials.some((material) => material.glows);
 
 /** A look at movements lasts at least so long, seconds: something that spins has no end. */
 const LEAST = 10;

@@ -3,6 +3,7 @@ import { useMemo } from 'react';
 import { Segmented } from '../../kit/index.ts';
 import { useParts } from '../../site/use-parts.ts';
 import type { PartInfo } from '../../worker/parts.ts';
+import { glows } from './edit-actions.ts';
 
 interface LampGroup {
   model: string;
@@ -13,8 +14,9 @@ interface LampGroup {
 /** Lamps that hang together: those under one name. */
 function lampGroups(parts: readonly PartInfo[]): LampGroup[] {
   const groups = new Map<string, LampGroup>();
-  for (const { model, name, materials } of parts) {
-    if (!materials.some(({ glows }) => glows)) continue;
+  for (const part of parts) {
+    if (!glows(part)) continue;
+    const { model, name } = part;
     const group = name.split(' / ').slice(0, -1).join(' / ') || name;
     groups.set(`${model}\n${group}`, { model, name: group });
   }

@@ -61,7 +61,9 @@ async function drawLight(
   busy.add(row.id + of);
   try {
     const size = sizeAcross(WIDTH, aspectOf(project.body));
-    const scene = pictureScene(document, setting, lit, null)!;
+    const whole = pictureScene(document, setting, lit, null)!;
+    // A light is shown as it is before anything dims.
+    const scene = { ...whole, actions: whole.actions.filter(({ kind }) => kind !== 'dim') };
     const file = await uploadFile(await drawAside({ scene, pose, lens, size }), 'image/webp');
     if (isLight(row)) keepPicture('light', row, { of, file }, ['instant', 'sky', 'lamps', 'exposure']);
     else keepPicture('project', row, { of, file }, ['sun', 'sky', 'lamps', 'exposure']);

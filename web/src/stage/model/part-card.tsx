@@ -1,6 +1,6 @@
 import { ownName, aspectOf, type PartLook } from '@eskovan/core/document';
 import { joinBounds, middle } from '@eskovan/core/geometry';
-import { DoorOpen, Eye, EyeOff, Focus, RotateCw, Route, Scan, Sparkles, X } from 'lucide-react';
+import { DoorOpen, Eye, EyeOff, Focus, Lightbulb, RotateCw, Route, Scan, Sparkles, X } from 'lucide-react';
 import { useWorkbench, workbench } from '../../desk/workbench.ts';
 import { liveRows } from '../../data/changes.ts';
 import { useProject } from '../../data/use-project.ts';
@@ -8,7 +8,7 @@ import { Button, Card, Line, Menu, Value } from '../../kit/index.ts';
 import { firstLook } from '@eskovan/core/site';
 import { useModels } from '../../site/use-site.ts';
 import { useParts } from '../../site/use-parts.ts';
-import { addAlong, addAppear, addHinge, addSpin } from './edit-actions.ts';
+import { addAlong, addAppear, addDim, addHinge, addSpin, glows } from './edit-actions.ts';
 import { LookFields } from './look-fields.tsx';
 import { changeParts, chooseMaterial, namesWithin } from './edit-parts.ts';
 
@@ -86,6 +86,11 @@ export function PartCard() {
         <Button small icon={<Sparkles size={13} />} onClick={() => addAppear(document, part, names.length > 1)}>
           Appear
         </Button>
+        {infos.some(glows) && (
+          <Button small icon={<Lightbulb size={13} />} onClick={() => addDim(document, part)}>
+            Dim
+          </Button>
+        )}
         {ways.length > 0 && (
           <Menu
             trigger={

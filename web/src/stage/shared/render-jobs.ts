@@ -5,18 +5,14 @@ import { uploadFile } from '../../data/api.ts';
 import { making } from '../../data/changes.ts';
 import { saveForMachine } from '../../data/edits.ts';
 import { workUnderWay } from '../../data/unfinished.ts';
-import { dropFilmFile } from '../../worker/film-file.ts';
 import type { FilmOrder, FilmWorker } from '../../worker/film.worker.ts';
 import { saidOf } from '../../worker/said.ts';
-
-/** An order without the job that it is for. */
-type WithoutJob<O> = O extends unknown ? Omit<O, 'job'> : never;
 
 export interface RenderWish {
   projectId: string;
   /** What is rendered, by name for the list. */
   source: BodyOf<'take'>['source'];
-  order: WithoutJob<FilmOrder>;
+  order: FilmOrder;
 }
 
 export interface RenderJob extends RenderWish {
@@ -98,7 +94,7 @@ async function render(job: RenderJob): Promise<void> {
   try {
     const onProgress = Comlink.proxy((done: number) => update(job.id, { done }));
     const { file, poster } = await Promise.race([
-      Comlink.wrap<FilmWorker>(worker).render({ ...job.order, job: job.id }, onProgress),
+      Comlink.wrap<FilmWorker>(worker).render(job.order, onProgress),
       cancelled,
       crashed,
     ]);
@@ -117,7 +113,6 @@ async function render(job: RenderJob): Promise<void> {
     ended();
     // At once, in the middle of a frame if need be.
     worker.terminate();
-    void dropFilmFile(job.id);
   }
 }
 

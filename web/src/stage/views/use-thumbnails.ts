@@ -3,7 +3,7 @@ import { useEffect } from 'react';
 import { useProject } from '../../data/use-project.ts';
 import { usePictureState } from '../../picture/client.ts';
 import { sceneKey, type PictureScene } from '../../picture/source.ts';
-import { useLightKeys } from '../../site/use-site.ts';
+import { useLightNames } from '../../site/use-site.ts';
 import { drawThumbnail } from '../shared/keep-view.ts';
 import { useSceneIn } from '../../site/use-scene-in.ts';
 
@@ -19,20 +19,20 @@ export function useThumbnails(
 ): void {
   const document = useProject();
   const loaded = usePictureState((state) => state.loaded);
-  const keyOf = useLightKeys();
+  const namesOf = useLightNames();
   const sceneIn = useSceneIn();
   useEffect(() => {
     if (scene?.source.kind !== 'lit' || loaded !== sceneKey(scene)) return;
     const { body } = document.project;
-    const shownKey = keyOf(shown);
+    const shownKey = namesOf(shown)?.key;
     for (const view of views) {
       if (view.body.thumbnail) continue;
-      if (keyOf(view.body.light) === shownKey) {
+      if (namesOf(view.body.light)?.key === shownKey) {
         void drawThumbnail(view, body, null);
         continue;
       }
       const own = sceneIn(view.body.light);
       if (own) void drawThumbnail(view, body, own);
     }
-  }, [views, loaded, scene, shown, document, keyOf, sceneIn]);
+  }, [views, loaded, scene, shown, document, namesOf, sceneIn]);
 }
