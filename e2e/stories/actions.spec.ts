@@ -117,9 +117,10 @@ test('a lamp that dims takes its light off walls and floor, bit by bit', async (
     await saved(page);
     const [action] = (await documentOf(page.request, projectId)).action;
     expect(action!.body).toMatchObject({ kind: 'dim', part: 'Bulb', start: 1, seconds: 2, from: 1, to: 0 });
-    let dark = Infinity;
     // What it gives is gathered behind the work.
-    await expect.poll(async () => (dark = await atTheEnd()), { timeout: 90_000 }).toBeLessThan(0.8 * lit);
+    await expect(lights.getByText('coming')).toHaveCount(0, { timeout: 60_000 });
+    const dark = await atTheEnd();
+    expect(dark).toBeLessThan(0.8 * lit);
     return dark;
   });
 

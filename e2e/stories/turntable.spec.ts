@@ -2,6 +2,7 @@ import { COMMISSION_MODELS, modelGlb } from '@eskovan/demo';
 import type { Orbit } from '@eskovan/core/document';
 import { expect, test, type Page } from '@playwright/test';
 import { difference, greyFrames, probe } from '../support/film.ts';
+import { countGestures } from '../support/gestures.ts';
 import { bringIn, choose, documentOf, newProject, saved, sharpPicture } from '../support/studio.ts';
 
 async function enter(page: Page, label: string, text: string): Promise<void> {
@@ -54,6 +55,7 @@ test('a turntable of five seconds with a lens from 50 to 100 mm, made by hand, c
   const scope = COMMISSION_MODELS.find(({ key }) => key === 'scope')!;
   await bringIn(page, { name: 'scope.glb', bytes: await modelGlb(scope) });
   const orbit = async () => (await documentOf(page.request, projectId)).move[0]!.body as Orbit;
+  const gestures = await countGestures(page);
 
   await test.step('round the whole model, found by a part of it', async () => {
     await page.getByRole('link', { name: 'Moves' }).click();
@@ -87,6 +89,11 @@ test('a turntable of five seconds with a lens from 50 to 100 mm, made by hand, c
     await expect(key).toHaveAttribute('aria-valuetext', /^100 mm at 00:00:02:1[23]$/);
     await saved(page);
     expect((await orbit()).tracks!.focalLength!.map(({ value }) => value)).toEqual([50, 100]);
+    const count = await gestures();
+    test.info().annotations.push({ type: 'gestures', description: String(count) });
+    // Thirty seconds of a practised hand: presses and short numbers, two seconds and a bit each.
+    expect(count).toBeGreaterThan(8);
+    expect(count).toBeLessThanOrEqual(13);
   });
 
   await test.step('the subject turned instead of the camera gives the same picture of it', async () => {

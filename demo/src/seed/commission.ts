@@ -205,7 +205,7 @@ export const ACTIONS = [
   doorOpens('East', -Math.PI / 2),
   recorded('Shuttle leaves for the hill', 'shuttle', 'Ride round the hill', 'to and fro'),
   recorded('Focusing the scope', 'scope', 'Focus', 'to and fro'),
-  lampsDim('Lamps of the café', 'Café / Pendants', 0.12),
+  lampsDim('Lamps of the café', 'Café / Pendants', 0.3),
 ] as const;
 
 function recorded(

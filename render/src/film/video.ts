@@ -5,13 +5,14 @@ import {
   BufferTarget,
   Mp4OutputFormat,
   Output,
-  QUALITY_VERY_HIGH,
+  Quality,
   StreamTarget,
   type StreamTargetChunk,
   VideoSample,
   VideoSampleSource,
 } from 'mediabunny';
 import type { PictureSize } from '../picture/picture-size.ts';
+import { bitrateOf } from './bitrate.ts';
 import { addSound, type FilmSound } from './sound.ts';
 import type { PictureRenderer } from '../picture/renderer.ts';
 import { noPixels, unbroken } from '../picture/unbroken.ts';
@@ -86,7 +87,11 @@ export async function encodeFilm(job: FilmJob): Promise<Blob> {
   if (size.width % 2 || size.height % 2)
     throw new RangeError(`width and height of a film must be even, got ${size.width} × ${size.height}`);
   const { output, whole } = outputTo(job.file);
-  const source = new VideoSampleSource({ codec: 'avc', quality: QUALITY_VERY_HIGH, keyFrameInterval: 2 });
+  const source = new VideoSampleSource({
+    codec: 'avc',
+    quality: new Quality({ bitrate: bitrateOf(size, rate) }),
+    keyFrameInterval: 2,
+  });
   output.addVideoTrack(source, { frameRate: rate.num / rate.den, maximumPacketCount: frames });
   const soundTrack = sound ? await addSound(output, sound) : null;
   await output.start();

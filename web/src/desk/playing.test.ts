@@ -1,5 +1,6 @@
 import { beforeEach, describe, expect, test } from '@jest/globals';
-import { clockAfter, setRound, shuttle, stopPlaying, togglePlaying } from './playing.ts';
+import { clockAfter, frameAfter, mayStep, setRound, shuttle, stopPlaying, togglePlaying } from './playing.ts';
+import { frameAt } from '@eskovan/core/reel';
 import { workbench } from './workbench.ts';
 
 beforeEach(() => workbench.set({ time: 4, playing: false, playRate: 1 }));
@@ -54,6 +55,36 @@ describe('playing', () => {
     expect(clockAfter({ time: 5, playRate: 0.5 }, 0.2, 10, false)).toEqual({ time: 5.1, playing: true });
     expect(clockAfter({ time: 9.9, playRate: 1 }, 0.2, 10, true).time).toBeCloseTo(0.1, 9);
     expect(clockAfter({ time: 0.1, playRate: -1 }, 0.2, 10, true).time).toBeCloseTo(9.9, 9);
+  });
+
+  test('every frame: the next one comes when this one has been seen, and not sooner than in life', () => {
+    const rate = { num: 25, den: 1 };
+    const at = (time: number, playRate = 1) => ({ time, playRate });
+    expect(mayStep(at(2), 39, rate, 2)).toBe(false);
+    expect(mayStep(at(2), 41, rate, 2)).toBe(true);
+    expect(mayStep(at(2), 41, rate, 1.96)).toBe(false);
+    // At half speed each is seen for twice as long; a picture out of sight holds nothing up for ever.
+    expect(mayStep(at(2, 0.5), 60, rate, 2)).toBe(false);
+    expect(mayStep(at(2), 4000, rate, 1.96)).toBe(true);
+  });
+
+  test('every frame: none is left out and none comes twice, at any rate, forward and backward', () => {
+    for (const rate of [
+      { num: 24, den: 1 },
+      { num: 30_000, den: 1001 },
+      { num: 25, den: 1 },
+    ])
+      for (const playRate of [1, 2, 0.25, -1]) {
+        let now = { time: playRate > 0 ? 0 : 10, playing: true };
+        const frames: number[] = [];
+        for (let i = 0; i < 200; i += 1) {
+          now = frameAfter({ time: now.time, playRate }, rate, 10, false);
+          frames.push(frameAt(now.time + 1e-6, rate));
+        }
+        for (let i = 1; i < frames.length; i += 1) expect(frames[i]! - frames[i - 1]!).toBe(Math.sign(playRate));
+      }
+    const end = frameAfter({ time: 9.99, playRate: 1 }, { num: 25, den: 1 }, 10, false);
+    expect(end).toEqual({ time: 10, playing: false });
   });
 
   test('round and round a stretch: gets there first, then stays within, both ways', () => {

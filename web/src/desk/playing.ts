@@ -1,4 +1,4 @@
-import { frameCount, frameTime } from '@eskovan/core/reel';
+import { frameAt, frameCount, frameTime } from '@eskovan/core/reel';
 import type { Rate } from '@eskovan/core/document';
 import { useEffect } from 'react';
 import { workbench, useWorkbench, type Round } from './workbench.ts';
@@ -77,8 +77,45 @@ const SHORTEST_TICK = 30;
 /** What is drawn already is looked at more often than its frames change, as a part of a frame's time in milliseconds. */
 const FRAME_PART = 350;
 
-/** Runs the clock while playing, round and round where the end is the beginning. Real time: a slow machine shows fewer pictures, not a slower walk. */
-export function usePlayback(duration: number, loops: boolean, rate?: Rate): void {
+/** The instant that the picture showed last, seconds into the move. */
+let shown = Number.NaN;
+export const tellShown = (time: number): void => void (shown = time);
+/** Two instants nearer than this are one, seconds. */
+const SAME = 1e-6;
+/** A picture is not waited for longer, milliseconds: it may be out of sight. */
+const PATIENCE = 3000;
+
+/** Is it time for the next frame? Not before the picture of this one has been seen, and not sooner than in life. */
+export function mayStep(
+  { time, playRate }: { time: number; playRate: number },
+  waited: number,
+  rate: Rate,
+  seen = shown,
+): boolean {
+  if (waited < (1000 * frameTime(1, rate)) / Math.abs(playRate)) return false;
+  return Math.abs(seen - time) < SAME || waited > PATIENCE;
+}
+
+/** One frame on, or back, on the frames of the film. */
+export function frameAfter(
+  state: { time: number; playRate: number; round?: Round | null },
+  rate: Rate,
+  duration: number,
+  loops: boolean,
+): { time: number; playing: boolean } {
+  const after = clockAfter(state, frameTime(1, rate) / Math.abs(state.playRate), duration, loops);
+  if (!after.playing) return after;
+  // A hair on: what was added up must not fall on the frame before.
+  return { ...after, time: Math.min(duration, frameTime(frameAt(after.time + SAME, rate), rate)) };
+}
+
+/**
+ * Runs the clock while playing, round and round where the end is the beginning. Real time: a slow machine shows fewer
+ * pictures, not a slower walk, unless every frame is wanted.
+ * @param rate of what is drawn already
+ * @param steps rate of a move whose every frame can be waited for
+ */
+export function usePlayback(duration: number, loops: boolean, rate?: Rate, steps?: Rate): void {
   const playing = useWorkbench((state) => state.playing);
   const shortest = rate ? Math.min(SHORTEST_TICK, FRAME_PART * frameTime(1, rate)) : SHORTEST_TICK;
   useEffect(() => {
@@ -89,12 +126,20 @@ export function usePlayback(duration: number, loops: boolean, rate?: Rate): void
         loop = requestAnimationFrame(tick);
         return;
       }
+      const state = workbench.get();
+      const stepped = state.everyFrame && steps !== undefined;
+      if (stepped && !mayStep(state, now - before, steps)) {
+        loop = requestAnimationFrame(tick);
+        return;
+      }
       // The first frame's time stamp may lie before the moment the button was pressed.
-      const after = clockAfter(workbench.get(), Math.max(0, now - before) / 1000, duration, loops);
+      const after = stepped
+        ? frameAfter(state, steps, duration, loops)
+        : clockAfter(state, Math.max(0, now - before) / 1000, duration, loops);
       before = Math.max(before, now);
       workbench.set(after.playing ? { time: after.time } : after);
       if (after.playing) loop = requestAnimationFrame(tick);
     });
     return () => cancelAnimationFrame(loop);
-  }, [playing, duration, loops, shortest]);
+  }, [playing, duration, loops, shortest, steps]);
 }

@@ -4,8 +4,8 @@ import { useCommands } from './commands.ts';
 import { goToFrame, setRound, shuttle, stopPlaying, togglePlaying } from './playing.ts';
 import { workbench } from './workbench.ts';
 
-/** Playing, shuttling and stepping through whatever lasts. */
-export function useTimeCommands(duration: number, rate: Rate): void {
+/** Playing, shuttling and stepping through whatever lasts. @param steps every frame can be waited for */
+export function useTimeCommands(duration: number, rate: Rate, steps = false): void {
   const frame = () => frameAt(workbench.get().time, rate);
   const playable = () => duration > 0;
   useCommands([
@@ -36,6 +36,13 @@ export function useTimeCommands(duration: number, rate: Rate): void {
         run: () => setRound('to', workbench.get().time, duration),
       },
     ].map((command) => ({ ...command, id: `time.${command.id}`, group: 'Time', when: playable })),
+    {
+      id: 'time.every',
+      label: 'Play every frame, or in real time',
+      group: 'Time',
+      when: () => steps && playable(),
+      run: () => workbench.set({ everyFrame: !workbench.get().everyFrame }),
+    },
     {
       id: 'time.back',
       label: 'Back one frame',

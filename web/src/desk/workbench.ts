@@ -34,6 +34,8 @@ export interface Workbench {
   playing: boolean;
   /** How fast, and which way: 1 is real time, −2 twice as fast backward. */
   playRate: number;
+  /** It waits for the picture of every frame: slower than life on a slow machine, but none is left out. */
+  everyFrame: boolean;
   /** Played round and round, seconds; null: all of it once. */
   round: Round | null;
   /** The free eye, while it is away from what is selected. */
@@ -70,6 +72,7 @@ const fresh: Workbench = {
   time: 0,
   playing: false,
   playRate: 1,
+  everyFrame: false,
   round: null,
   scout: null,
   scoutLens: null,

@@ -1,6 +1,7 @@
 import { aspectOf, type Frame } from '@eskovan/core/document';
 import type { CameraSample } from '@eskovan/core/move';
 import { useEffect, useRef, useState, type ReactNode } from 'react';
+import { tellShown } from '../desk/playing.ts';
 import { useProject } from '../data/use-project.ts';
 import { useSize } from '../kit/index.ts';
 import { drawPicture, leaveSharpPicture, loadPicture, usePictureState } from './client.ts';
@@ -75,7 +76,8 @@ export function PicturePane({
     const made = new PicturePump({
       draw: drawPicture,
       giveWay: leaveSharpPicture,
-      show: (bitmap, sharp) => {
+      show: (bitmap, sharp, { moveTime }) => {
+        tellShown(moveTime);
         context.transferFromImageBitmap(bitmap);
         if (canvas.current) {
           canvas.current.dataset['sharp'] = String(sharp);

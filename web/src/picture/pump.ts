@@ -11,7 +11,8 @@ interface PumpOptions {
   draw: Draw;
   /** A sharp picture that is being drawn may be left. */
   giveWay: () => void;
-  show: (bitmap: ImageBitmap, sharp: boolean) => void;
+  /** @param sample what it is a picture of */
+  show: (bitmap: ImageBitmap, sharp: boolean, sample: CameraSample) => void;
 }
 
 /** Rest after which the picture sharpens, milliseconds; and as many gaps between samples, where they come slowly. */
@@ -67,7 +68,7 @@ export class PicturePump {
         const started = performance.now();
         const drawn = await this.options.draw(last.sample, scaled(last.size, SCALES[this.scale]!), 1);
         this.adapt(performance.now() - started);
-        if (drawn) this.put(drawn.bitmap, false);
+        if (drawn) this.put(drawn.bitmap, false, last.sample);
       }
     } finally {
       this.busy = false;
@@ -88,7 +89,7 @@ export class PicturePump {
       drawn = await this.options.draw(what.sample, what.size, SHARP_SUBFRAMES);
       // Something newer is on its way: the quick picture of that comes first.
       if (this.wanted) drawn?.bitmap.close();
-      else if (drawn) this.put(drawn.bitmap, true);
+      else if (drawn) this.put(drawn.bitmap, true, what.sample);
     } finally {
       this.busy = this.sharpening = false;
     }
@@ -97,9 +98,9 @@ export class PicturePump {
     else if (!drawn && !this.stopped) this.sharpenLater(what);
   }
 
-  private put(bitmap: ImageBitmap, sharp: boolean): void {
+  private put(bitmap: ImageBitmap, sharp: boolean, sample: CameraSample): void {
     if (this.stopped) bitmap.close();
-    else this.options.show(bitmap, sharp);
+    else this.options.show(bitmap, sharp, sample);
   }
 
   private adapt(took: number): void {

@@ -1,6 +1,6 @@
 import { frameAt, frameCount, timecodeOf } from '@eskovan/core/reel';
 import type { Rate } from '@eskovan/core/document';
-import { Pause, Play, SkipBack, StepBack, StepForward } from 'lucide-react';
+import { Images, Pause, Play, SkipBack, StepBack, StepForward } from 'lucide-react';
 import { memo } from 'react';
 import { goToFrame, togglePlaying } from '../desk/playing.ts';
 import { useWorkbench, workbench } from '../desk/workbench.ts';
@@ -10,15 +10,18 @@ interface TransportProps {
   /** seconds */
   duration: number;
   rate: Rate;
+  /** Every frame can be waited for. */
+  steps?: boolean;
 }
 
 /** The frame that is shown, of as many as there are. */
-const frameOf = (time: number, { duration, rate }: TransportProps): number =>
+const frameOf = (time: number, { duration, rate }: Pick<TransportProps, 'duration' | 'rate'>): number =>
   Math.min(frameAt(time, rate), frameCount(duration, rate) - 1);
 
 /** Play, step, and where we are: frame, seconds, timecode. */
 export const Transport = memo(function Transport(props: TransportProps) {
-  const { duration, rate } = props;
+  const { duration, rate, steps = false } = props;
+  const everyFrame = useWorkbench((state) => state.everyFrame);
   const playing = useWorkbench((state) => state.playing);
   const playRate = useWorkbench((state) => state.playRate);
   const disabled = duration <= 0;
@@ -60,6 +63,17 @@ export const Transport = memo(function Transport(props: TransportProps) {
         aria-label="Forward one frame"
         onClick={() => step(1)}
       />
+      {steps && (
+        <Button
+          tone="surround"
+          small
+          pressed={everyFrame}
+          icon={<Images size={14} />}
+          aria-label="Play every frame"
+          title="Play every frame: slower than life where pictures take longer, but none is left out"
+          onClick={() => workbench.set({ everyFrame: !everyFrame })}
+        />
+      )}
       <Where {...props} />
     </div>
   );

@@ -182,3 +182,24 @@ export function MovingCamera({ sample, aspect }: { sample: CameraSample; aspect:
     </div>
   );
 }
+
+/** Where the camera will be, and which way it will look: fainter the later. */
+export function Ghost({ sample, strength }: { sample: CameraSample; strength: number }) {
+  const { toScreen } = usePlan();
+  const [px, py] = toScreen(sample.position[0], sample.position[2]);
+  const { pan } = anglesOf(sample.orientation);
+  return (
+    <svg
+      aria-hidden
+      data-testid="ghost"
+      width={24}
+      height={24}
+      viewBox="-12 -12 24 24"
+      className="pointer-events-none absolute -top-3 -left-3 will-change-transform"
+      style={{ transform: `translate(${px.toFixed(2)}px, ${py.toFixed(2)}px) rotate(${-pan}rad)`, opacity: strength }}
+    >
+      <path d="M0 -11V-5" stroke="var(--ochre)" strokeWidth="2" strokeLinecap="round" />
+      <circle r="5" fill="var(--paper)" stroke="var(--ochre)" strokeWidth="2" />
+    </svg>
+  );
+}

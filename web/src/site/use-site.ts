@@ -75,6 +75,8 @@ export interface ShownLight {
   key: string | null;
   /** Perhaps a first, rough one; null while there is none. */
   lit: LitFiles | null;
+  /** Nothing of it is rough or still being gathered, nor what its lamps that dim give. */
+  whole: boolean;
 }
 
 /** A light by name, and what each of its lamps that dim gives. */
@@ -112,10 +114,12 @@ export function useLight(id: string | null | undefined): ShownLight {
   const setting = useMemo(() => chosenLight(project.body, liveRows(light), id), [project.body, light, id]);
   const known = useSiteState((state) => (state.projectId === project.id ? state.lit : null));
   const own = (names && known?.[names.key]) ?? null;
-  // Until what lamps give is known, they shine as they do undimmed.
-  const lit = useKept(own && (withDimmed(own, names!.dimmed, known!) ?? own));
+  const dimmed = own && withDimmed(own, names!.dimmed, known!);
+  // Until what lamps give is known, they light what they do undimmed.
+  const lit = useKept(dimmed ?? own);
   const key = names?.key ?? null;
-  return useMemo(() => ({ setting, key, lit }), [setting, key, lit]);
+  const whole = dimmed?.first === false;
+  return useMemo(() => ({ setting, key, lit, whole }), [setting, key, lit, whole]);
 }
 
 /**

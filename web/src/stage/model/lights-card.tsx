@@ -129,7 +129,7 @@ interface TileProps {
 }
 
 function Tile({ name, picture, shown, light }: TileProps) {
-  const { lit } = useLight(light);
+  const { whole } = useLight(light);
   return (
     <li>
       <button
@@ -148,7 +148,7 @@ function Tile({ name, picture, shown, light }: TileProps) {
           <span className={cx('truncate', shown && 'font-semibold')} title={name}>
             {name}
           </span>
-          {lit?.first !== false && <span className="shrink-0 text-xs text-ink-faint">coming</span>}
+          {!whole && <span className="shrink-0 text-xs text-ink-faint">coming</span>}
         </span>
       </button>
     </li>

@@ -75,7 +75,7 @@ export function MovesScreen() {
   const aspect = aspectOf(project.body);
   const rate = project.body.rate;
   const duration = move?.duration ?? 0;
-  usePlayback(duration, move?.loops ?? false);
+  usePlayback(duration, move?.loops ?? false, undefined, rate);
   const calmKept = calmRow?.body ?? null;
   const keptMove = useCompiledMove(calmKept);
   const { findings, current, cover } = useFindings(calmKept, keptMove, kept);
@@ -111,7 +111,7 @@ export function MovesScreen() {
   const onWay = useStable(() => setAsking('way'));
   const onDrawn = useStable(() => setAsking('drawing'));
   useScoutCommands({ canKeep: body !== null, onKeep: keepShown });
-  useTimeCommands(duration, rate);
+  useTimeCommands(duration, rate, true);
   useCommands([
     { id: 'move.new', label: 'New walk', group: 'Moves', run: () => addWalk(document) },
     { id: 'move.way', label: 'Find the way', group: 'Moves', run: onWay },
@@ -179,7 +179,7 @@ export function MovesScreen() {
       <div className="min-h-0 flex-1">
         <MovePicture row={row} body={body} move={move} ground={ground} onKeep={keepShown} onRecorded={onRecorded} />
       </div>
-      <Transport duration={duration} rate={rate} />
+      <Transport duration={duration} rate={rate} steps />
     </div>
   );
   const side = (

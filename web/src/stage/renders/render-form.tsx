@@ -38,7 +38,7 @@ export function RenderForm() {
   const view = kind === 'view' ? document.view.find((row) => row.id === id) : undefined;
   const light = (move ?? view)?.body.light;
   const scene = usePictureScene(light);
-  const { lit: inLight } = useLight(light);
+  const { whole } = useLight(light);
   const compiled = useCompiledMove(move?.body ?? null);
   const duration = compiled?.duration ?? 0;
   const from = Math.min(range?.from ?? 0, Math.max(0, duration - 0.1));
@@ -51,7 +51,7 @@ export function RenderForm() {
   const frames = frameCount(Math.max(0, to - from), rate);
   const row = move ?? view;
   // A picture without its light is no take.
-  const lit = scene?.source.kind === 'lit' && inLight?.first === false;
+  const lit = scene?.source.kind === 'lit' && whole;
   const ready = lit && (view !== undefined || (compiled !== null && to > from));
 
   const render = () => {

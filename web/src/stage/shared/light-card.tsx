@@ -20,7 +20,7 @@ export function LightCard({ light, onLight }: LightCardProps) {
   const document = useProject();
   const lights = liveRows(document.light);
   const chosen = lights.find(({ id }) => id === light);
-  const { lit } = useLight(light);
+  const { whole } = useLight(light);
   const picture = chosen ? chosen.body.picture : document.project.body.picture;
   return (
     <Card title="Light">
@@ -46,7 +46,7 @@ export function LightCard({ light, onLight }: LightCardProps) {
           </p>
         )
       )}
-      {lit?.first !== false && <p className="mt-1.5 text-sm text-ink-soft">This light is still being gathered.</p>}
+      {!whole && <p className="mt-1.5 text-sm text-ink-soft">This light is still being gathered.</p>}
     </Card>
   );
 }
