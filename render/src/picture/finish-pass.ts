@@ -55,8 +55,8 @@ export class FinishPass {
    * Must the surroundings of the eye be looked at anew? Once a frame is enough, its sub-frames differ by parts of a pixel,
    * and often for several.
    */
-  mustLookAround(camera: PerspectiveCamera, subframes: number, moves: boolean): boolean {
-    return !this.surroundings.serves(camera.position, subframes, moves);
+  mustLookAround(camera: PerspectiveCamera, subframes: number, otherwise: boolean): boolean {
+    return !this.surroundings.serves(camera.position, subframes, otherwise);
   }
 
   /** Looks around the eye. What is seen must not be exposed. */

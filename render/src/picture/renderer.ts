@@ -33,6 +33,7 @@ import { disposeCutFaces, makeCutFaces } from './cut-faces.ts';
 import { FinishPass } from './finish-pass.ts';
 import { aperturePoint, jitter, shutterPart } from './jitter.ts';
 import type { PictureSize } from './picture-size.ts';
+import { mirrorPixel } from './surroundings.ts';
 import type { Breakable } from './unbroken.ts';
 
 /** Height in pixels from which moving pictures show detail as far as it reaches; smaller ones show less of it. */
@@ -336,8 +337,10 @@ export class PictureRenderer implements Breakable {
 
   /** Looks at what is around the eye, for mirrors: as light, whatever the exposure of this frame is. */
   private lookAround(subframes: number, level: keyof Levels): void {
-    const moves = this.dimmed?.takeChange() || this.moving !== null;
-    if (!this.finish?.mustLookAround(this.camera, subframes, moves)) return;
+    const dims = this.dimmed?.takeChange() ?? false;
+    const moves = this.moving?.haveMoved(this.camera.position, mirrorPixel(subframes)) ?? false;
+    if (!this.finish?.mustLookAround(this.camera, subframes, dims || moves)) return;
+    this.moving?.remember();
     const { value: gain } = this.tone.gain;
     const exposed = gain.clone();
     gain.set(1, 1, 1);

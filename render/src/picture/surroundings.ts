@@ -27,6 +27,9 @@ const ONE_OF = 4;
 
 const sideFor = (subframes: number): number => (subframes < FINE_FROM ? SIDES.quick : SIDES.fine);
 
+/** What is nearer together than this is one place in the picture, radians. */
+export const mirrorPixel = (subframes: number): number => Math.PI / 2 / sideFor(subframes);
+
 /** How often a sub-frame's mirrors count: see {@link Surroundings.weigh}. */
 export function mirrorWeight(subframe: number, subframes: number): number {
   const looking = Math.min(subframes, Math.max(2, Math.ceil(subframes / ONE_OF)));
@@ -47,10 +50,10 @@ export class Surroundings {
 
   constructor(private readonly renderer: WebGLRenderer) {}
 
-  /** Does the picture serve for a frame? Where something moves it never serves for the next one. */
-  serves(eye: Vector3, subframes: number, moves: boolean): boolean {
+  /** Does the picture serve for a frame? @param otherwise something in it has moved, or is lit otherwise */
+  serves(eye: Vector3, subframes: number, otherwise: boolean): boolean {
     const place = this.uniforms.surroundingsAt.value as Vector3;
-    return this.taken && !moves && this.target?.width === sideFor(subframes) && place.distanceTo(eye) < SERVES;
+    return this.taken && !otherwise && this.target?.width === sideFor(subframes) && place.distanceTo(eye) < SERVES;
   }
 
   /** The picture is not there any more. */

@@ -5,6 +5,8 @@ import { Matrix4, Vector3, type Group, type Mesh, type Object3D } from 'three';
 export class MovingMeshes {
   private readonly pieces: readonly Mesh[];
   private readonly places: readonly Matrix4[];
+  /** Where they were when they were looked at last; null while they have not been. */
+  private seen: readonly Matrix4[] | null = null;
 
   constructor(
     scene: Group,
@@ -19,6 +21,27 @@ export class MovingMeshes {
   place(time: number): void {
     this.motion.place(time, this.places);
     for (const piece of this.pieces) put(piece, this.places[groupOf(piece)]!);
+  }
+
+  /** What they are like now has been looked at. */
+  remember(): void {
+    this.seen = this.places.map((place) => place.clone());
+  }
+
+  /** Does any of them look otherwise from a point than when they were looked at last? @param angle so far apart, radians */
+  haveMoved(eye: Vector3, angle: number): boolean {
+    const { seen } = this;
+    if (!seen) return true;
+    return this.pieces.some((piece) => {
+      const [before, now] = [seen[groupOf(piece)]!, this.places[groupOf(piece)]!];
+      if (before.equals(now)) return false;
+      const { center, radius } = piece.geometry.boundingSphere!;
+      const away = Math.max(0, middle.copy(center).applyMatrix4(now).distanceTo(eye) - radius);
+      return OUTWARDS.some(([x, y, z]) => {
+        one.set(center.x + x * radius, center.y + y * radius, center.z + z * radius);
+        return other.copy(one).applyMatrix4(before).distanceTo(one.applyMatrix4(now)) > angle * away;
+      });
+    });
   }
 
   /** Puts something else where a group is: −1 is where nothing moves. */
@@ -36,7 +59,17 @@ export class MovingMeshes {
 }
 
 const REST = new Matrix4();
-const middle = new Vector3();
+const [middle, one, other] = [new Vector3(), new Vector3(), new Vector3()];
+/** The ends of a ball, and its middle: what turns or grows moves some of them. */
+const OUTWARDS = [
+  [0, 0, 0],
+  [1, 0, 0],
+  [-1, 0, 0],
+  [0, 1, 0],
+  [0, -1, 0],
+  [0, 0, 1],
+  [0, 0, -1],
+] as const;
 
 /** Does a piece of a scene move? */
 export const isMoving = (piece: Object3D): boolean => groupOf(piece) >= 0;

@@ -2,6 +2,7 @@ import { aspectOf, type Frame } from '@eskovan/core/document';
 import type { CameraSample } from '@eskovan/core/move';
 import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { tellShown } from '../desk/playing.ts';
+import { workbench } from '../desk/workbench.ts';
 import { useProject } from '../data/use-project.ts';
 import { useSize } from '../kit/index.ts';
 import { drawPicture, leaveSharpPicture, loadPicture, usePictureState } from './client.ts';
@@ -76,6 +77,7 @@ export function PicturePane({
     const made = new PicturePump({
       draw: drawPicture,
       giveWay: leaveSharpPicture,
+      patient: () => workbench.get().everyFrame && workbench.get().playing,
       show: (bitmap, sharp, { moveTime }) => {
         tellShown(moveTime);
         context.transferFromImageBitmap(bitmap);

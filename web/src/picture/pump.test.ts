@@ -8,11 +8,12 @@ const size = { width: 400, height: 225 };
 
 /** A renderer that answers when it is told to. */
 function fakeRenderer() {
-  const asked: { x: number; subframes: number; answer: (gaveWay?: boolean) => void }[] = [];
-  const draw = (s: CameraSample, _: typeof size, subframes: number) =>
+  const asked: { x: number; width: number; subframes: number; answer: (gaveWay?: boolean) => void }[] = [];
+  const draw = (s: CameraSample, { width }: typeof size, subframes: number) =>
     new Promise<{ bitmap: ImageBitmap; triangles: number } | null>((resolve) =>
       asked.push({
         x: s.position[0],
+        width,
         subframes,
         answer: (gaveWay = false) =>
           resolve(gaveWay ? null : { bitmap: { close: () => undefined } as ImageBitmap, triangles: 0 }),
@@ -38,6 +39,30 @@ describe('the picture pump', () => {
     asked[1]!.answer();
     await turns();
     expect(shown).toEqual([false, false]);
+    pump.stop();
+  });
+
+  test('gives up resolution while things move, but not where every picture is waited for', async () => {
+    const { asked, draw, giveWay } = fakeRenderer();
+    let patient = false;
+    const seen: number[] = [];
+    const pump = new PicturePump({
+      draw,
+      giveWay,
+      patient: () => patient,
+      show: (_, __, { position }) => seen.push(position[0]),
+    });
+    pump.show(sample(1), size);
+    patient = true;
+    pump.show(sample(2), size);
+    asked[0]!.answer();
+    await turns();
+    expect(asked.map(({ width }) => width)).toEqual([expect.any(Number), 400]);
+    expect(asked[0]!.width).toBeLessThan(400);
+    asked[1]!.answer();
+    await turns();
+    // Whoever waits is told what each is a picture of.
+    expect(seen).toEqual([1, 2]);
     pump.stop();
   });
 

@@ -11,6 +11,8 @@ interface PumpOptions {
   draw: Draw;
   /** A sharp picture that is being drawn may be left. */
   giveWay: () => void;
+  /** Is every picture waited for? Then none gives up resolution to come sooner. */
+  patient?: () => boolean;
   /** @param sample what it is a picture of */
   show: (bitmap: ImageBitmap, sharp: boolean, sample: CameraSample) => void;
 }
@@ -66,8 +68,10 @@ export class PicturePump {
         last = this.wanted;
         this.wanted = null;
         const started = performance.now();
-        const drawn = await this.options.draw(last.sample, scaled(last.size, SCALES[this.scale]!), 1);
-        this.adapt(performance.now() - started);
+        const patient = this.options.patient?.() ?? false;
+        const scale = patient ? 1 : SCALES[this.scale]!;
+        const drawn = await this.options.draw(last.sample, scaled(last.size, scale), 1);
+        if (!patient) this.adapt(performance.now() - started);
         if (drawn) this.put(drawn.bitmap, false, last.sample);
       }
     } finally {

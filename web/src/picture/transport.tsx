@@ -27,7 +27,7 @@ export const Transport = memo(function Transport(props: TransportProps) {
   const disabled = duration <= 0;
   const step = (by: number) => goToFrame(frameOf(workbench.get().time, props) + by, duration, rate);
   return (
-    <div className="on-surround flex items-center gap-1.5 bg-surround px-2.5 pt-1 pb-2.5 text-surround-ink">
+    <div className="on-surround flex items-center gap-1 bg-surround px-2.5 pt-1 pb-2.5 text-surround-ink">
       <Button
         tone="surround"
         small
@@ -69,8 +69,8 @@ export const Transport = memo(function Transport(props: TransportProps) {
           small
           pressed={everyFrame}
           icon={<Images size={14} />}
-          aria-label="Play every frame"
-          title="Play every frame: slower than life where pictures take longer, but none is left out"
+          aria-label="Every frame"
+          title="Every frame is played: slower than life where pictures take longer, but none is left out"
           onClick={() => workbench.set({ everyFrame: !everyFrame })}
         />
       )}
@@ -85,7 +85,7 @@ function Where(props: TransportProps) {
   const frame = frameOf(time, props);
   return (
     <p
-      className="ml-auto flex gap-3 font-mono text-sm whitespace-nowrap text-surround-soft will-change-transform"
+      className="ml-auto flex gap-2 font-mono text-sm whitespace-nowrap text-surround-soft will-change-transform"
       data-testid="where"
       data-frame={frame}
     >
