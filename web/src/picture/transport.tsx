@@ -27,7 +27,7 @@ export const Transport = memo(function Transport(props: TransportProps) {
   const disabled = duration <= 0;
   const step = (by: number) => goToFrame(frameOf(workbench.get().time, props) + by, duration, rate);
   return (
-    <div className="on-surround flex items-center gap-1 bg-surround px-2.5 pt-1 pb-2.5 text-surround-ink">
+    <div className="on-surround @container flex items-center gap-1 bg-surround px-2.5 pt-1 pb-2.5 text-surround-ink">
       <Button
         tone="surround"
         small
@@ -85,12 +85,13 @@ function Where(props: TransportProps) {
   const frame = frameOf(time, props);
   return (
     <p
-      className="ml-auto flex gap-2 font-mono text-sm whitespace-nowrap text-surround-soft will-change-transform"
+      className="ml-auto flex gap-3 font-mono text-sm whitespace-nowrap text-surround-soft will-change-transform"
       data-testid="where"
       data-frame={frame}
     >
       <span>
-        frame <span className="text-surround-ink">{frame}</span>
+        <span className="@max-[470px]:hidden">frame </span>
+        <span className="text-surround-ink">{frame}</span>
       </span>
       <span>
         <span className="text-surround-ink">{time.toFixed(2)}</span> s
