@@ -36,6 +36,23 @@ describe('lamps', () => {
     expect(strip(12)).toBeLessThan(12);
   });
 
+  test('what is lit of a fixture gives its share, whatever else of it is: lights of switches add up', () => {
+    const bulb = glowing([new SphereGeometry(0.05, 12, 8).translate(0, 2, 0)]).parts[0]!;
+    const ring = glowing([new SphereGeometry(0.12, 12, 8).translate(0.1, 2, 0)]).parts[0]!;
+    const panel = glowing([new PlaneGeometry(2, 2, 10, 10).rotateX(Math.PI / 2).translate(0.8, 2.2, 0)]).parts[0]!;
+    const total = (parts: (typeof bulb)[], ...lit: (typeof bulb)[]) =>
+      findGlow({ ...glowing([]), parts }, (part) => lit.includes(part)).lamps.reduce(
+        (sum, { color }) => sum + color[0],
+        0,
+      );
+    const lamp = [bulb, ring];
+    expect(total(lamp, bulb)).toBeGreaterThan(0);
+    expect(total(lamp, bulb) + total(lamp, ring)).toBeCloseTo(total(lamp, bulb, ring), 6);
+    expect(total(lamp)).toBe(0);
+    // A bulb beside a luminous panel is part of it, also while the panel is off.
+    expect(total([bulb, panel], bulb)).toBe(total([bulb, panel], bulb, panel));
+  });
+
   test('a luminous ceiling is a surface that shines, not a bulb for every tile', () => {
     const { lamps, isSurface } = findGlow(
       glowing([
