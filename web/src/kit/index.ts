@@ -11,6 +11,7 @@ export * from './menu.tsx';
 export * from './move-icons.tsx';
 export * from './name-box.tsx';
 export * from './number-field.tsx';
+export * from './part-field.tsx';
 export * from './progress.tsx';
 export * from './save-file.ts';
 export * from './segmented.tsx';

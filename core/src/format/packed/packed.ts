@@ -1,15 +1,8 @@
 import { z } from 'zod';
 import { FormatError } from '../errors.ts';
-import { aligned, fromSixteen, toSixteen } from './sixteen.ts';
+import { openBlocks, packBlocks, type BlockFormat } from './blocks.ts';
+import { fromSixteen, toSixteen } from './sixteen.ts';
 import type { ReadModel, SceneModel, ScenePart, SceneTrack } from '../scene-model.ts';
-
-/**
- * The packed model: what the picture needs, ready to be handed to the graphics card, so that a project opens without
- * reading its source again. "ESKM", version, length of the header, header (JSON), then the arrays, each aligned to
- * four bytes, in the order of the header.
- */
-const MAGIC = 0x4d4b5345;
-const VERSION = 4;
 
 const count = z.int().min(0);
 const triple = z.tuple([z.number(), z.number(), z.number()]);
@@ -86,6 +79,18 @@ const headerSchema = z.object({
   ),
 });
 
+/**
+ * The packed model: what the picture needs, ready to be handed to the graphics card, so that a project opens without
+ * reading its source again. “ESKM”, and the arrays in the order of the header.
+ */
+const PACKED_MODEL: BlockFormat<z.infer<typeof headerSchema>> = {
+  magic: 0x4d4b5345,
+  version: 4,
+  header: headerSchema,
+  name: 'a packed model',
+  bad: (reason) => new FormatError('damaged', 'packed model', reason, 'It will be made again from the source.'),
+};
+
 /** A packed model read back: with what came along in its file, empty where it was packed without. */
 export type UnpackedModel = Required<SceneModel> & Pick<ReadModel, 'cameras'>;
 
@@ -104,43 +109,40 @@ function fromSigned(block: ArrayBuffer): Float32Array {
 }
 
 export function packModel(model: SceneModel & Partial<UnpackedModel>): Uint8Array<ArrayBuffer> {
-  const header = new TextEncoder().encode(
-    JSON.stringify({
-      origin: model.origin ?? [0, 0, 0],
-      materials: model.materials,
-      textures: model.textures.map(({ mediaType, bytes }) => ({ mediaType, bytes: bytes.byteLength })),
-      parts: model.parts.map((part) => ({
-        name: part.name,
-        ...(part.model === undefined ? {} : { model: part.model }),
-        ...(part.role === undefined ? {} : { role: part.role }),
-        material: part.material,
-        ...(part.joint === undefined ? {} : { joint: part.joint }),
-        ...(part.came === undefined ? {} : { came: part.came }),
-        vertices: part.positions.length / 3,
-        indices: part.indices.length,
-        uvs: part.uvs !== null,
-        colors: Boolean(part.colors),
-        light: part.light !== null,
+  const header = {
+    origin: model.origin ?? [0, 0, 0],
+    materials: model.materials,
+    textures: model.textures.map(({ mediaType, bytes }) => ({ mediaType, bytes: bytes.byteLength })),
+    parts: model.parts.map((part) => ({
+      name: part.name,
+      ...(part.model === undefined ? {} : { model: part.model }),
+      ...(part.role === undefined ? {} : { role: part.role }),
+      material: part.material,
+      ...(part.joint === undefined ? {} : { joint: part.joint }),
+      ...(part.came === undefined ? {} : { came: part.came }),
+      vertices: part.positions.length / 3,
+      indices: part.indices.length,
+      uvs: part.uvs !== null,
+      colors: Boolean(part.colors),
+      light: part.light !== null,
+    })),
+    rooms: model.rooms ?? [],
+    storeys: model.storeys ?? [],
+    cameras: model.cameras ?? [],
+    joints: model.joints ?? [],
+    movements: (model.movements ?? []).map((movement) => ({
+      ...movement,
+      tracks: movement.tracks.map(({ joint, of, between, times, values }) => ({
+        joint,
+        of,
+        between,
+        keys: times.length,
+        values: values.length,
       })),
-      rooms: model.rooms ?? [],
-      storeys: model.storeys ?? [],
-      cameras: model.cameras ?? [],
-      joints: model.joints ?? [],
-      movements: (model.movements ?? []).map((movement) => ({
-        ...movement,
-        tracks: movement.tracks.map(({ joint, of, between, times, values }) => ({
-          joint,
-          of,
-          between,
-          keys: times.length,
-          values: values.length,
-        })),
-      })),
-    } satisfies z.infer<typeof headerSchema>),
-  );
-  const blocks: Uint8Array[] = [];
-  const push = (view: { buffer: ArrayBufferLike; byteOffset: number; byteLength: number }) =>
-    blocks.push(new Uint8Array(view.buffer, view.byteOffset, view.byteLength));
+    })),
+  };
+  const blocks: (Uint8Array | Float32Array | Uint16Array | Int8Array | Uint32Array)[] = [];
+  const push = (block: (typeof blocks)[number]) => blocks.push(block);
   for (const texture of model.textures) push(texture.bytes);
   for (const part of model.parts) {
     push(part.positions);
@@ -158,39 +160,12 @@ export function packModel(model: SceneModel & Partial<UnpackedModel>): Uint8Arra
       push(times);
       push(values);
     }
-  const start = 12 + aligned(header.byteLength);
-  const total = blocks.reduce((sum, block) => sum + aligned(block.byteLength), start);
-  const out = new Uint8Array(total);
-  const view = new DataView(out.buffer);
-  view.setUint32(0, MAGIC, true);
-  view.setUint32(4, VERSION, true);
-  view.setUint32(8, header.byteLength, true);
-  out.set(header, 12);
-  let offset = start;
-  for (const block of blocks) {
-    out.set(block, offset);
-    offset += aligned(block.byteLength);
-  }
-  return out;
+  return packBlocks(PACKED_MODEL, header, blocks);
 }
 
 /** @throws FormatError when the bytes are not a packed model of this version */
 export function unpackModel(bytes: Uint8Array): UnpackedModel {
-  const bad = (reason: string) =>
-    new FormatError('damaged', 'packed model', reason, 'It will be made again from the source.');
-  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
-  if (bytes.byteLength < 12 || view.getUint32(0, true) !== MAGIC) throw bad('this is not a packed model.');
-  if (view.getUint32(4, true) !== VERSION) throw bad(`it is version ${view.getUint32(4, true)}, wanted ${VERSION}.`);
-  const headerLength = view.getUint32(8, true);
-  if (12 + headerLength > bytes.byteLength) throw bad('it ends inside its header.');
-  const header = headerSchema.parse(JSON.parse(new TextDecoder().decode(bytes.subarray(12, 12 + headerLength))));
-  let offset = 12 + aligned(headerLength);
-  const take = (length: number): ArrayBuffer => {
-    if (offset + length > bytes.byteLength) throw bad('it ends early.');
-    const block = bytes.slice(offset, offset + length).buffer as ArrayBuffer;
-    offset += aligned(length);
-    return block;
-  };
+  const { header, take } = openBlocks(bytes, PACKED_MODEL);
   const textures = header.textures.map(({ mediaType, bytes: length }) => ({
     mediaType,
     bytes: new Uint8Array(take(length)),

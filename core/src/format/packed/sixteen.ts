@@ -13,6 +13,3 @@ export function fromSixteen(block: ArrayBuffer): Float32Array {
   for (let i = 0; i < out.length; i += 1) out[i] = values[i]! / LIGHT_SCALE;
   return out;
 }
-
-/** Arrays in a packed file begin at whole fours of bytes. */
-export const aligned = (bytes: number) => (bytes + 3) & ~3;

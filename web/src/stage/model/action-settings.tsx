@@ -5,7 +5,7 @@ import { Trash2 } from 'lucide-react';
 import { toast } from 'sonner';
 import { editBody, removeRow } from '../../data/edit-row.ts';
 import { undoWithWords } from '../../desk/undo-words.ts';
-import { Button, Line, NumberField, Segmented, Select } from '../../kit/index.ts';
+import { Button, Line, NumberField, PartField, Segmented, Select } from '../../kit/index.ts';
 import { useModels } from '../../site/use-site.ts';
 import { CarryFields, SHAPES } from '../shared/pace-shape.tsx';
 import { AXES, axisName, axisOf } from './edit-actions.ts';
@@ -199,8 +199,8 @@ export function ActionSettings({ row }: { row: Row<'action'> }) {
       )}
       {body.kind === 'dim' && (
         <>
-          <Share label="From" value={body.from} onChange={(from) => change('dim', { from })} />
-          <Share label="To" value={body.to} onChange={(to) => change('dim', { to })} />
+          <PartField label="From" value={body.from} onChange={(from) => change('dim', { from })} />
+          <PartField label="To" value={body.to} onChange={(to) => change('dim', { to })} />
           <Line label="How">
             <Segmented
               label="How it dims"
@@ -253,20 +253,6 @@ function Angle({ label, value, onChange }: { label: string; value: number; onCha
     />
   );
 }
-
-/** How much of a lamp's light. */
-const Share = ({ label, value, onChange }: { label: string; value: number; onChange: (part: number) => void }) => (
-  <NumberField
-    label={label}
-    unit="%"
-    digits={0}
-    value={100 * value}
-    step={5}
-    min={0}
-    max={100}
-    onChange={(percent) => onChange(percent / 100)}
-  />
-);
 
 const Ends = ({ repeat, onRepeat }: { repeat: Repeat; onRepeat: (repeat: Repeat) => void }) => (
   <Line label="At its end">

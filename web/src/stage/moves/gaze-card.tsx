@@ -4,7 +4,7 @@ import { anglesOf, middle } from '@eskovan/core/geometry';
 import type { CompiledMove } from '@eskovan/core/move';
 import { Crosshair, Eye } from 'lucide-react';
 import { useWorkbench, workbench } from '../../desk/workbench.ts';
-import { Button, Card, Line, NumberField, Segmented } from '../../kit/index.ts';
+import { Button, Card, Line, NumberField, PartField, Segmented } from '../../kit/index.ts';
 import type { PickedSurface } from '../../picture/source.ts';
 import { useParts } from '../../site/use-parts.ts';
 import type { PartInfo } from '../../worker/parts.ts';
@@ -141,23 +141,17 @@ function InFrame({ row, gaze }: { row: Row<'move'>; gaze: HeldGaze }) {
       const held = place && (place[0] !== 0 || place[1] !== 0);
       return { ...now, gaze: { ...others, ...(held && { place }), ...(lead && { lead }) } };
     });
-  const part = (label: string, value: number, most: number, onChange: (part: number) => void, least = -most) => (
-    <NumberField
-      label={label}
-      unit="%"
-      digits={0}
-      value={100 * value}
-      step={5}
-      min={100 * least}
-      max={100 * most}
-      onChange={(percent) => onChange(percent / 100)}
-    />
-  );
   return (
     <div className="grid grid-cols-2 gap-x-4">
-      {part('Held right by', across, 0.9, (value) => set({ place: [value, up] }))}
-      {part('Held up by', up, 0.9, (value) => set({ place: [across, value] }))}
-      {part('Room ahead', gaze.lead ?? 0, 0.8, (lead) => set({ lead }), 0)}
+      <PartField
+        label="Held right by"
+        value={across}
+        least={-0.9}
+        most={0.9}
+        onChange={(x) => set({ place: [x, up] })}
+      />
+      <PartField label="Held up by" value={up} least={-0.9} most={0.9} onChange={(y) => set({ place: [across, y] })} />
+      <PartField label="Room ahead" value={gaze.lead ?? 0} most={0.8} onChange={(lead) => set({ lead })} />
     </div>
   );
 }
