@@ -10,7 +10,7 @@ import { FileUses, type Computed } from '../file/file-uses.ts';
  * What is kept of a project: undoing a few placements finds sites again at once. Lights are those of a site, and what
  * they were before somebody tried another time of day, and what lamps that dim give.
  */
-const KEPT = {
+export const KEPT = {
   site: { table: SiteModel, schema: siteBodySchema, most: 6 },
   lit: { table: LitModel, schema: litBodySchema, most: 64 },
 } as const;

@@ -4,6 +4,7 @@ import { SiteModel } from '../database/rows.ts';
 import { FileSweep } from '../file/file-sweep.ts';
 import { id, keepFile, makeProject } from '../testing/examples.ts';
 import { startTestApp, type TestApp } from '../testing/test-app.ts';
+import { KEPT } from './site.service.ts';
 
 let studio: TestApp;
 beforeAll(async () => {
@@ -68,7 +69,7 @@ describe('the site of a project', () => {
       .send({ ...rough, scene: null })
       .expect(422);
     // Many lights of one site stay: a person tries times of day.
-    for (let n = 2; n <= 25; n += 1) await studio.http.put(path(n)).send(rough).expect(200);
+    for (let n = 2; n <= KEPT.lit.most + 1; n += 1) await studio.http.put(path(n)).send(rough).expect(200);
     await studio.http.get(path(1)).expect(404);
     await studio.http.get(path(2)).expect(200);
   });
