@@ -188,6 +188,9 @@ export function countTriangles(model: SceneModel): number {
   return model.parts.reduce((sum, part) => sum + part.indices.length / 3, 0);
 }
 
+/** Does it give off light? */
+export const glows = ({ emissive }: Pick<SceneMaterial, 'emissive'>): boolean => Math.max(...emissive) > 0;
+
 /** Is it glass, or as clear? */
 export const isGlass = ({ opacity }: Pick<SceneMaterial, 'opacity'>): boolean => opacity < 0.9;
 

@@ -1,5 +1,12 @@
 import { isWithin, type PartPath } from '../document/index.ts';
-import type { BakedLight, LampLight, SceneMaterial, SceneModel, ScenePart } from '../format/index.ts';
+import {
+  glows,
+  type BakedLight,
+  type LampLight,
+  type SceneMaterial,
+  type SceneModel,
+  type ScenePart,
+} from '../format/index.ts';
 
 /**
  * A lit site that knows what it has from lamps that can be dimmed.
@@ -42,8 +49,6 @@ export function dimmedModel(model: SceneModel, dimmers: readonly PartPath[], lev
   });
   return { ...model, materials, parts };
 }
-
-const glows = ({ emissive }: SceneMaterial) => Math.max(...emissive) > 0;
 
 const fainter = (material: SceneMaterial, level: number): SceneMaterial => ({
   ...material,

@@ -8,7 +8,14 @@ import {
   type PartLook,
   type PartPath,
 } from '../document/index.ts';
-import { isGlass, PLAIN_MATERIAL, type SceneMaterial, type SceneModel, type ScenePart } from '../format/index.ts';
+import {
+  glows,
+  isGlass,
+  PLAIN_MATERIAL,
+  type SceneMaterial,
+  type SceneModel,
+  type ScenePart,
+} from '../format/index.ts';
 
 /** What a material is called, also where its file gives it no name. */
 export const materialName = ({ name }: Pick<SceneMaterial, 'name'>): string => name.trim() || 'Without a name';
@@ -29,7 +36,6 @@ export interface Dress {
 const CLAY: SceneMaterial = { ...PLAIN_MATERIAL, name: 'Clay', color: [0.66, 0.64, 0.61] };
 const PAPER: SceneMaterial = { ...PLAIN_MATERIAL, name: 'Paper', color: [0.93, 0.92, 0.89] };
 
-const glows = ({ emissive }: SceneMaterial) => Math.max(...emissive) > 0;
 /** A lamp that is switched off: the bulb is still there. */
 const OFF = (material: SceneMaterial): SceneMaterial => ({ ...material, emissive: [0, 0, 0] });
 

@@ -1,5 +1,6 @@
 import { MeshoptSimplifier } from 'meshoptimizer';
-import { countTriangles, type SceneModel, type ScenePart } from '../format/index.ts';
+import type { SiteLight } from '../document/index.ts';
+import { countTriangles, packLampLight, packModel, type SceneModel, type ScenePart } from '../format/index.ts';
 import { boundsOf } from '../geometry/index.ts';
 
 /** Sites with more triangles than this are opened through a glance. */
@@ -74,4 +75,14 @@ function onlyUsed(part: ScenePart, indices: Uint32Array): ScenePart {
     light: part.light && { ambient: pick(part.light.ambient, 3), sun: pick(part.light.sun, 1) },
     indices: renamed,
   };
+}
+
+/** A lit site as it is kept: packed, and a glance of it where it is heavy; of lamps alone what they give. */
+export async function packLit(
+  lit: SceneModel,
+  { sky }: Pick<SiteLight, 'sky'>,
+): Promise<{ scene: Uint8Array<ArrayBuffer>; glance: Uint8Array<ArrayBuffer> | null }> {
+  if (sky === 'dark') return { scene: packLampLight(lit), glance: null };
+  const thin = await glanceOf(lit);
+  return { scene: packModel(lit), glance: thin && packModel(thin) };
 }

@@ -3,13 +3,12 @@ import {
   countTriangles,
   listMovements,
   ownBounds,
-  packLampLight,
   packModel,
   READER,
   readModel,
   unpackModel,
 } from '@eskovan/core/format';
-import { assemble, glanceOf, lightOfLamps, ownLight, siteLight } from '@eskovan/core/site';
+import { assemble, lightOfLamps, ownLight, packLit, siteLight } from '@eskovan/core/site';
 import {
   drawWalkway,
   LightBake,
@@ -84,14 +83,9 @@ export async function prepareCommission(cache: string): Promise<Prepared> {
     const bake = new LightBake(site, lights);
     const gathered = [bake.gather(0, bake.count)];
     for (let i = 0; i < lights.length; i += 1) {
-      const lit = bake.finish(gathered, i);
-      if (lights[i]!.sky === 'dark') {
-        await writeFile(path(`scene-${i}.bin`), packLampLight(lit));
-        continue;
-      }
-      const glance = await glanceOf(lit);
-      await writeFile(path(`scene-${i}.bin`), packModel(lit));
-      if (glance) await writeFile(path(`glance-${i}.bin`), packModel(glance));
+      const { scene, glance } = await packLit(bake.finish(gathered, i), lights[i]!);
+      await writeFile(path(`scene-${i}.bin`), scene);
+      if (glance) await writeFile(path(`glance-${i}.bin`), glance);
     }
     await writeFile(path('walkway.bin'), walkway.bytes());
     await writeFile(path('floor.bin'), packFooting(footing));

@@ -2,7 +2,6 @@ import type { Rate } from '@eskovan/core/document';
 import type { CameraSample } from '@eskovan/core/move';
 import { frameTime } from '@eskovan/core/reel';
 import {
-  BufferTarget,
   Mp4OutputFormat,
   Output,
   Quality,
@@ -13,6 +12,7 @@ import {
 } from 'mediabunny';
 import type { PictureSize } from '../picture/picture-size.ts';
 import { bitrateOf } from './bitrate.ts';
+import { FilmPieces } from './film-pieces.ts';
 import { addSound, type FilmSound } from './sound.ts';
 import type { PictureRenderer } from '../picture/renderer.ts';
 import { noPixels, unbroken } from '../picture/unbroken.ts';
@@ -28,8 +28,6 @@ export interface FilmJob {
   pixelsAt: (frame: number) => Promise<Uint8Array<ArrayBuffer>>;
   /** Ends it between two frames; whoever has a worker of its own just ends that. */
   signal?: AbortSignal;
-  /** Where the film is written as it is made; without one it is held in memory. */
-  file?: FilmFile;
   /** Called after every frame with the number done. */
   onProgress: (done: number) => void;
 }
@@ -43,13 +41,6 @@ export interface VideoJob extends Omit<FilmJob, 'pixelsAt'> {
   /** The frame after the last one is the first again. */
   loops?: boolean;
   subframes: number;
-}
-
-/** A file that is written piece by piece, each at its place. */
-export interface FilmFile {
-  write(bytes: Uint8Array<ArrayBuffer>, position: number): void;
-  /** The whole of it, once it is written. */
-  done(): Promise<Blob>;
 }
 
 /** Pieces of a film that is being written, bytes: a few seconds of it. */
@@ -86,7 +77,8 @@ export async function encodeFilm(job: FilmJob): Promise<Blob> {
   const { rate, frames, size, signal, sound } = job;
   if (size.width % 2 || size.height % 2)
     throw new RangeError(`width and height of a film must be even, got ${size.width} × ${size.height}`);
-  const { output, whole } = outputTo(job.file);
+  const pieces = new FilmPieces();
+  const output = outputTo(pieces);
   const source = new VideoSampleSource({
     codec: 'avc',
     quality: new Quality({ bitrate: bitrateOf(size, rate) }),
@@ -125,22 +117,14 @@ export async function encodeFilm(job: FilmJob): Promise<Blob> {
     await output.cancel();
     throw error;
   }
-  return new Blob([await whole()], { type: 'video/mp4' });
+  return pieces.whole('video/mp4');
 }
 
-/** Where a film goes, and how to get the whole of it. Players begin before they have all: what they need stands first. */
-function outputTo(file: FilmFile | undefined): { output: Output; whole: () => Promise<BlobPart> } {
-  if (!file) {
-    const target = new BufferTarget();
-    const output = new Output({ format: new Mp4OutputFormat({ fastStart: 'in-memory' }), target });
-    return { output, whole: () => Promise.resolve(target.buffer!) };
-  }
+/** Where a film goes, piece by piece. Players begin before they have all: what they need stands first. */
+function outputTo(pieces: FilmPieces): Output {
   const writing = new WritableStream<StreamTargetChunk>({
-    write: ({ data, position }) => file.write(data, position),
+    write: ({ data, position }) => pieces.write(data, position),
   });
   const target = new StreamTarget(writing, { chunked: true, chunkSize: PIECE });
-  return {
-    output: new Output({ format: new Mp4OutputFormat({ fastStart: 'reserve' }), target }),
-    whole: () => file.done(),
-  };
+  return new Output({ format: new Mp4OutputFormat({ fastStart: 'reserve' }), target });
 }

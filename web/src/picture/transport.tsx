@@ -15,7 +15,7 @@ interface TransportProps {
 }
 
 /** The frame that is shown, of as many as there are. */
-const frameOf = (time: number, { duration, rate }: Pick<TransportProps, 'duration' | 'rate'>): number =>
+const frameOf = (time: number, { duration, rate }: TransportProps): number =>
   Math.min(frameAt(time, rate), frameCount(duration, rate) - 1);
 
 /** Play, step, and where we are: frame, seconds, timecode. */

@@ -1,9 +1,8 @@
 import { dimmersOf } from '@eskovan/core/action';
 import type { LitBody, ProjectDocument } from '@eskovan/core/document';
-import { lightKey, lightOfLamps, siteLight, type LightSetting, type SiteInput } from '@eskovan/core/site';
-import { SURVEY_ALGORITHM } from '@eskovan/core/survey';
+import { lightOfLamps, siteLight, type LightSetting, type SiteInput } from '@eskovan/core/site';
 import { fileUrl } from '../data/api.ts';
-import type { NamedLight } from './named-light.ts';
+import { nameLight, type NamedLight } from './named-light.ts';
 import { actionsOf, type LitFiles } from './picture-scene.ts';
 
 /** What the lamps of each dimmer of a project give of a light, in their order; null for those that are off in it. */
@@ -15,7 +14,7 @@ export function dimmedLights(
   const whole = siteLight(project.body, setting);
   return dimmersOf(actionsOf({ model, action })).map((lamps) => {
     const light = lightOfLamps(whole, lamps);
-    return light && { key: lightKey(input, light, SURVEY_ALGORITHM), light };
+    return light && nameLight(input, light);
   });
 }
 

@@ -10,6 +10,10 @@ export interface NamedLight {
 
 /** A light of a project as it is computed and kept. */
 export function namedLight(project: ProjectBody, input: SiteInput, setting: LightSetting): NamedLight {
-  const light = siteLight(project, setting);
-  return { key: lightKey(input, light, SURVEY_ALGORITHM), light };
+  return nameLight(input, siteLight(project, setting));
 }
+
+export const nameLight = (input: Pick<SiteInput, 'models'>, light: SiteLight): NamedLight => ({
+  key: lightKey(input, light, SURVEY_ALGORITHM),
+  light,
+});

@@ -8,7 +8,6 @@ import { encodeFilm, PictureRenderer, renderStill, renderVideo, smaller, type Pi
 import { dressModel } from '@eskovan/core/site';
 import * as Comlink from 'comlink';
 import { sceneKey, sizeAcross, type AsideWish, type PictureScene } from '../picture/source.ts';
-import { FilmPieces } from './film-pieces.ts';
 import { GATHERED_FROM, gatherLight } from './gather-light.ts';
 import { atItsBeginning, fetchBytes, loadScene, sceneOptions } from './load-scene.ts';
 import { describeParts } from './parts.ts';
@@ -93,7 +92,6 @@ async function renderReel(
   try {
     const poster = await film.still(Math.floor(frames / 3), SMALL_PICTURE);
     const file = await encodeFilm({
-      file: new FilmPieces(),
       rate,
       frames,
       size,
@@ -140,7 +138,6 @@ async function renderCamera(order: CameraOrder, onProgress: (done: number) => vo
     const poster = await renderStill(renderer, sampleAt(posterTime), posterSize, 8, SMALL_PICTURE);
     const loops = loopsAfter !== null && Math.abs(frameTime(frames, rate) - loopsAfter) < frameTime(1, rate);
     const file = await renderVideo(renderer, {
-      file: new FilmPieces(),
       sampleAt,
       rate,
       frames,

@@ -1,5 +1,5 @@
 import type { Bounds } from '@eskovan/core/document';
-import { cameWith, type SceneModel } from '@eskovan/core/format';
+import { cameWith, glows, type SceneModel } from '@eskovan/core/format';
 import { boundsOf, joinBounds, outlineEffort, outlineOf } from '@eskovan/core/geometry';
 import { materialName } from '@eskovan/core/site';
 
@@ -50,7 +50,7 @@ export function describeParts(site: SceneModel): PartInfo[] {
       color: made.color,
       roughness: made.roughness,
       textured: made.texture !== null,
-      glows: Math.max(...made.emissive) > 0,
+      glows: glows(made),
     };
     if (!info) {
       const made: PartInfo = {

@@ -1,6 +1,6 @@
 import type { SiteLight, StoreyChange, Walker } from '@eskovan/core/document';
-import { packLampLight, packModel, type SceneModel } from '@eskovan/core/format';
-import { glanceOf } from '@eskovan/core/site';
+import type { SceneModel } from '@eskovan/core/format';
+import { packLit } from '@eskovan/core/site';
 import {
   drawWalkway,
   LightBake,
@@ -66,13 +66,7 @@ const api = {
 
   /** The whole site in one of the lights, packed, and a glance of it where it is heavy; of lamps alone their light. */
   async finish(of: number): Promise<{ scene: Packed; glance: Packed | null }> {
-    const lit = bake!.finish(gathered, of);
-    if (asked[of]!.sky === 'dark') {
-      const scene = packLampLight(lit);
-      return Comlink.transfer({ scene, glance: null }, [scene.buffer]);
-    }
-    const thin = await glanceOf(lit);
-    const packed = { scene: packModel(lit), glance: thin && packModel(thin) };
+    const packed = await packLit(bake!.finish(gathered, of), asked[of]!);
     return Comlink.transfer(packed, [packed.scene.buffer, ...(packed.glance ? [packed.glance.buffer] : [])]);
   },
 };

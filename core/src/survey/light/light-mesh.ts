@@ -1,4 +1,4 @@
-import { cameWith, countTriangles, seesThrough, type SceneModel, type ScenePart } from '../../format/index.ts';
+import { cameWith, countTriangles, glows, seesThrough, type SceneModel, type ScenePart } from '../../format/index.ts';
 import { cornerArea, TRIANGLE } from '../../geometry/index.ts';
 import { samePlaces, towardsCentres } from './even-out.ts';
 import { emissionOf, findGlow, type Lamp } from './lamps.ts';
@@ -101,8 +101,7 @@ export class LightMesh {
       const from = at;
       at = this.enter(part, at, glowsIn);
       const { fine } = part;
-      if (Math.max(...model.materials[fine.material]!.emissive) > 0 && litAtAll(fine))
-        this.seenToGlow.fill(1, from, at);
+      if (glows(model.materials[fine.material]!) && litAtAll(fine)) this.seenToGlow.fill(1, from, at);
     }
   }
 

@@ -1,5 +1,3 @@
-import type { FilmFile } from '@eskovan/render';
-
 /** Bytes that were written, from a place of the film on. */
 interface Piece {
   from: number;
@@ -10,7 +8,7 @@ interface Piece {
  * A film as it is made, in pieces that the browser looks after: it keeps large ones on disk, and nothing of the page can take
  * them away. What is written over an earlier piece counts.
  */
-export class FilmPieces implements FilmFile {
+export class FilmPieces {
   /** In their order; none lies over another. */
   private pieces: Piece[] = [];
 
@@ -30,7 +28,7 @@ export class FilmPieces implements FilmFile {
   }
 
   /** The whole film; zeros where nothing was written. */
-  done(): Promise<Blob> {
+  whole(type: string): Blob {
     const all: BlobPart[] = [];
     let at = 0;
     for (const { from, bytes } of this.pieces) {
@@ -38,6 +36,6 @@ export class FilmPieces implements FilmFile {
       all.push(bytes);
       at = from + bytes.size;
     }
-    return Promise.resolve(new Blob(all));
+    return new Blob(all, { type });
   }
 }
