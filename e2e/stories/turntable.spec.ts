@@ -1,14 +1,22 @@
 import { COMMISSION_MODELS, modelGlb } from '@eskovan/demo';
 import type { Orbit } from '@eskovan/core/document';
 import { expect, test, type Page } from '@playwright/test';
-import { difference, greyFrames, probe } from '../support/film.ts';
+import { difference, frameOf, greyFrames, probe } from '../support/film.ts';
 import { countGestures } from '../support/gestures.ts';
-import { bringIn, choose, documentOf, newProject, saved, sharpPicture } from '../support/studio.ts';
+import { bringIn, choose, documentOf, litScene, newProject, saved, sharpPicture } from '../support/studio.ts';
 
 async function enter(page: Page, label: string, text: string): Promise<void> {
   const field = page.getByLabel(label, { exact: true });
   await field.fill(text);
   await field.press('Enter');
+}
+
+/** The newest film, when there are so many. */
+async function takeOf(page: Page, projectId: string, count: number): Promise<Buffer> {
+  const takes = async () => (await documentOf(page.request, projectId)).take;
+  await expect.poll(async () => (await takes()).length, { timeout: 120_000 }).toBe(count);
+  const newest = (await takes()).reduce((one, other) => (other.created > one.created ? other : one));
+  return (await page.request.get(`/api/files/${newest.body.file.sha256}`)).body();
 }
 
 /** The pixels of the picture at a time of the move. */
@@ -56,6 +64,9 @@ test('a turntable of five seconds with a lens from 50 to 100 mm, made by hand, c
   await bringIn(page, { name: 'scope.glb', bytes: await modelGlb(scope) });
   const orbit = async () => (await documentOf(page.request, projectId)).move[0]!.body as Orbit;
   const gestures = await countGestures(page);
+  const draft = { Size: /320/, Quality: /Draft/, 'Shutter open': /An instant/ };
+  /** A finished frame of the camera that goes round, two seconds from the beginning. */
+  let round: Buffer = Buffer.alloc(0);
 
   await test.step('round the whole model, found by a part of it', async () => {
     await page.getByRole('link', { name: 'Moves' }).click();
@@ -100,20 +111,28 @@ test('a turntable of five seconds with a lens from 50 to 100 mm, made by hand, c
     const half = async () => {
       await page.getByRole('slider', { name: 'Time' }).focus();
       await page.keyboard.press('Home');
-      for (let i = 0; i < 3; i += 1) await page.keyboard.press('Shift+ArrowRight');
+      for (let i = 0; i < 2; i += 1) await page.keyboard.press('PageDown');
       await page.mouse.move(0, 0);
       await sharpPicture(page);
       return page.getByTestId('frame').first().screenshot();
     };
-    const round = await half();
+    // Until then there is no light that could turn along or stand.
+    await litScene(page.request, projectId);
+    const gone = await half();
     await page.getByRole('radio', { name: 'The subject' }).click();
     await expect.poll(async () => (await orbit()).turns).toBe('subject');
     await expect(page.getByRole('button', { name: /^End of the orbit/ })).toBeHidden();
     const turned = await half();
-    const { off, mean } = await compared(page, round, turned);
+    const { off, mean } = await compared(page, gone, turned);
     // Edges fall on other parts of pixels; the ground, its shadow and the sky behind it do not turn.
     expect(off).toBeLessThan(0.01);
     expect(mean).toBeLessThan(2);
+    // Lit where it stands it turns another side to the sun.
+    await page.getByRole('radio', { name: 'Stands' }).click();
+    await expect.poll(async () => (await orbit()).lightStands).toBe(true);
+    const stands = await compared(page, gone, await half());
+    expect(stands.mean).toBeGreaterThan(2 * mean);
+    await page.getByRole('radio', { name: 'Turns along' }).click();
     await page.getByRole('radio', { name: 'The camera' }).click();
     await expect.poll(async () => (await orbit()).turns).toBeUndefined();
   });
@@ -125,13 +144,12 @@ test('a turntable of five seconds with a lens from 50 to 100 mm, made by hand, c
 
   await test.step('the film has 125 frames, and the last one is not the first', async () => {
     await page.getByRole('link', { name: 'Renders' }).click();
-    await choose(page, { Size: /320/, Quality: /Draft/, 'Shutter open': /An instant/ });
+    await choose(page, draft);
     await expect(page.getByText('320 × 180, 125 frames at 25')).toBeVisible();
     await page.getByRole('button', { name: 'Render film' }).click();
-    const take = async () => (await documentOf(page.request, projectId)).take[0];
-    await expect.poll(take, { timeout: 120_000 }).toBeTruthy();
-    const bytes = await (await page.request.get(`/api/files/${(await take())!.body.file.sha256}`)).body();
+    const bytes = await takeOf(page, projectId, 1);
     expect(probe(bytes, projectId)).toEqual({ codec: 'h264', frames: 125, rate: '25/1', width: 320, height: 180 });
+    round = frameOf(bytes, 50);
     const frames = greyFrames(bytes, projectId);
     const [step, seam] = [difference(frames[0]!, frames[1]!), difference(frames[124]!, frames[0]!)];
     // Over the seam it goes on as it does within: neither still nor with a jump.
@@ -148,5 +166,28 @@ test('a turntable of five seconds with a lens from 50 to 100 mm, made by hand, c
     const video = client.locator('video');
     await expect.poll(() => video.evaluate((element: HTMLVideoElement) => element.duration)).toBeCloseTo(5, 2);
     await client.close();
+  });
+
+  await test.step('a finished frame of the subject turned is that of the camera gone round; lit where it stands it is another', async () => {
+    const apart: { off: number; mean: number }[] = [];
+    for (const [light, films] of [
+      ['Turns along', 2],
+      ['Stands', 3],
+    ] as const) {
+      await page.getByRole('link', { name: 'Moves' }).click();
+      await page.getByRole('radio', { name: 'The subject' }).click();
+      await page.getByRole('radio', { name: light }).click();
+      await saved(page);
+      await page.getByRole('link', { name: 'Renders' }).click();
+      await choose(page, draft);
+      await enter(page, 'From, s', '2');
+      await enter(page, 'To, s', '2.04');
+      await page.getByRole('button', { name: 'Render film' }).click();
+      apart.push(await compared(page, round, frameOf(await takeOf(page, projectId, films), 0)));
+    }
+    test.info().annotations.push({ type: 'finished frames apart', description: JSON.stringify(apart) });
+    const [along, stands] = apart as [(typeof apart)[0], (typeof apart)[0]];
+    expect(along.mean).toBeLessThan(2);
+    expect(stands.off).toBeGreaterThan(3 * along.off);
   });
 });

@@ -48,6 +48,30 @@ export function greyFrames(bytes: Buffer, name: string): Buffer[] {
   return Array.from({ length: raw.length / size }, (_, i) => raw.subarray(i * size, (i + 1) * size));
 }
 
+/** A frame of a film as a PNG, by ffmpeg. */
+export function frameOf(bytes: Buffer, frame: number): Buffer {
+  const path = join(tmpdir(), `frame-${process.pid}.mp4`);
+  writeFileSync(path, bytes);
+  try {
+    const args = [
+      '-v',
+      'error',
+      '-i',
+      path,
+      '-vf',
+      `select=eq(n\\,${frame})`,
+      '-frames:v',
+      '1',
+      '-f',
+      'image2',
+      '-c:v',
+    ];
+    return execFileSync('ffmpeg', [...args, 'png', '-'], { maxBuffer: 16 * 1024 * 1024 });
+  } finally {
+    rmSync(path, { force: true });
+  }
+}
+
 /** Mean difference of two grey pictures, 0…255. */
 export const difference = (a: Buffer, b: Buffer): number =>
   a.reduce((sum, value, i) => sum + Math.abs(value - b[i]!), 0) / a.length;

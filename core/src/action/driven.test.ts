@@ -262,4 +262,14 @@ describe('a subject that turns before the camera', () => {
     const whole = ownActions({ ...orbit, pivot: { ...orbit.pivot, whole: true } as never });
     expect(motionOf(...whole).groupOf(wall)).toBeGreaterThanOrEqual(0);
   });
+
+  test('takes its light along, or leaves it standing: pictures are made otherwise', () => {
+    const [along, stands] = [orbit, { ...orbit, lightStands: true as const }].map((one) =>
+      motionOf(...ownActions(one)),
+    );
+    expect(along!.keepsLight(along!.groupOf(leaf))).toBe(true);
+    expect(stands!.keepsLight(stands!.groupOf(leaf))).toBe(false);
+    expect(along!.layout).not.toBe(stands!.layout);
+    expect(along!.keepsLight(-1)).toBe(false);
+  });
 });

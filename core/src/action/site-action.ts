@@ -22,6 +22,8 @@ export interface TurntableAction {
   /** Null for the whole model. */
   part: string | null;
   turning: Turning;
+  /** Its light turns along. */
+  lightTurns: boolean;
 }
 
 /** An action that our own computation drives, in the site's axes. */
@@ -49,9 +51,9 @@ export function placeActions(
 export function ownActions(body: MoveBody): SiteAction[] {
   if (body.kind !== 'orbit' || body.turns !== 'subject' || body.pivot.kind !== 'object') return [];
   const { model, name, whole } = body.pivot;
-  const { sweep, duration, shape, carry, stops, swings } = body;
+  const { sweep, duration, shape, carry, stops, swings, lightStands } = body;
   const turning = { sweep, duration, shape, carry, stops, swings };
-  return [{ kind: 'turntable', model, part: whole ? null : name, turning }];
+  return [{ kind: 'turntable', model, part: whole ? null : name, turning, lightTurns: !lightStands }];
 }
 
 /**

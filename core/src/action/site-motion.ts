@@ -27,7 +27,7 @@ interface MovingGroup {
 
 /**
  * What the actions of a site do to its parts. Parts that always move together are one group; whatever stands still
- * is in none. Light and shadows that were baked stay as they were at rest.
+ * is in none.
  */
 export class SiteMotion {
   private readonly playing: { action: Recorded; movement: SceneMovement }[];
@@ -65,7 +65,8 @@ export class SiteMotion {
   get layout(): string {
     const playing = this.playing.map(({ action }) => [action.model, action.movement]);
     const driven = this.drives.map(({ action }) => [action.model, action.part]);
-    return JSON.stringify([[...this.known.keys()], playing, driven]);
+    const held = this.groups.map((_, group) => this.keepsLight(group));
+    return JSON.stringify([[...this.known.keys()], playing, driven, held]);
   }
 
   /** How many groups there are. */
@@ -76,6 +77,12 @@ export class SiteMotion {
   /** The group that a part moves with; −1 where it stands still. */
   groupOf(part: Pick<ScenePart, 'model' | 'name' | 'joint'>): number {
     return this.count === 0 ? -1 : (this.known.get(this.keyOf(this.describe(part))) ?? -1);
+  }
+
+  /** Does the light of a group go with it, as if the eye went round it instead? Else it is lit where it is. */
+  keepsLight(group: number): boolean {
+    const driven = this.groups[group]?.driven ?? [];
+    return driven.map((i) => this.drives[i]!.action).some((one) => one.kind === 'turntable' && one.lightTurns);
   }
 
   /** Room for what {@link place} fills. */

@@ -64,8 +64,10 @@ export const orbitSchema = z.object({
   rise: finite.min(-10_000).max(10_000).optional(),
   /** Its distance at the end as a part of that at the beginning. */
   widens: finite.min(0.02).max(50).optional(),
-  /** Not the camera goes round: the subject turns before it, and its light with it. */
+  /** Not the camera goes round: the subject turns before it. */
   turns: z.literal('subject').optional(),
+  /** Where the subject turns, its light stands; without this it turns along, as if the camera went round. */
+  lightStands: z.literal(true).optional(),
   ...seeing,
   /** Its tracks keep the pace of the way: what they change, changes as fast as it goes. */
   together: z.literal(true).optional(),

@@ -36,6 +36,7 @@ const turntable: Move = {
     duration: 5,
     shape: 'ease both',
     turns: 'subject',
+    lightStands: true,
     lens: { ...DEFAULT_LENS, focalLengthMm: 40 },
     tracks: {
       focalLength: fromTo('turntable lens', 5, 40, 85),

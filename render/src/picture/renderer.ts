@@ -1,7 +1,7 @@
 import type { Dimmer, SiteMotion } from '@eskovan/core/action';
 import type { SceneModel, ScenePart } from '@eskovan/core/format';
 import type { CameraSample } from '@eskovan/core/move';
-import type { Bounds, Vec3 } from '@eskovan/core/document';
+import { ALL_LIT, type Bounds, type Vec3 } from '@eskovan/core/document';
 import { depthRange, Projection } from '@eskovan/core/optics';
 import { ExposureTrack, LightMeter, UNLIT_GAIN, type ExposedMove, type PixelGather } from '@eskovan/core/survey';
 import {
@@ -16,12 +16,12 @@ import {
   type Group,
   type LineSegments,
   type Mesh,
-  type MeshBasicMaterial,
 } from 'three';
 import { buildScene, disposeScene, type SceneOptions } from '../scene/build-scene.ts';
 import { DimmedMeshes } from '../scene/dimmed.ts';
 import { MovingMeshes } from '../scene/moving.ts';
-import { makeGroundShadow } from '../scene/ground-shadow.ts';
+import { RelitMeshes } from '../scene/relit.ts';
+import { GroundShadow } from '../scene/ground-shadow.ts';
 import { makeMark } from '../scene/mark.ts';
 import { lightPerson, makePerson } from '../scene/person.ts';
 import { makeSky, paintSky } from '../scene/sky.ts';
@@ -61,17 +61,18 @@ export class PictureRenderer implements Breakable {
   private paper = false;
   /** What was done with it so far: a picture that is drawn pass by pass is given up when something else comes between. */
   private done = 0;
-  private light: SceneOptions['light'] = { sun: [0, 1, 0], sky: 'clear' };
+  private light: SceneOptions['light'] = { sun: [0, 1, 0], sky: 'clear', lamps: ALL_LIT };
   private readonly sky: ReturnType<typeof makeSky>;
   private readonly camera = new PerspectiveCamera();
   private readonly accumulator: Accumulator;
   private model: Group | null = null;
   private bounds: Bounds | null = null;
   private moving: MovingMeshes | null = null;
+  private relit: RelitMeshes | null = null;
   private dimmed: DimmedMeshes | null = null;
   private finish: FinishPass | null = null;
   private person: Group | null = null;
-  private ground: Mesh | null = null;
+  private ground: GroundShadow | null = null;
   /** What a cut lays open; made when something is cut first. */
   private cut: Group | null = null;
   private marked: { lines: LineSegments; group: number } | null = null;
@@ -149,8 +150,13 @@ export class PictureRenderer implements Breakable {
     this.bounds = made && boundsOfGroup(made);
     this.dimmed = made && options.dimmers?.length ? new DimmedMeshes(made, options.dimmers) : null;
     this.setMotion(options.motion);
+    this.relit = made && options.motion ? new RelitMeshes(made, model!, options.motion, options.light) : null;
     if (made) this.scene.add(made);
-    this.setGround(made && options.look !== 'line' ? makeGroundShadow(model!, options.light) : null);
+    this.setGround(
+      made && options.look !== 'line'
+        ? GroundShadow.of(model!, options.light, litWhereTheyAre(model!, options.motion))
+        : null,
+    );
     this.paper = options.look === 'line';
     this.exposure = options.exposure;
     this.meter = model && !this.paper ? new LightMeter(model, options.light) : null;
@@ -167,19 +173,16 @@ export class PictureRenderer implements Breakable {
   }
 
   /** The shadow under a model that brings no ground along. */
-  private setGround(shadow: Mesh | null): void {
+  private setGround(shadow: GroundShadow | null): void {
     if (this.ground) {
-      this.scene.remove(this.ground);
-      const material = this.ground.material as MeshBasicMaterial;
-      material.alphaMap?.dispose();
-      material.dispose();
-      this.ground.geometry.dispose();
+      this.scene.remove(this.ground.mesh);
+      this.ground.dispose();
     }
     this.ground = shadow;
     if (!shadow) return;
-    this.scene.add(shadow);
+    this.scene.add(shadow.mesh);
     // It reaches beyond what casts it.
-    const reach = new Box3().setFromObject(shadow).union(boxOf(this.bounds ?? NOTHING));
+    const reach = new Box3().setFromObject(shadow.mesh).union(boxOf(this.bounds ?? NOTHING));
     this.bounds = { min: reach.min.toArray(), max: reach.max.toArray() };
   }
 
@@ -377,7 +380,10 @@ export class PictureRenderer implements Breakable {
    */
   private aim(sample: CameraSample, size: PictureSize, pixelShift: Pair, opening: Pair): void {
     this.moving?.place(sample.siteTime);
-    this.dimmed?.place(sample.siteTime);
+    const { moving } = this;
+    if (moving) this.ground?.follow((part) => moving.placeOf(part));
+    const relit = this.relit?.follow();
+    this.dimmed?.place(sample.siteTime, relit);
     if (this.marked) this.moving?.follow(this.marked.lines, this.marked.group);
     const frame = size.frame ?? size;
     const { camera } = this;
@@ -443,6 +449,10 @@ export class PictureRenderer implements Breakable {
     this.renderer.render(this.scene, this.camera);
   }
 }
+
+/** What moves and does not take its light along. */
+const litWhereTheyAre = ({ parts }: SceneModel, motion: SiteMotion | undefined) =>
+  motion ? parts.filter((part) => motion.groupOf(part) >= 0 && !motion.keepsLight(motion.groupOf(part))) : [];
 
 type Pair = readonly [number, number];
 

@@ -81,7 +81,7 @@ export class SunShadow {
     if (near) {
       this.moving ??= depthTarget(SIDE, SIDE);
       this.aim(centre, index);
-      this.depth.draw(model, this.camera, this.moving, isMoving);
+      moving!.atRest(() => this.depth.draw(model, this.camera, this.moving!, isMoving));
       this.uniforms.movingMap.value = this.moving.depthTexture;
     }
     this.uniforms.movingNear.value = near;

@@ -33,7 +33,7 @@ export interface SceneOptions {
   /** Stops that every picture is lighter than it would be by itself; lines on paper have none. */
   exposure: number;
   /** What it is lit by. */
-  light: Pick<SiteLight, 'sun' | 'sky'>;
+  light: SiteLight;
   /** For finished pictures: the sun with a shadow from a map and darker corners, as these uniforms hand them over. */
   finish?: FinishUniforms;
   /** Exposure, as it is set for every picture. */
@@ -66,8 +66,9 @@ export async function buildScene(
     const material = model.materials[part.material]!;
     const finish = uniforms !== undefined && !line;
     const group = motion?.groupOf(part) ?? -1;
+    const held = motion?.keepsLight(group) ?? false;
     const dims = { dimmers: dimmers.length, dimmer: dimmerOf(dimmers, part) };
-    addPart(part, material, { day, flat: line && material.opacity > 0.9, finish, cell, group, ...dims }, chunks);
+    addPart(part, material, { day, flat: line && material.opacity > 0.9, finish, cell, group, held, ...dims }, chunks);
   }
   const looks = new Map<string, Material>();
   const group = new Group();
@@ -76,9 +77,11 @@ export async function buildScene(
     let material = looks.get(chunk.look);
     if (!material) looks.set(chunk.look, (material = await makeMaterial(chunk, covers, line, uniforms, tone)));
     const mesh = new Mesh(makeGeometry(chunk), material);
+    mesh.userData['relight'] = chunk.relight?.done(mesh.geometry.getAttribute('position').array as Float32Array);
     mesh.matrixAutoUpdate = false;
     mesh.userData['reach'] = chunk.reach;
     mesh.userData['group'] = chunk.group;
+    mesh.userData['held'] = chunk.held;
     mesh.userData['shares'] = sharesOf(chunk);
     mesh.userData['levels'] = await makeLevels(mesh.geometry, total);
     if (material.transparent) mesh.renderOrder = 1;
@@ -110,7 +113,15 @@ async function makeMaterial(
   uniforms: FinishUniforms | undefined,
   tone: ToneUniforms,
 ): Promise<Material> {
-  const [body, sides, cover, cut, shines, dimmer] = look.split('|') as [string, string, string, string, string, string];
+  const [body, sides, cover, cut, shines, dimmer, held] = look.split('|') as [
+    string,
+    string,
+    string,
+    string,
+    string,
+    string,
+    string,
+  ];
   const texture = cover === 'plain' ? null : await covers.of(cover.slice('texture:'.length));
   const cutOut = cut ? Number(cut.slice('cut:'.length)) : 0;
   const glow = shines ? await glowOf(shines, covers) : null;
@@ -121,7 +132,7 @@ async function makeMaterial(
   if (shared && glass && !texture) return makePane(shared, opacity, sides === 'double');
   const made =
     shared && !glass
-      ? makeFinish(shared, sides === 'double', { cover: texture, cutOut, glow })
+      ? makeFinish(shared, sides === 'double', { cover: texture, cutOut, glow }, held !== '')
       : new MeshBasicMaterial({
           vertexColors: true,
           fog: false,

@@ -7,6 +7,7 @@ import { GLOW_SHOWN } from './glow.ts';
 import { floats, halves, integers, type Growing } from './growing.ts';
 import { GrowingShares } from './lamp-shares.ts';
 import { mirrorPart } from './metal.ts';
+import { GrowingRelight, type Reflecting } from './relight-data.ts';
 import { sheen } from './sheen.ts';
 
 /** Side of the plan cells that geometry is merged by: about a room, so that what lies behind the eye is left out. */
@@ -39,14 +40,22 @@ export interface Chunk {
   finish: FinishData | null;
   /** What of its colours lamps give that can be dimmed; null where none can. */
   shares: GrowingShares | null;
+  /** What lights it anew where it moves to; null where it stands still or takes its light along. */
+  relight: GrowingRelight | null;
   /** The group of parts that it moves with; −1 where it stands still. */
   group: number;
+  /** Its light goes with it. */
+  held: boolean;
   /** Distance beyond which moving pictures leave it out, metres. */
   reach: number;
 }
 
-/** A look names everything that needs a material of its own. @param dimmer that the part obeys; −1 for none */
-export function lookOf(material: SceneMaterial, dimmer = -1): string {
+/**
+ * A look names everything that needs a material of its own.
+ * @param dimmer that the part obeys; −1 for none
+ * @param held its light goes with it
+ */
+export function lookOf(material: SceneMaterial, dimmer = -1, held = false): string {
   return [
     material.opacity < 0.99 ? `glass:${Math.round(material.opacity * 100)}` : 'solid',
     material.doubleSided ? 'double' : 'single',
@@ -59,6 +68,7 @@ export function lookOf(material: SceneMaterial, dimmer = -1): string {
       : `glow:${material.emissiveTexture},${material.emissive.map((value) => value.toFixed(3)).join()}`,
     // Only a picture that shines is the material's own: what else glows is in the vertices.
     material.emissiveTexture === undefined || dimmer < 0 ? '' : `dimmer:${dimmer}`,
+    held ? 'held' : '',
   ].join('|');
 }
 
@@ -91,6 +101,8 @@ export interface ChunkOptions {
   cell: number;
   /** The group that the part moves with; −1 where it stands still. */
   group: number;
+  /** Its light goes with it: it is not lit where it is. */
+  held: boolean;
   /** How many groups of lamps can be dimmed, and which of them the part obeys; −1 for none. */
   dimmers: number;
   dimmer: number;
@@ -100,10 +112,10 @@ export interface ChunkOptions {
 export function addPart(
   part: ScenePart,
   material: SceneMaterial,
-  { day, flat, finish, cell: cellOf, group, dimmers, dimmer }: ChunkOptions,
+  { day, flat, finish, cell: cellOf, group, held, dimmers, dimmer }: ChunkOptions,
   chunks: Map<string, Chunk>,
 ): void {
-  const look = lookOf(material, dimmer);
+  const look = lookOf(material, dimmer, held);
   const { positions: p, indices } = part;
   const side = cellSide(p, cellOf);
   const radiance = radianceOf(part, material, day, flat);
@@ -125,7 +137,9 @@ export function addPart(
         indices: integers(),
         finish: finish && part.light ? new FinishData(dimmers) : null,
         shares: dimmers > 0 && !flat ? new GrowingShares(dimmers) : null,
+        relight: group >= 0 && !held && !flat && part.light ? new GrowingRelight() : null,
         group,
+        held,
         reach: REACHES[cell % 4]!,
       };
       chunks.set(key, chunk);
@@ -143,6 +157,7 @@ export function addPart(
     gather(colors, fresh, 4, chunk.colors);
     if (pictured) gather(uvs, fresh, 2, chunk.uvs);
     if (chunk.finish) for (const v of fresh) chunk.finish.add(part, material, v, dimmer);
+    if (chunk.relight) for (const v of fresh) chunk.relight.add(part, radiance.reflecting, v);
     if (dims && chunk.shares)
       fresh.forEach((v, i) =>
         chunk.shares!.add(
@@ -206,6 +221,7 @@ interface Radiance {
   vertices: number;
   whole: (v: number, k: number) => number;
   share: (v: number, k: number, of: number, own: number) => number;
+  reflecting: Reflecting;
 }
 
 function radianceOf(part: ScenePart, material: SceneMaterial, day: Daylight, flat: boolean): Radiance {
@@ -216,7 +232,13 @@ function radianceOf(part: ScenePart, material: SceneMaterial, day: Daylight, fla
   const base = (v: number, k: number) => shine * material.color[k]! * (part.colors?.[3 * v + k] ?? 1);
   // What shines by a picture is added where the picture is drawn.
   const glow = material.emissive.map((value) => (material.emissiveTexture === undefined ? GLOW_SHOWN * value : 0));
+  const reflecting: Reflecting = {
+    working: (v, k) => base(v, k) * sheen(metalness, normals, v),
+    finished: (v, k) => material.color[k]! * (part.colors?.[3 * v + k] ?? 1) * (1 - metalness),
+    glow: (k) => glow[k]!,
+  };
   return {
+    reflecting,
     vertices: part.positions.length / 3,
     whole: (v, k) => {
       const falls = light ? light.ambient[3 * v + k]! + day.sun[k]! * light.sun[v]! : plainLight(normals, v);

@@ -46,10 +46,13 @@ export class DimmedMeshes {
     return changed;
   }
 
-  /** @param time seconds into the move */
-  place(time: number): void {
+  /**
+   * @param time seconds into the move
+   * @param relit what they light has other light than before
+   */
+  place(time: number, relit = false): void {
     const levels = this.dimmers.map(({ levelAt }) => levelAt(time));
-    if (levels.every((level, i) => level === this.levels[i])) return;
+    if (!relit && levels.every((level, i) => level === this.levels[i])) return;
     this.levels = levels;
     this.changed = true;
     for (const { attribute, shares } of this.pieces) {

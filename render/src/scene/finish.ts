@@ -20,9 +20,20 @@ const vertexShader = `
   varying float vBaked;
   varying float vFar;
   varying vec2 vUv;
+  #ifdef HELD
+    varying vec3 vEye;
+  #endif
   void main() {
     vec3 place = (modelMatrix * vec4(position, 1.0)).xyz;
-    vFacing = mat3(modelMatrix) * facing.xyz;
+    gl_Position = projectionMatrix * viewMatrix * vec4(place, 1.0);
+    #ifdef HELD
+      // Light that goes along: everything is as if the eye had gone round it instead.
+      vEye = (inverse(modelMatrix) * vec4(cameraPosition, 1.0)).xyz;
+      place = position;
+      vFacing = facing.xyz;
+    #else
+      vFacing = mat3(modelMatrix) * facing.xyz;
+    #endif
     vAmbient = ambient.rgb;
     vBase = base.rgb * base.rgb;
     vSurface = vec2(base.a, facing.a);
@@ -34,7 +45,6 @@ const vertexShader = `
     #if defined(USE_COVER) || defined(USE_GLOW)
       vUv = uv;
     #endif
-    gl_Position = projectionMatrix * viewMatrix * vec4(place, 1.0);
   }`;
 
 const fragmentShader = `
@@ -62,6 +72,11 @@ const fragmentShader = `
   varying float vBaked;
   varying float vFar;
   varying vec2 vUv;
+  #ifdef HELD
+    varying vec3 vEye;
+  #else
+    #define vEye cameraPosition
+  #endif
   ${TONE_GLSL}
   ${MIRROR_GLSL}
   ${GATHERED_GLSL}
@@ -105,7 +120,7 @@ const fragmentShader = `
       shown += shines * shines * glowColor;
     #endif
     shown *= gain;
-    vec3 towards = cameraPosition - vPlace;
+    vec3 towards = vEye - vPlace;
     float away = length(towards);
     towards /= away;
     if (mirroring) shown = mirrored(shown, normal, towards, own, vSurface, sunColor * gain * open);
@@ -138,11 +153,13 @@ interface FinishPictures {
 /**
  * The material of a finished picture: light without the sun from the bake, darker in corners, the sun with its shadow
  * from a map, and what is mirrored in it.
+ * @param held the light of what it is on goes with that
  */
 export function makeFinish(
   shared: FinishUniforms & ToneUniforms,
   doubleSided: boolean,
   { cover, cutOut, glow }: FinishPictures,
+  held = false,
 ): ShaderMaterial {
   return new ShaderMaterial({
     vertexShader,
@@ -155,6 +172,7 @@ export function makeFinish(
       glowColor: { value: glow?.color ?? [0, 0, 0] },
     },
     defines: {
+      ...(held ? { HELD: '' } : {}),
       ...(cover ? { USE_COVER: '' } : {}),
       ...(cover && cutOut > 0 ? { CUT_OUT: cutOut.toFixed(3) } : {}),
       ...(glow ? { USE_GLOW: '' } : {}),

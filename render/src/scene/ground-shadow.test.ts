@@ -1,7 +1,7 @@
 import { PLAIN_MATERIAL, type SceneModel } from '@eskovan/core/format';
 import { describe, expect, test } from '@jest/globals';
-import { BoxGeometry } from 'three';
-import { castShadow } from './ground-shadow.ts';
+import { BoxGeometry, Matrix4, type MeshBasicMaterial } from 'three';
+import { castShadow, GroundShadow } from './ground-shadow.ts';
 import { partOf } from './part.fixture.ts';
 
 const boxModel = (size: [number, number, number], opacity = 1): SceneModel => ({
@@ -34,5 +34,34 @@ describe('the shadow on level ground', () => {
     const glass = castShadow(boxModel([2, 2, 2], 0.3), [0, 1, 0])!;
     expect(Math.max(...glass.values)).toBe(0);
     expect(castShadow(boxModel([80, 0.01, 80]), [0, 1, 0])).toBeNull();
+  });
+
+  test('turns with what turns, and has room for it; what has gone away casts none', () => {
+    const model = boxModel([4, 1, 0.5]);
+    const sun = [0, 1, 0] as const;
+    const turned = castShadow(model, sun, () => new Matrix4().makeRotationY(Math.PI / 2))!;
+    expect(at(turned, 0, 1.7)).toBeCloseTo(1, 2);
+    expect(at(turned, 1.7, 0)).toBe(0);
+    const rest = castShadow(model, sun, () => null)!;
+    expect(at(rest, 1.7, 0)).toBeCloseTo(1, 2);
+    expect(rest.size).toBe(turned.size);
+    expect(Math.max(...castShadow(model, sun, () => new Matrix4().makeTranslation(50, 0, 0))!.values)).toBe(0);
+  });
+
+  test('is cast anew only when something has moved', () => {
+    const model = boxModel([4, 1, 0.5]);
+    const shadow = GroundShadow.of(model, { sun: [0, 1, 0], sky: 'clear' }, model.parts)!;
+    const { alphaMap } = shadow.mesh.material as MeshBasicMaterial;
+    const drawn = () => alphaMap!.version;
+    shadow.follow(() => null);
+    const before = drawn();
+    shadow.follow(() => new Matrix4().makeRotationY(1));
+    expect(drawn()).toBe(before + 1);
+    shadow.follow(() => new Matrix4().makeRotationY(1));
+    expect(drawn()).toBe(before + 1);
+    // Where nothing moves it stays as it is.
+    const still = GroundShadow.of(model, { sun: [0, 1, 0], sky: 'clear' }, [])!;
+    still.follow(() => new Matrix4().makeRotationY(1));
+    expect((still.mesh.material as MeshBasicMaterial).alphaMap!.version).toBe(1);
   });
 });

@@ -1,13 +1,24 @@
-import type { SiteLight } from '@eskovan/core/document';
-import { seesThrough, type SceneModel } from '@eskovan/core/format';
+import type { Bounds, SiteLight } from '@eskovan/core/document';
+import { countTriangles, seesThrough, type SceneModel, type ScenePart } from '@eskovan/core/format';
 import { boundsOf, joinBounds } from '@eskovan/core/geometry';
 import { isLandscape } from '@eskovan/core/survey';
-import { DataTexture, DoubleSide, LinearFilter, Mesh, MeshBasicMaterial, PlaneGeometry, RedFormat } from 'three';
+import {
+  DataTexture,
+  DoubleSide,
+  LinearFilter,
+  Mesh,
+  MeshBasicMaterial,
+  PlaneGeometry,
+  RedFormat,
+  type Matrix4,
+} from 'three';
 
 /** Points of the shadow's side. */
 const SIDE = 256;
 /** So many triangles cast a shadow; of more, evenly chosen ones do, each for its neighbours. */
 const MOST_TRIANGLES = 250_000;
+/** The shadow of a larger model stays where it was at the beginning, whatever moves. */
+const MOST_FOLLOWED = 60_000;
 /** How dark the shadow is in its middle. */
 const DARKNESS = 0.42;
 /** And so much of that where only the sky casts it. */
@@ -24,14 +35,23 @@ export interface ShadowCast {
   y: number;
 }
 
+/** Where a part is: what takes it there from where it rests, or null. */
+export type PlaceOf = (part: ScenePart) => Matrix4 | null;
+
 /**
  * The shadow that a model without ground of its own casts on a level ground at its lowest point, softly.
  * @param sun unit vector towards the sun
+ * @param moved what of it moves, and where that is now; it has room to turn
  * @returns null for a model that brings its ground along
  */
-export function castShadow(model: SceneModel, sun: readonly [number, number, number], side = SIDE): ShadowCast | null {
+export function castShadow(
+  model: SceneModel,
+  sun: readonly [number, number, number],
+  moved: PlaceOf | null = null,
+  side = SIDE,
+): ShadowCast | null {
   if (model.parts.length === 0 || model.parts.some(isLandscape)) return null;
-  const { min, max } = joinBounds(model.parts.map(({ positions }) => boundsOf(positions)))!;
+  const { min, max } = withRoom(joinBounds(model.parts.map(({ positions }) => boundsOf(positions)))!, moved !== null);
   const height = max[1]! - min[1]!;
   const up = Math.max(LOWEST_SUN, sun[1]);
   const flat = Math.hypot(sun[0], sun[2]) || 1;
@@ -56,7 +76,9 @@ export function castShadow(model: SceneModel, sun: readonly [number, number, num
   const every = Math.ceil(total / MOST_TRIANGLES);
   for (const part of model.parts) {
     if (seesThrough(model.materials[part.material]!)) continue;
-    const { positions: p, indices } = part;
+    const { indices } = part;
+    const place = moved?.(part);
+    const p = place ? movedBy(part.positions, place) : part.positions;
     for (let t = 0; t < indices.length; t += 3 * every) {
       const at = (k: number, axis: 0 | 2) => {
         const v = 3 * indices[t + k]!;
@@ -70,10 +92,29 @@ export function castShadow(model: SceneModel, sun: readonly [number, number, num
   return { values: Uint8Array.from(soft, (value) => Math.round(255 * Math.min(1, value))), x0, z0, size, y: min[1]! };
 }
 
+/** What turns about its middle needs room for its corners. */
+function withRoom({ min, max }: Bounds, turns: boolean): Bounds {
+  if (!turns) return { min, max };
+  const [x, z] = [(min[0] + max[0]) / 2, (min[2] + max[2]) / 2];
+  const reach = Math.hypot(max[0] - min[0], max[2] - min[2]) / 2;
+  return { min: [x - reach, min[1], z - reach], max: [x + reach, max[1], z + reach] };
+}
+
+function movedBy(positions: Float32Array, { elements: m }: Matrix4): Float32Array {
+  const out = new Float32Array(positions.length);
+  for (let o = 0; o < positions.length; o += 3) {
+    const [x, y, z] = [positions[o]!, positions[o + 1]!, positions[o + 2]!];
+    for (let k = 0; k < 3; k += 1) out[o + k] = m[k]! * x + m[4 + k]! * y + m[8 + k]! * z + m[12 + k]!;
+  }
+  return out;
+}
+
 type Three = readonly [number, number, number];
 
 /** Fills a triangle of the grid; one that is smaller than a point fills the point it is in. */
 function fill(grid: Float32Array, side: number, xs: Three, zs: Three): void {
+  // What has gone elsewhere casts its shadow elsewhere.
+  if (Math.min(...xs) > side || Math.max(...xs) < 0 || Math.min(...zs) > side || Math.max(...zs) < 0) return;
   const clamp = (value: number) => Math.min(side - 1, Math.max(0, Math.floor(value)));
   const [c0, c1] = [clamp(Math.min(...xs)), clamp(Math.max(...xs))];
   const [r0, r1] = [clamp(Math.min(...zs)), clamp(Math.max(...zs))];
@@ -105,21 +146,67 @@ function blur(grid: Float32Array, side: number, reach: number): Float32Array {
   return along(along(grid, 1, side), side, 1);
 }
 
-/** The shadow as something to draw, a hair under the model; null where there is none. Without a sun it lies below. */
-export function makeGroundShadow(model: SceneModel, { sun, sky }: Pick<SiteLight, 'sun' | 'sky'>): Mesh | null {
-  const shines = sky === 'clear' && sun[1] > 0;
-  const cast = castShadow(model, shines ? sun : [0, 1, 0]);
-  if (!cast) return null;
-  const map = new DataTexture(cast.values as Uint8Array<ArrayBuffer>, SIDE, SIDE, RedFormat);
-  map.minFilter = LinearFilter;
-  map.magFilter = LinearFilter;
-  map.needsUpdate = true;
+/** The shadow as something to draw, a hair under the model, that follows what moves. Without a sun it lies below. */
+export class GroundShadow {
+  private readonly follows: boolean;
+  private at = '';
+
+  private constructor(
+    readonly mesh: Mesh,
+    private readonly map: DataTexture,
+    private readonly model: SceneModel,
+    private readonly sun: readonly [number, number, number],
+    /** What moves with light that stands; null where nothing does. */
+    private readonly moves: readonly ScenePart[] | null,
+  ) {
+    this.follows = moves !== null && countTriangles(model) <= MOST_FOLLOWED;
+  }
+
+  /**
+   * Null where there is none.
+   * @param moves parts that move and are lit where they are
+   */
+  static of(
+    model: SceneModel,
+    { sun, sky }: Pick<SiteLight, 'sun' | 'sky'>,
+    moves: readonly ScenePart[],
+  ): GroundShadow | null {
+    const shines = sky === 'clear' && sun[1] > 0;
+    const from = shines ? sun : ([0, 1, 0] as const);
+    const moving = moves.length > 0 ? moves : null;
+    const cast = castShadow(model, from, moving && (() => null));
+    if (!cast) return null;
+    const map = new DataTexture(cast.values as Uint8Array<ArrayBuffer>, SIDE, SIDE, RedFormat);
+    map.minFilter = LinearFilter;
+    map.magFilter = LinearFilter;
+    map.needsUpdate = true;
+    return new GroundShadow(makeMesh(cast, map, shines), map, model, from, moving);
+  }
+
+  /** Casts it anew where something has moved. */
+  follow(placeOf: PlaceOf): void {
+    if (!this.follows) return;
+    const at = this.moves!.map((part) => placeOf(part)?.elements.join() ?? '').join(';');
+    if (at === this.at) return;
+    this.at = at;
+    (this.map.image.data as Uint8Array).set(castShadow(this.model, this.sun, placeOf)!.values);
+    this.map.needsUpdate = true;
+  }
+
+  dispose(): void {
+    this.map.dispose();
+    (this.mesh.material as MeshBasicMaterial).dispose();
+    this.mesh.geometry.dispose();
+  }
+}
+
+function makeMesh(cast: ShadowCast, alphaMap: DataTexture, shines: boolean): Mesh {
   const geometry = new PlaneGeometry(1, 1);
   // Turned to lie with its first row in the north, as the grid is.
   geometry.rotateX(Math.PI / 2);
   const material = new MeshBasicMaterial({
     color: 0x1d2126,
-    alphaMap: map,
+    alphaMap,
     transparent: true,
     opacity: shines ? DARKNESS : WITHOUT_SUN * DARKNESS,
     depthWrite: false,

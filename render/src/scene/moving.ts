@@ -23,6 +23,20 @@ export class MovingMeshes {
     for (const piece of this.pieces) put(piece, this.places[groupOf(piece)]!);
   }
 
+  /** Where a part is whose light stands; null for one at rest, or whose light goes along. */
+  placeOf(part: Parameters<SiteMotion['groupOf']>[0]): Matrix4 | null {
+    const group = this.motion.groupOf(part);
+    return group < 0 || this.motion.keepsLight(group) ? null : this.places[group]!;
+  }
+
+  /** Does something with what takes its light along where it rests: there it has its shade. */
+  atRest(work: () => void): void {
+    const held = this.pieces.filter(({ userData }) => userData['held'] === true);
+    for (const piece of held) put(piece, REST);
+    work();
+    for (const piece of held) put(piece, this.places[groupOf(piece)]!);
+  }
+
   /** What they are like now has been looked at. */
   remember(): void {
     this.seen = this.places.map((place) => place.clone());

@@ -1,3 +1,4 @@
+import { ALL_LIT } from '@eskovan/core/document';
 import { PLAIN_MATERIAL, type SceneModel } from '@eskovan/core/format';
 import type { Group } from 'three';
 import { buildScene } from './build-scene.ts';
@@ -26,5 +27,5 @@ export function warmUpScene(): Promise<Group> {
     materials: looks.map((look) => ({ ...PLAIN_MATERIAL, ...look })),
     textures: [],
   };
-  return buildScene(model, { look: 'natural', exposure: 0, light: { sun: [0, 1, 0], sky: 'clear' } });
+  return buildScene(model, { look: 'natural', exposure: 0, light: { sun: [0, 1, 0], sky: 'clear', lamps: ALL_LIT } });
 }

@@ -17,12 +17,14 @@ const WHITEST = 0.88;
 /** What a picture on a surface throws back on average, before its colour: pictures are not read here. */
 const PICTURED = 0.55;
 
+const NOTHING = new Float32Array(0);
+
 /** A part on finer triangles, with what its light needs. */
 export interface LitPart {
   fine: ScenePart;
-  /** For every vertex the first one at its place. */
+  /** For every vertex the first one at its place; each itself where light is known already. */
   first: Uint32Array;
-  /** From every vertex into its faces, metres. */
+  /** From every vertex into its faces, metres; nothing where light is known already. */
   inward: Float32Array;
   /** Number of its first vertex among all. */
   start: number;
@@ -73,8 +75,12 @@ export class LightMesh {
     this.model = model;
     this.parts = model.parts.map((part, i): LitPart => {
       const fine = asItIs ? part : { ...subdivide(part, edge), came: cameWith(given.parts[i]!) };
-      const made = { fine, first: samePlaces(fine), inward: towardsCentres(fine), start };
-      start += fine.positions.length / 3;
+      const size = fine.positions.length / 3;
+      // What rays set out from is asked for only where light is to be found.
+      const made = cut
+        ? { fine, first: samePlaces(fine), inward: towardsCentres(fine), start }
+        : { fine, first: Uint32Array.from({ length: size }, (_, v) => v), inward: NOTHING, start };
+      start += size;
       return made;
     });
     this.count = start;

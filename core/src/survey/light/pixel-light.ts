@@ -2,6 +2,7 @@ import type { SiteLight } from '../../document/index.ts';
 import type { SceneModel } from '../../format/index.ts';
 import { GOLDEN_ANGLE, TRIANGLE } from '../../geometry/index.ts';
 import type { Projection } from '../../optics/index.ts';
+import { bakedVertices, sentByTriangles } from './baked-radiance.ts';
 import { daylight, type Daylight } from './daylight.ts';
 import { addSky, BULB_SIZE, BURIED, hemisphere, lampAt, LIFT, setFrame } from './gather.ts';
 import { LightMesh } from './light-mesh.ts';
@@ -46,27 +47,11 @@ export class PixelLight {
     this.mesh = new LightMesh(lit, [light], { cut: false });
     this.tree = new RayTree(this.mesh.soup);
     this.day = daylight(light);
-    const { count, parts, vertices, albedo, glows } = this.mesh;
-    this.ambient = new Float32Array(3 * count);
-    this.normals = new Float32Array(3 * count);
-    const suns = new Float32Array(count);
-    for (const { fine, start } of parts) {
-      this.normals.set(fine.normals, 3 * start);
-      if (!fine.light) continue;
-      this.ambient.set(fine.light.ambient, 3 * start);
-      suns.set(fine.light.sun, start);
-    }
-    const [glow] = glows;
-    this.sent = new Float32Array(albedo.length);
-    for (let t = 0; t < albedo.length / 3; t += 1)
-      for (let k = 0; k < 3; k += 1) {
-        let falls = 0;
-        for (let c = 0; c < 3; c += 1) {
-          const v = vertices[3 * t + c]!;
-          falls += this.ambient[3 * v + k]! + suns[v]! * this.day.sun[k]!;
-        }
-        this.sent[3 * t + k] = glow![3 * t + k]! + (albedo[3 * t + k]! * falls) / 3;
-      }
+    const baked = bakedVertices(this.mesh);
+    this.ambient = baked.ambient;
+    this.normals = new Float32Array(3 * this.mesh.count);
+    for (const { fine, start } of this.mesh.parts) this.normals.set(fine.normals, 3 * start);
+    this.sent = sentByTriangles(this.mesh, baked, this.day);
   }
 
   /** Gathers the rows from…to − 1 with so many rays a pixel. */

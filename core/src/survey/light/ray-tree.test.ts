@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { BufferAttribute, BufferGeometry, DoubleSide, Ray, TorusKnotGeometry, Vector3 } from 'three';
 import { MeshBVH } from 'three-mesh-bvh';
-import { RayTree } from './ray-tree.ts';
+import { RayTree, type RayHit } from './ray-tree.ts';
 
 const knot = new TorusKnotGeometry(2, 0.5, 120, 12).toNonIndexed();
 const soup = Float32Array.from(knot.getAttribute('position').array);
@@ -39,6 +39,34 @@ describe('the nearest surface', () => {
       { numRuns: 1500 },
     );
     expect(hits).toBeGreaterThan(150);
+  });
+
+  // A sheet with a back of its own is two faces at one place: rays met either of them, as rounding had it.
+  test('of two faces back to back is the one that shows its front', () => {
+    const back = soup.slice();
+    for (let o = 0; o < back.length; o += 9)
+      back.set([...soup.subarray(o + 6, o + 9), ...soup.subarray(o + 3, o + 6), ...soup.subarray(o, o + 3)], o);
+    const both = new Float32Array(2 * soup.length);
+    both.set(soup);
+    both.set(back, soup.length);
+    const sheets = new RayTree(both);
+    const [one, two] = [1, 2].map(() => ({ triangle: -1, distance: 0, back: false })) as [RayHit, RayHit];
+    let backs = 0;
+    for (let i = 0; i < 2000; i += 1) {
+      const [a, b] = [0.0031 * i + 0.0003, 1.9 * Math.sin(2.4 * i)];
+      const from = [4 * Math.cos(a), b, 4 * Math.sin(a)] as const;
+      const way = [-Math.cos(a + 0.4 * b), -0.1 * b, -Math.sin(a + 0.4 * b)] as const;
+      expect(sheets.closest(...from, ...way, two)).toBe(tree.closest(...from, ...way, one));
+      if (one.triangle < 0) continue;
+      expect(two.distance).toBeCloseTo(one.distance, 5);
+      expect(two.back).toBe(false);
+      backs += Number(one.back);
+    }
+    // From outside a closed knot shows its fronts: turned inside out every ray would meet a back.
+    expect(backs).toBe(0);
+    const inside = new RayTree(back);
+    expect(inside.closest(4, 0.31, 0.02, -1, 0, 0, one)).toBe(true);
+    expect(one.back).toBe(true);
   });
 });
 

@@ -4,6 +4,8 @@ import { bestSplit, boxesOf, centreOf } from './ray-tree-split.ts';
 const LEAF = 2;
 /** Deepest tree that the fixed stack of a query can walk. */
 const STACK = 64;
+/** Faces are at one place on a ray where they differ by no more than this part of their distance. */
+const SAME_PLACE = 1e-6;
 
 /** What the nearest surface on a ray is. */
 export interface RayHit {
@@ -152,11 +154,14 @@ export class RayTree {
     const farY = 5 - nearY;
     const farZ = 7 - nearZ;
     let best = Infinity;
+    /** What begins beyond this is farther away than the best, for certain. */
+    let bound = Infinity;
     let top = 0;
     let node = this.root;
     for (;;) {
       if (node < 0) {
         best = this.leafClosest(-1 - node, x, y, z, dx, dy, dz, best, out);
+        bound = best + best * SAME_PLACE;
       } else {
         // As in `hits`: written out, for a call a box would cost more than the box.
         const b = 12 * node;
@@ -180,8 +185,8 @@ export class RayTree {
         const leaveBZ = boxes[b + 6 + farZ]! * iz - oz;
         if (enterBZ > enterB) enterB = enterBZ;
         if (leaveBZ < leaveB) leaveB = leaveBZ;
-        const meetsA = enterA <= leaveA && leaveA >= 0 && enterA < best;
-        const meetsB = enterB <= leaveB && leaveB >= 0 && enterB < best;
+        const meetsA = enterA <= leaveA && leaveA >= 0 && enterA <= bound;
+        const meetsB = enterB <= leaveB && leaveB >= 0 && enterB <= bound;
         if (meetsA && meetsB) {
           const aFirst = enterA <= enterB;
           stack[top] = links[2 * node + (aFirst ? 1 : 0)]!;
@@ -203,7 +208,7 @@ export class RayTree {
       do {
         if (top === 0) return out.triangle >= 0;
         top -= 1;
-      } while (waits[top]! >= best);
+      } while (waits[top]! > bound);
       node = stack[top]!;
     }
   }
@@ -248,7 +253,9 @@ export class RayTree {
       const v = (dx * qx + dy * qy + dz * qz) * inverse;
       if (v < 0 || u + v > 1) continue;
       const t = (vx * qx + vy * qy + vz * qz) * inverse;
-      if (t <= 0 || t >= best) continue;
+      // Of two faces at one place, back to back, the one that shows its front is seen.
+      if (t <= 0 || t > best + best * SAME_PLACE) continue;
+      if (t >= best - best * SAME_PLACE && (det < 0 || !out.back)) continue;
       best = t;
       out.distance = t;
       out.triangle = this.order[i]!;

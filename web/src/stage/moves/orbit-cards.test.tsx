@@ -164,6 +164,8 @@ describe('the cards of an orbit', () => {
     expect(orbitOf()).toMatchObject({ swings: true, shape: 'ease both' });
     await userEvent.click(screen.getByRole('radio', { name: 'The subject' }));
     expect(orbitOf().turns).toBe('subject');
+    await userEvent.click(screen.getByRole('radio', { name: 'Stands' }));
+    expect(orbitOf().lightStands).toBe(true);
     act(() => workbench.set({ time: 3 }));
     await userEvent.click(screen.getByRole('button', { name: 'Stop here' }));
     expect(orbitOf().stops).toHaveLength(1);

@@ -145,7 +145,29 @@ function TurnCard({ row, body, frames }: MoveCardsProps<Orbit>) {
         </Line>
       )}
       {body.turns === 'subject' && (
-        <p className="text-sm text-ink-soft">The light on the subject turns with it, as if the camera went round.</p>
+        <>
+          <Line label="Its light">
+            <Segmented
+              label="Light on the subject"
+              value={body.lightStands ? 'stands' : 'turns'}
+              options={[
+                { value: 'turns', label: 'Turns along' },
+                { value: 'stands', label: 'Stands' },
+              ]}
+              onChange={(value) =>
+                editMove(row, 'orbit', 'Light on the subject', ({ lightStands: _, ...now }) => ({
+                  ...now,
+                  ...(value === 'stands' && { lightStands: true as const }),
+                }))
+              }
+            />
+          </Line>
+          <p className="text-sm text-ink-soft">
+            {body.lightStands
+              ? 'It is lit where it stands, as on a turning table.'
+              : 'The light on it turns with it, as if the camera went round.'}
+          </p>
+        </>
       )}
     </Card>
   );
