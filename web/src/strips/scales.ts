@@ -30,6 +30,8 @@ export interface StripScale {
   inner: number;
   by: StripAxis['by'];
   x: (time: number) => number;
+  /** The same to half a pixel: what is drawn there stays as it is where a whole reel moves by less. */
+  at: (time: number) => number;
   timeAt: (pixels: number) => number;
   /** When it is so many pixels beside an instant. */
   shifted: (time: number, pixels: number) => number;
@@ -57,6 +59,7 @@ export function stripScaleOf(width: number, { duration, path }: Scaled, axis: St
   const steps = Math.max(2, Math.min(MOST, Math.round(inner)));
   const times = Array.from({ length: steps + 1 }, (_, i) => timeAt(LABELS + (inner * i) / steps));
   return {
+    at: (time) => Math.round(2 * x(time)) / 2,
     inner,
     by,
     times,

@@ -1,7 +1,7 @@
 import type { Row } from '@eskovan/core/document';
 import { frameTime, type PlannedShot } from '@eskovan/core/reel';
 import { nearestBeat } from '@eskovan/core/sound';
-import { useRef, useState, type DragEvent, type PointerEvent } from 'react';
+import { useMemo, useRef, useState, type DragEvent, type PointerEvent } from 'react';
 import { useProject } from '../../data/use-project.ts';
 import { howOf, useChosenRows, type How } from '../../desk/selection.ts';
 import { useStable } from '../../kit/index.ts';
@@ -13,6 +13,7 @@ import { editedShot, type OpenReel } from './open-reel.ts';
 import { DRAGGED, readDragged } from './dragged.ts';
 import { withGroup } from './group-shots.ts';
 import { ShotBlock, stripFramesOf } from './shot-block.tsx';
+import { keyInShot } from './reel-facts.ts';
 import { useSoundFact } from './sound-facts.ts';
 import type { ShotPeople } from './use-shot-people.ts';
 
@@ -21,7 +22,8 @@ interface FilmStripProps {
   scale: StripScale;
   top: number;
   height: number;
-  keys: readonly string[];
+  /** Names of the frames of each shot. */
+  named: ReadonlyMap<string, readonly string[]>;
   imageOf: (key: string | undefined) => string | null;
   people: ShotPeople;
   onOpen: (row: Row<'shot'>) => void;
@@ -49,9 +51,10 @@ const edgeX = (open: OpenReel, scale: StripScale, place: number): number => {
 };
 
 /** The shots as a strip of film: as wide as they are long, dragged to other places, trimmed by their edges. */
-export function FilmStrip({ open, scale, top, height, keys, imageOf, people, onOpen }: FilmStripProps) {
+export function FilmStrip({ open, scale, top, height, named, imageOf, people, onOpen }: FilmStripProps) {
   const { move, view } = useProject();
   const chosen = useChosenRows('shot');
+  const kinds = useMemo(() => new Map(move.map(({ id, body }) => [id, body.kind])), [move]);
   const box = useRef<HTMLDivElement>(null);
   const [drop, setDrop] = useState<number | null>(null);
   const hold = useRef<{ x: number; ids: readonly string[]; moved: boolean } | null>(null);
@@ -146,9 +149,10 @@ export function FilmStrip({ open, scale, top, height, keys, imageOf, people, onO
             <ShotBlock
               {...{ row, height, onOpen, onDown, onMove, onUp, onEdgeDown, onGo }}
               index={i}
+              kind={row.body.use.kind === 'move' ? (kinds.get(row.body.use.move) ?? null) : null}
               frames={planned.frames}
               lost={planned.lost}
-              pictures={shown.map((frame) => imageOf(keys[frame]))}
+              pictures={shown.map((frame) => imageOf(keyInShot(named, planned, frame)))}
               edgeHands={edges.hands}
               width={box.width}
               rate={open.rate}
@@ -193,8 +197,7 @@ export function blockOf(
   scale: StripScale,
 ) {
   const after = plan.shots[index + 1]?.overlap ?? 0;
-  const left = scale.x(frameTime(start + overlap / 2, rate));
-  const right = scale.x(frameTime(start + frames - after / 2, rate));
-  // To a tenth of a pixel: what only moved along is as wide as before.
-  return { left, width: Math.max(3, Math.round(10 * (right - left)) / 10) };
+  const left = scale.at(frameTime(start + overlap / 2, rate));
+  const right = scale.at(frameTime(start + frames - after / 2, rate));
+  return { left, width: Math.max(3, right - left) };
 }

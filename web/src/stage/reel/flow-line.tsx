@@ -70,8 +70,8 @@ export function FlowLine({ open, scale, top, height, flows, joins }: FlowLinePro
           {plan.shots.map((shot, i) => {
             const speeds = flows[shot.id];
             if (!speeds) return null;
-            const left = scale.x(frameTime(shot.start, rate));
-            const width = scale.x(frameTime(shot.start + shot.frames, rate)) - left;
+            const left = scale.at(frameTime(shot.start, rate));
+            const width = scale.at(frameTime(shot.start + shot.frames, rate)) - left;
             return (
               <path
                 key={shot.id}
@@ -86,7 +86,7 @@ export function FlowLine({ open, scale, top, height, flows, joins }: FlowLinePro
           {plan.shots.slice(1).map((shot) => {
             const fact = joins[shot.id];
             if (!fact || carries(fact.flow)) return null;
-            const x = scale.x(frameTime(shot.start + shot.overlap / 2, rate));
+            const x = scale.at(frameTime(shot.start + shot.overlap / 2, rate));
             return (
               <line
                 key={shot.id}

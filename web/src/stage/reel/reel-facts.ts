@@ -1,5 +1,5 @@
 import type { ObjectCover, RoomCover } from '@eskovan/core/check';
-import type { CutFlow, CutNote, ShotSource } from '@eskovan/core/reel';
+import type { CutFlow, CutNote, PlannedShot, ShotSource } from '@eskovan/core/reel';
 import { create } from 'zustand';
 import type { OutsideCut } from '../../worker/reel.worker.ts';
 import type { ShotFinding } from '../../worker/shot-findings.ts';
@@ -17,6 +17,8 @@ interface ReelFacts {
   measured: Readonly<Record<string, ShotSource | null>>;
   /** Names of what each frame shows. */
   keys: readonly string[];
+  /** The same by shot, from where the one before it has ended: they stay right while shots move along. */
+  named: ReadonlyMap<string, readonly string[]>;
   /** And of the reel that it is compared with. */
   besideKeys: readonly string[];
   /** Image speeds by shot, evenly spread over it. */
@@ -35,6 +37,7 @@ interface ReelFacts {
 const NOTHING: ReelFacts = {
   measured: {},
   keys: [],
+  named: new Map(),
   besideKeys: [],
   flows: {},
   joins: {},
@@ -44,6 +47,13 @@ const NOTHING: ReelFacts = {
   findings: [],
   current: false,
 };
+
+/** Name of what a frame of a shot shows, wherever the shot lies now. */
+export const keyInShot = (
+  named: ReelFacts['named'],
+  { id, start, overlap }: Pick<PlannedShot, 'id' | 'start' | 'overlap'>,
+  frame: number,
+): string | undefined => named.get(id)?.[frame - start - overlap];
 
 export const useReelFacts = create<ReelFacts>()(() => NOTHING);
 export const setFacts = useReelFacts.setState;

@@ -68,7 +68,7 @@ export class ReelLink {
     if (turn !== this.asked) return;
     const keys = named.flatMap(({ shot }) => this.named.get(shot)!);
     const { slow } = this;
-    setFacts(slow ? { keys } : { besideKeys: keys });
+    setFacts(slow ? { keys, named: this.named } : { besideKeys: keys });
     if (!slow) return;
     this.timer = setTimeout(() => {
       this.looking = this.looking.then(() => this.look(slow, turn, question)).catch(() => undefined);

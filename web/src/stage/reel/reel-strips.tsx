@@ -49,7 +49,7 @@ export const ReelStrips = memo(function ReelStrips({ open, ahead, people, onStri
   const duration = frameTime(plan.frames, rate);
   const axis = useStripAxis({ duration: Math.max(duration, 0.04), path: null }, size.width, box);
   const { scale } = axis;
-  const { keys, flows, joins, cover, objects, current } = useReelFacts();
+  const { keys, named, flows, joins, cover, objects, current } = useReelFacts();
   const seen = useMemo(() => cover && seenThings(cover, objects ?? []), [cover, objects]);
   const imageOf = useAheadImages(ahead);
   const shotsTop = RULER + 5;
@@ -127,7 +127,7 @@ export const ReelStrips = memo(function ReelStrips({ open, ahead, people, onStri
           </svg>
           <AxisControls {...axis} />
           <Clip scale={scale}>
-            <FilmStrip {...{ open, scale, keys, imageOf, people, onOpen }} top={shotsTop} height={SHOTS} />
+            <FilmStrip {...{ open, scale, named, imageOf, people, onOpen }} top={shotsTop} height={SHOTS} />
           </Clip>
           <JoinHandles {...{ open, scale, joins }} top={joinsTop} />
           <RoundBand scale={scale} />

@@ -33,8 +33,8 @@ export function SeenRows({ seen, scale, top, rowHeight, rows }: SeenRowsProps) {
             return (
               <rect
                 key={k}
-                x={scale.x(left)}
-                width={Math.max(1, scale.x(right) - scale.x(left))}
+                x={scale.at(left)}
+                width={Math.max(1, scale.at(right) - scale.at(left))}
                 y={top + i * rowHeight + (kind === 'room' ? 2 : 4)}
                 height={rowHeight - (kind === 'room' ? 5 : 9)}
                 rx={2.5}

@@ -1,8 +1,7 @@
-import type { Rate, Row } from '@eskovan/core/document';
+import type { MoveBody, Rate, Row } from '@eskovan/core/document';
 import type { PlannedShot } from '@eskovan/core/reel';
 import { FileImage, Film, Image as ImageIcon, Link2, TriangleAlert, Type } from 'lucide-react';
 import { memo, type KeyboardEvent, type PointerEvent } from 'react';
-import { useProject } from '../../data/use-project.ts';
 import type { How } from '../../desk/selection.ts';
 import { cx } from '../../kit/index.ts';
 import type { useDrag } from '../../strips/use-drag.ts';
@@ -14,6 +13,8 @@ export type ShotPictures = readonly (string | null)[];
 
 interface ShotBlockProps {
   row: Row<'shot'>;
+  /** Of the move that it uses; null where it uses none, or one that is gone. */
+  kind: MoveBody['kind'] | null;
   /** Its place in the order, from 0, and how long it is, frames. Where it lies in the strip is a matter of who shows it. */
   index: number;
   frames: number;
@@ -111,7 +112,7 @@ export const ShotBlock = memo(function ShotBlock(props: ShotBlockProps) {
         </span>
         <span className="pointer-events-none flex min-w-0 items-center gap-1 px-1.5 text-sm leading-[19px]">
           <b className="font-semibold text-ink-faint">{number}</b>
-          <UseMark row={row} />
+          <UseMark use={row.body.use} kind={props.kind} />
           <span className="truncate">{row.name}</span>
           {row.body.group && <Link2 size={12} className="ml-auto shrink-0 text-lagoon" aria-hidden />}
           {lost && (
@@ -148,14 +149,11 @@ function Picture({ url, width }: { url: string | null; width: number }) {
 }
 
 /** The mark of what a shot uses. */
-function UseMark({ row: { body } }: { row: Row<'shot'> }) {
-  const { move } = useProject();
-  const { use } = body;
+function UseMark({ use, kind }: { use: Row<'shot'>['body']['use']; kind: MoveBody['kind'] | null }) {
   if (use.kind === 'title') return <Type size={12} className="shrink-0 text-ink-faint" aria-hidden />;
   if (use.kind === 'picture') return <FileImage size={12} className="shrink-0 text-ink-faint" aria-hidden />;
   if (use.kind === 'clip') return <Film size={12} className="shrink-0 text-ink-faint" aria-hidden />;
   if (use.kind === 'view') return <ImageIcon size={12} className="shrink-0 text-ink-faint" aria-hidden />;
-  const kind = move.find(({ id }) => id === use.move)?.body.kind;
   if (!kind) return null;
   const { Mark } = KIND_LOOKS[kind];
   return (
