@@ -8,7 +8,7 @@ import { bringIn, choose, documentOf, litScene, newProject } from '../support/st
 
 const SHOTS = 11;
 /** Frames of a shot. */
-const LONG = 4;
+const LONG = 3;
 const [WIDTH, HEIGHT, RATE] = [640, 360, 25];
 
 /** A camera that goes and turns steadily for a second, caught in the middle of it. */

@@ -41,7 +41,7 @@ export class PlaceLight {
     stands: (part: ScenePart) => boolean,
   ) {
     this.mesh = new LightMesh({ ...lit, parts: lit.parts.filter(stands) }, [light], { cut: false });
-    this.tree = new RayTree(this.mesh.soup);
+    this.tree = new RayTree(this.mesh.soup, this.mesh.sheets);
     this.day = daylight(light);
     this.sent = sentByTriangles(this.mesh, bakedVertices(this.mesh), this.day);
   }

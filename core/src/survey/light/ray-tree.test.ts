@@ -49,7 +49,7 @@ describe('the nearest surface', () => {
     const both = new Float32Array(2 * soup.length);
     both.set(soup);
     both.set(back, soup.length);
-    const sheets = new RayTree(both);
+    const sheets = new RayTree(both, new Uint32Array(both.length / 9).fill(1));
     const [one, two] = [1, 2].map(() => ({ triangle: -1, distance: 0, back: false })) as [RayHit, RayHit];
     let backs = 0;
     for (let i = 0; i < 2000; i += 1) {

@@ -40,7 +40,14 @@ export class RayTree {
   /** What the whole is: 0, a leaf, or nothing at all. */
   private readonly root: number | null;
 
-  constructor(soup: TriangleSoup) {
+  /**
+   * @param sheets names the sheet that a triangle is of, 0 for none: of two faces of one sheet at one place, back to back,
+   *   a ray meets the one that shows its front. Faces of bodies that touch are no sheet: from within, a body shows its back.
+   */
+  constructor(
+    soup: TriangleSoup,
+    private readonly sheets: Uint32Array | null = null,
+  ) {
     const count = soup.length / TRIANGLE;
     const boxes = boxesOf(soup);
     this.boxes = new Float32Array(12 * Math.max(1, count));
@@ -253,15 +260,22 @@ export class RayTree {
       const v = (dx * qx + dy * qy + dz * qz) * inverse;
       if (v < 0 || u + v > 1) continue;
       const t = (vx * qx + vy * qy + vz * qz) * inverse;
-      // Of two faces at one place, back to back, the one that shows its front is seen.
       if (t <= 0 || t > best + best * SAME_PLACE) continue;
-      if (t >= best - best * SAME_PLACE && (det < 0 || !out.back)) continue;
+      if (t >= best - best * SAME_PLACE) {
+        const backToBack = det < 0 !== out.back && this.isOneSheet(this.order[i]!, out.triangle);
+        if (backToBack ? det < 0 : t >= best) continue;
+      }
       best = t;
       out.distance = t;
       out.triangle = this.order[i]!;
       out.back = det < 0;
     }
     return best;
+  }
+
+  private isOneSheet(a: number, b: number): boolean {
+    const sheet = this.sheets?.[a];
+    return sheet !== undefined && sheet > 0 && sheet === this.sheets![b];
   }
 
   /** Möller & Trumbore 1997, without culling. */

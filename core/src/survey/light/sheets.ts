@@ -1,5 +1,5 @@
 import { seesThrough, sheetFaces, withCopies, type SceneModel, type ScenePart } from '../../format/index.ts';
-import { samePlace } from '../../geometry/index.ts';
+import { cornerNormal, samePlace } from '../../geometry/index.ts';
 import { isLandscape } from '../landscape.ts';
 
 /** Corners nearer than this are one, metres. */
@@ -28,6 +28,34 @@ export function withBacks(model: SceneModel): SceneModel {
   });
   return fronts.size === 0 ? model : { ...model, materials, parts };
 }
+
+/** Of the faces of a sheet at least so many have another one at their place that faces the other way. */
+const MOSTLY = 0.5;
+
+/** Was a part given backs, or did it come with them? Bodies that touch have few faces back to back. */
+export function isSheet({ positions: p, indices }: Pick<ScenePart, 'positions' | 'indices'>): boolean {
+  /** Numbers a place, and which of two sides: of faces back to back both are known. */
+  const known = new Map<number, number>();
+  let paired = 0;
+  for (let t = 0; t < indices.length; t += 3) {
+    const [a, b, c] = [3 * indices[t]!, 3 * indices[t + 1]!, 3 * indices[t + 2]!];
+    let key = 0;
+    for (let k = 0; k < 3; k += 1) key = key * 1.618 + Math.round((p[a + k]! + p[b + k]! + p[c + k]!) * 1000);
+    const side = sideOf(p, a, b, c);
+    const before = known.get(key);
+    if (before === -side) paired += 2;
+    known.set(key, side);
+  }
+  return paired >= (MOSTLY * indices.length) / 3;
+}
+
+/** 1 or −1: which way round three corners go, seen along the longest part of their normal. */
+function sideOf(p: Float32Array, a: number, b: number, c: number): number {
+  cornerNormal(p, a, b, c, normal);
+  const longest = [0, 1, 2].reduce((one, k) => (Math.abs(normal[k]!) > Math.abs(normal[one]!) ? k : one), 0);
+  return normal[longest]! < 0 ? -1 : 1;
+}
+const normal = new Float64Array(3);
 
 /** Faces of open sheets that no other face of the part lies behind. */
 function facesWithoutBack(part: ScenePart): number[] {
