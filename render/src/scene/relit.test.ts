@@ -84,6 +84,16 @@ describe('a scene whose things are lit where they move to', () => {
     expect(at(0)).toBe(false);
   });
 
+  test('in a very large site it keeps the light that it has: nobody waits for that', async () => {
+    const { group } = await scene(lit, turning(false));
+    const motion = new SiteMotion(lit, [turning(false)]);
+    const large = { ...lit, parts: [...lit.parts, { ...lit.parts[0]!, indices: new Uint32Array(1_500_000) }] };
+    const moving = new MovingMeshes(group, motion);
+    moving.place(2);
+    expect(new RelitMeshes(group, large, motion, light).follow()).toBe(false);
+    expect(new RelitMeshes(group, lit, motion, light).follow()).toBe(true);
+  });
+
   test('light that goes along stays as it was', async () => {
     const { post, at } = await scene(lit, turning(true));
     const before = seen(post, 'color');

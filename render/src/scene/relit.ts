@@ -1,7 +1,7 @@
 import type { SiteMotion } from '@eskovan/core/action';
 import type { SiteLight } from '@eskovan/core/document';
-import { triangleSoup, type SceneModel } from '@eskovan/core/format';
-import { daylight, MOVED, MovedField, MovedLight, PlaceLight, SelfShade } from '@eskovan/core/survey';
+import { countTriangles, triangleSoup, type SceneModel } from '@eskovan/core/format';
+import { daylight, LARGEST_LIT_ANEW, MOVED, MovedField, MovedLight, PlaceLight, SelfShade } from '@eskovan/core/survey';
 import { boundsOf, joinBounds } from '@eskovan/core/geometry';
 import { DataUtils, Matrix4, type BufferAttribute, type Group, type Mesh } from 'three';
 import type { MeshShares } from './dimmed.ts';
@@ -36,7 +36,8 @@ export class RelitMeshes {
     private readonly light: SiteLight,
   ) {
     this.sun = daylight(light).sun;
-    this.pieces = (scene.children as Mesh[]).flatMap((mesh) => {
+    const all = countTriangles(model) > LARGEST_LIT_ANEW ? [] : (scene.children as Mesh[]);
+    this.pieces = all.flatMap((mesh) => {
       const data = mesh.userData['relight'] as Relight | null | undefined;
       const group = mesh.userData['group'] as number;
       return data ? [{ mesh, data, group, light: null, at: REST.clone() }] : [];

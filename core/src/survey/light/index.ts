@@ -7,7 +7,7 @@ export { MovedField } from './moved-field.ts';
 export { MOVED, MovedLight, type MovedVertices } from './moved-light.ts';
 export { emptyGather, putRows, rowsOf, smoothGather, type PixelGather } from './pixel-gather.ts';
 export { PixelLight } from './pixel-light.ts';
-export { PlaceLight } from './place-light.ts';
+export { LARGEST_LIT_ANEW, PlaceLight } from './place-light.ts';
 export { RayTree, type RayHit } from './ray-tree.ts';
 export { SelfShade } from './self-shade.ts';
 export { AFTERNOON, clearSky } from './site-light.ts';

@@ -14,6 +14,8 @@ const RAYS = 320;
 const OFFSET = 0.37;
 /** Places are kept, at most. */
 const MOST_KEPT = 20_000;
+/** What moves in a site of more triangles takes its light along: looking about in it would stop the picture for seconds. */
+export const LARGEST_LIT_ANEW = 400_000;
 /** Numbers of a place: its field, and how much of the sun is open there. */
 export const PLACE = FIELD + 1;
 
@@ -41,7 +43,7 @@ export class PlaceLight {
     stands: (part: ScenePart) => boolean,
   ) {
     this.mesh = new LightMesh({ ...lit, parts: lit.parts.filter(stands) }, [light], { cut: false });
-    this.tree = new RayTree(this.mesh.soup, this.mesh.sheets);
+    this.tree = new RayTree(this.mesh.soup, this.mesh.sheets, true);
     this.day = daylight(light);
     this.sent = sentByTriangles(this.mesh, bakedVertices(this.mesh), this.day);
   }

@@ -73,6 +73,26 @@ export function bestSplit(
   return best;
 }
 
+/** The middle of the longest side that centres are spread over, or null when all of them are one point: found in one go. */
+export function middleSplit(
+  boxes: Float32Array,
+  order: Uint32Array,
+  first: number,
+  last: number,
+): { axis: number; at: number } | null {
+  sweep.fill(Infinity, 0, 3);
+  sweep.fill(-Infinity, 3, 6);
+  for (let i = first; i < last; i += 1)
+    for (let axis = 0; axis < 3; axis += 1) {
+      const c = centreOf(boxes, order[i]!, axis);
+      if (c < sweep[axis]!) sweep[axis] = c;
+      if (c > sweep[axis + 3]!) sweep[axis + 3] = c;
+    }
+  const spread = (axis: number) => sweep[axis + 3]! - sweep[axis]!;
+  const axis = spread(0) >= spread(1) && spread(0) >= spread(2) ? 0 : spread(1) >= spread(2) ? 1 : 2;
+  return spread(axis) < 1e-6 ? null : { axis, at: (sweep[axis]! + sweep[axis + 3]!) / 2 };
+}
+
 /** Room for one split at a time: a tree is built by one thread, and making these anew costs more than the sums. */
 const binCounts = new Int32Array(BINS);
 const binBoxes = new Float64Array(6 * BINS);

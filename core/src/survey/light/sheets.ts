@@ -1,5 +1,5 @@
 import { seesThrough, sheetFaces, withCopies, type SceneModel, type ScenePart } from '../../format/index.ts';
-import { cornerNormal, samePlace } from '../../geometry/index.ts';
+import { boundsOf, cornerNormal, middle, samePlace } from '../../geometry/index.ts';
 import { isLandscape } from '../landscape.ts';
 
 /** Corners nearer than this are one, metres. */
@@ -31,27 +31,42 @@ export function withBacks(model: SceneModel): SceneModel {
 
 /** Of the faces of a sheet at least so many have another one at their place that faces the other way. */
 const MOSTLY = 0.5;
+/** Or it has next to no volume, and no side that is larger than the other: of its area, and of that times its size. */
+const NOTHING = 2e-5;
 
-/** Was a part given backs, or did it come with them? Bodies that touch have few faces back to back. */
+/**
+ * Was a part given backs, or did it come with them? Bodies that touch have few faces back to back. Both sides of a sheet
+ * may be cut into other triangles.
+ */
 export function isSheet({ positions: p, indices }: Pick<ScenePart, 'positions' | 'indices'>): boolean {
+  if (indices.length === 0) return false;
+  const { min, max } = boundsOf(p);
+  const centre = middle({ min, max });
   /** Numbers a place, and which of two sides: of faces back to back both are known. */
   const known = new Map<number, number>();
-  let paired = 0;
+  let [paired, area, volume] = [0, 0, 0];
+  const facing = [0, 0, 0];
   for (let t = 0; t < indices.length; t += 3) {
     const [a, b, c] = [3 * indices[t]!, 3 * indices[t + 1]!, 3 * indices[t + 2]!];
+    cornerNormal(p, a, b, c, normal);
     let key = 0;
-    for (let k = 0; k < 3; k += 1) key = key * 1.618 + Math.round((p[a + k]! + p[b + k]! + p[c + k]!) * 1000);
-    const side = sideOf(p, a, b, c);
-    const before = known.get(key);
-    if (before === -side) paired += 2;
+    for (let k = 0; k < 3; k += 1) {
+      key = key * 1.618 + Math.round((p[a + k]! + p[b + k]! + p[c + k]!) * 1000);
+      facing[k]! += normal[k]!;
+      volume += (normal[k]! * (p[a + k]! - centre[k]!)) / 3;
+    }
+    area += Math.hypot(normal[0]!, normal[1]!, normal[2]!);
+    const side = sideOf(normal);
+    if (known.get(key) === -side) paired += 2;
     known.set(key, side);
   }
-  return paired >= (MOSTLY * indices.length) / 3;
+  const size = Math.hypot(max[0] - min[0], max[1] - min[1], max[2] - min[2]);
+  const flat = Math.hypot(...facing) < NOTHING * area && Math.abs(volume) < NOTHING * area * size;
+  return flat || paired >= (MOSTLY * indices.length) / 3;
 }
 
-/** 1 or −1: which way round three corners go, seen along the longest part of their normal. */
-function sideOf(p: Float32Array, a: number, b: number, c: number): number {
-  cornerNormal(p, a, b, c, normal);
+/** 1 or −1: which way a normal points along its longest part. */
+function sideOf(normal: Float64Array): number {
   const longest = [0, 1, 2].reduce((one, k) => (Math.abs(normal[k]!) > Math.abs(normal[one]!) ? k : one), 0);
   return normal[longest]! < 0 ? -1 : 1;
 }
