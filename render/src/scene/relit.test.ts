@@ -3,7 +3,7 @@ import { SiteMotion, type SiteAction } from '@eskovan/core/action';
 import { ALL_LIT, type SiteLight } from '@eskovan/core/document';
 import { PLAIN_MATERIAL, type SceneModel, type ScenePart } from '@eskovan/core/format';
 import { bakeLight } from '@eskovan/core/survey';
-import { BoxGeometry, DataUtils, Matrix4, PlaneGeometry, type BufferAttribute, type Mesh } from 'three';
+import { BoxGeometry, DataUtils, Matrix4, type BufferAttribute, type Mesh } from 'three';
 import { buildScene } from './build-scene.ts';
 import { DimmedMeshes } from './dimmed.ts';
 import type { FinishUniforms } from './finish.ts';
@@ -19,7 +19,7 @@ const yard = (moved = new Matrix4()): SceneModel => ({
   materials: [PLAIN_MATERIAL, { ...PLAIN_MATERIAL, color: [0.2, 0.1, 0.08] }],
   textures: [],
   parts: [
-    named('Ground', partOf(new PlaneGeometry(16, 16).rotateX(-Math.PI / 2).translate(4, 0, 4))),
+    named('Ground', partOf(new BoxGeometry(16, 0.4, 16).translate(4, -0.2, 4))),
     named('Wall', partOf(new BoxGeometry(0.3, 4, 6).translate(2.4, 2, 4), { material: 1 })),
     named('Post', partOf(new BoxGeometry(0.6, 1.2, 0.4).translate(0, 0.9, 0).applyMatrix4(moved).translate(4, 0, 4))),
   ],

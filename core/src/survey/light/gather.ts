@@ -68,7 +68,7 @@ export class Gatherer {
     private readonly mesh: LightMesh,
     private readonly lights: readonly SiteLight[],
   ) {
-    this.tree = new RayTree(mesh.soup, mesh.sheets);
+    this.tree = new RayTree(mesh.soup);
     const budgeted = (most: number, least: number, budget: number) =>
       hemisphere(Math.round(Math.min(most, Math.max(least, budget / Math.max(1, mesh.count)))));
     this.few = budgeted(FEW_RAYS, FEWEST_RAYS, FEW_BUDGET);

@@ -2,7 +2,7 @@ import { cameWith, countTriangles, glows, seesThrough, type SceneModel, type Sce
 import { cornerArea, TRIANGLE } from '../../geometry/index.ts';
 import { samePlaces, towardsCentres } from './even-out.ts';
 import { emissionOf, findGlow, type Lamp } from './lamps.ts';
-import { isSheet, withBacks } from './sheets.ts';
+import { withBacks } from './sheets.ts';
 import { isLit, type SiteLight } from '../../document/index.ts';
 import { subdivide, subdividedCount } from './subdivide.ts';
 
@@ -55,8 +55,6 @@ export class LightMesh {
   readonly seenToGlow: Uint8Array;
   /** One where a triangle is lit from behind as from before: sheets that have got no back of their own. */
   readonly twoSided: Uint8Array;
-  /** The sheet that a triangle is of, from 1; 0 for none. */
-  readonly sheets: Uint32Array;
   readonly lamps: readonly SharedLamp[];
   /** Area that each vertex stands for, square metres. */
   readonly area: Float32Array;
@@ -95,7 +93,6 @@ export class LightMesh {
     this.glows = lights.map(() => new Float32Array(3 * triangles));
     this.seenToGlow = new Uint8Array(triangles);
     this.twoSided = new Uint8Array(triangles);
-    this.sheets = new Uint32Array(triangles);
     this.area = new Float32Array(this.count);
     const whole = { ...model, parts: this.parts.map(({ fine }) => fine) };
     const shining = lights.map(({ lamps }) => findGlow(whole, (part) => isLit(lamps, part)));
@@ -109,7 +106,6 @@ export class LightMesh {
     for (const part of stops) {
       const from = at;
       at = this.enter(part, at, glowsIn);
-      if (isSheet(part.fine)) this.sheets.fill(at, from, at);
       const { fine } = part;
       if (glows(model.materials[fine.material]!) && litAtAll(fine)) this.seenToGlow.fill(1, from, at);
     }

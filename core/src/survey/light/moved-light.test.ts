@@ -43,10 +43,10 @@ function room(moved: Matrix4): SceneModel {
     materials: [material([0.75, 0.72, 0.65]), material([0.7, 0.15, 0.1]), material([1, 1, 1], [1, 0.8, 0.5])],
     textures: [],
     parts: [
-      named('Floor', new PlaneGeometry(5, 4).rotateX(-Math.PI / 2)),
-      named('Ceiling', new PlaneGeometry(5, 4).rotateX(Math.PI / 2).translate(0, 2.6, 0)),
-      named('Back', new PlaneGeometry(5, 2.6).translate(0, 1.3, -2)),
-      named('Red', new PlaneGeometry(4, 2.6).rotateY(Math.PI / 2).translate(-2.5, 1.3, 0), 1),
+      named('Floor', new BoxGeometry(5, 0.2, 4).translate(0, -0.1, 0)),
+      named('Ceiling', new BoxGeometry(5, 0.2, 4).translate(0, 2.7, 0)),
+      named('Back', new BoxGeometry(5, 2.6, 0.2).translate(0, 1.3, -2.1)),
+      named('Red', new BoxGeometry(0.2, 2.6, 4).translate(-2.6, 1.3, 0), 1),
       named('Lamp', new SphereGeometry(0.06, 8, 6).translate(1.9, 1.6, -0.4), 2),
       ...thing.map((geometry, i) => named(`Thing / ${i}`, geometry.applyMatrix4(moved))),
     ],
@@ -119,7 +119,7 @@ describe('the sun on what moves', () => {
       materials: [PLAIN_MATERIAL],
       textures: [],
       parts: [
-        slab('Ground', new PlaneGeometry(40, 40).rotateX(-Math.PI / 2)),
+        slab('Ground', new BoxGeometry(40, 0.4, 40).translate(0, -0.2, 0)),
         slab('Roof', new BoxGeometry(6, 0.2, 6).translate(12, 4, 0)),
         slab('Thing', new BoxGeometry(1, 1, 1).translate(0, 1, 0)),
       ],

@@ -45,7 +45,7 @@ export class PixelLight {
   /** @param lit the whole site with its baked light, as `LightBake.finish` gave it */
   constructor(lit: SceneModel, light: SiteLight) {
     this.mesh = new LightMesh(lit, [light], { cut: false });
-    this.tree = new RayTree(this.mesh.soup, this.mesh.sheets);
+    this.tree = new RayTree(this.mesh.soup);
     this.day = daylight(light);
     const baked = bakedVertices(this.mesh);
     this.ambient = baked.ambient;

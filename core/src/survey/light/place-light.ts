@@ -1,12 +1,13 @@
 import type { SiteLight } from '../../document/index.ts';
-import type { SceneModel, ScenePart } from '../../format/index.ts';
-import { GOLDEN_ANGLE } from '../../geometry/index.ts';
+import { seesThrough, type SceneModel, type ScenePart } from '../../format/index.ts';
+import { GOLDEN_ANGLE, TRIANGLE } from '../../geometry/index.ts';
 import { bakedVertices, sentByTriangles } from './baked-radiance.ts';
 import { daylight, type Daylight } from './daylight.ts';
 import { addSky, BULB_SIZE, BURIED, lampAt } from './gather.ts';
 import { FIELD, harmonics, soften } from './harmonics.ts';
 import { LightMesh } from './light-mesh.ts';
 import { RayTree, type RayHit } from './ray-tree.ts';
+import { isSheet } from './sheets.ts';
 
 /** Rays from a place that is looked at, all round: the same ones everywhere, so that neighbours are even. */
 const RAYS = 320;
@@ -18,6 +19,19 @@ const MOST_KEPT = 20_000;
 export const LARGEST_LIT_ANEW = 400_000;
 /** Numbers of a place: its field, and how much of the sun is open there. */
 export const PLACE = FIELD + 1;
+
+/** The sheet that each triangle of the soup is of, from 1; 0 for none. */
+function sheetsOf({ parts, model, soup }: LightMesh): Uint32Array {
+  const sheets = new Uint32Array(soup.length / TRIANGLE);
+  let at = 0;
+  parts.forEach(({ fine }, i) => {
+    if (seesThrough(model.materials[fine.material]!)) return;
+    const end = at + fine.indices.length / 3;
+    if (isSheet(fine)) sheets.fill(i + 1, at, end);
+    at = end;
+  });
+  return sheets;
+}
 
 /**
  * Light as it comes to any place of a lit site, from what stands still: sky, lamps, and what its surfaces send out.
@@ -43,7 +57,7 @@ export class PlaceLight {
     stands: (part: ScenePart) => boolean,
   ) {
     this.mesh = new LightMesh({ ...lit, parts: lit.parts.filter(stands) }, [light], { cut: false });
-    this.tree = new RayTree(this.mesh.soup, this.mesh.sheets, true);
+    this.tree = new RayTree(this.mesh.soup, sheetsOf(this.mesh), true);
     this.day = daylight(light);
     this.sent = sentByTriangles(this.mesh, bakedVertices(this.mesh), this.day);
   }
