@@ -1,10 +1,11 @@
 import type { BodyOf, Vec3 } from '@eskovan/core/document';
 import { orientationOf } from '@eskovan/core/geometry';
 import { expect, test } from '@playwright/test';
-import { greyPixels, shiftOf } from '../support/block-matching.ts';
+import { shiftOf } from '../support/block-matching.ts';
 import { editElsewhere } from '../support/edits.ts';
+import { greyFrames } from '../support/film.ts';
 import { grainyYard } from '../support/noise-room.ts';
-import { bringIn, choose, documentOf, litScene, newProject } from '../support/studio.ts';
+import { bringIn, choose, litScene, newestTake, newProject } from '../support/studio.ts';
 
 const SHOTS = 11;
 /** Frames of a shot. */
@@ -81,10 +82,8 @@ test('what is said of ten cuts is what the frames of the film do', async ({ page
     await page.getByRole('button', { name: 'Render reel' }).first().click();
     await choose(page, { Size: /640/, Quality: /Draft/, 'Shutter open': /An instant/ });
     await page.getByRole('button', { name: 'Render', exact: true }).click();
-    const take = async () => (await documentOf(page.request, projectId)).take[0];
-    await expect.poll(take, { timeout: 150_000 }).toBeTruthy();
-    const film = await (await page.request.get(`/api/files/${(await take())!.body.file.sha256}`)).body();
-    const frames = greyPixels(film, WIDTH, HEIGHT);
+    const film = await newestTake(page.request, projectId, 1);
+    const frames = greyFrames(film, { width: WIDTH, height: HEIGHT });
     expect(frames).toHaveLength(SHOTS * LONG);
     const off: number[] = [];
     told.forEach(([before, after], i) => {

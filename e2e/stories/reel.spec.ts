@@ -347,7 +347,7 @@ test('in a house of others by keys alone: shots, order, lengths, joins; played i
       { encoding: 'utf8' },
     );
     expect(Math.abs(Number(seconds) - 31 / 25)).toBeLessThan(0.1);
-    const frames = greyFrames(film, 'reel-frames');
+    const frames = greyFrames(film);
     const [card, walk, mixed, view] = [frames[3]!, frames[14]!, frames[24]!, frames[30]!];
     // The card is light paper; a cut leads to the walk; the dissolve is between what it dissolves.
     expect(difference(card, frames[7]!)).toBeLessThan(2);
@@ -376,7 +376,7 @@ test('in a house of others by keys alone: shots, order, lengths, joins; played i
       await expect(canvas).toHaveAttribute('data-sharp', 'true', { timeout: 30_000 });
       // Its own pixels: toasts may lie over it.
       const url = await canvas.evaluate((element: HTMLCanvasElement) => element.toDataURL('image/png'));
-      return greyFrames(Buffer.from(url.split(',')[1]!, 'base64'), 'clip')[0]!;
+      return greyFrames(Buffer.from(url.split(',')[1]!, 'base64'))[0]!;
     };
     const [card, begun, later] = [await pictureAt(2), await pictureAt(33), await pictureAt(45)];
     expect(difference(card, begun)).toBeLessThan(6);

@@ -3,20 +3,21 @@ import type { Orbit } from '@eskovan/core/document';
 import { expect, test, type Page } from '@playwright/test';
 import { difference, frameOf, greyFrames, probe } from '../support/film.ts';
 import { countGestures } from '../support/gestures.ts';
-import { bringIn, choose, documentOf, litScene, newProject, saved, sharpPicture } from '../support/studio.ts';
+import {
+  bringIn,
+  choose,
+  documentOf,
+  litScene,
+  newestTake,
+  newProject,
+  saved,
+  sharpPicture,
+} from '../support/studio.ts';
 
 async function enter(page: Page, label: string, text: string): Promise<void> {
   const field = page.getByLabel(label, { exact: true });
   await field.fill(text);
   await field.press('Enter');
-}
-
-/** The newest film, when there are so many. */
-async function takeOf(page: Page, projectId: string, count: number): Promise<Buffer> {
-  const takes = async () => (await documentOf(page.request, projectId)).take;
-  await expect.poll(async () => (await takes()).length, { timeout: 120_000 }).toBe(count);
-  const newest = (await takes()).reduce((one, other) => (other.created > one.created ? other : one));
-  return (await page.request.get(`/api/files/${newest.body.file.sha256}`)).body();
 }
 
 /** The pixels of the picture at a time of the move. */
@@ -147,10 +148,10 @@ test('a turntable of five seconds with a lens from 50 to 100 mm, made by hand, c
     await choose(page, draft);
     await expect(page.getByText('320 × 180, 125 frames at 25')).toBeVisible();
     await page.getByRole('button', { name: 'Render film' }).click();
-    const bytes = await takeOf(page, projectId, 1);
+    const bytes = await newestTake(page.request, projectId, 1);
     expect(probe(bytes, projectId)).toEqual({ codec: 'h264', frames: 125, rate: '25/1', width: 320, height: 180 });
     round = frameOf(bytes, 50);
-    const frames = greyFrames(bytes, projectId);
+    const frames = greyFrames(bytes);
     const [step, seam] = [difference(frames[0]!, frames[1]!), difference(frames[124]!, frames[0]!)];
     // Over the seam it goes on as it does within: neither still nor with a jump.
     expect(seam).toBeGreaterThan(0.4 * step);
@@ -183,7 +184,7 @@ test('a turntable of five seconds with a lens from 50 to 100 mm, made by hand, c
       await enter(page, 'From, s', '2');
       await enter(page, 'To, s', '2.04');
       await page.getByRole('button', { name: 'Render film' }).click();
-      apart.push(await compared(page, round, frameOf(await takeOf(page, projectId, films), 0)));
+      apart.push(await compared(page, round, frameOf(await newestTake(page.request, projectId, films), 0)));
     }
     test.info().annotations.push({ type: 'finished frames apart', description: JSON.stringify(apart) });
     const [along, stands] = apart as [(typeof apart)[0], (typeof apart)[0]];

@@ -1,22 +1,3 @@
-import { execFileSync } from 'node:child_process';
-import { rmSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
-
-/** Frames of a film as grey pixels, row by row. */
-export function greyPixels(film: Buffer, width: number, height: number): Buffer[] {
-  const path = join(tmpdir(), `blocks-${process.pid}.mp4`);
-  writeFileSync(path, film);
-  try {
-    const args = ['-v', 'error', '-i', path, '-pix_fmt', 'gray', '-f', 'rawvideo', '-'];
-    const raw = execFileSync('ffmpeg', args, { maxBuffer: 256 * 1024 * 1024 });
-    const size = width * height;
-    return Array.from({ length: raw.length / size }, (_, i) => raw.subarray(i * size, (i + 1) * size));
-  } finally {
-    rmSync(path, { force: true });
-  }
-}
-
 const HALF = 8;
 const ACROSS = 8;
 const UP = 5;

@@ -1,4 +1,5 @@
 import { execFileSync } from 'node:child_process';
+import { randomUUID } from 'node:crypto';
 import { readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -38,39 +39,29 @@ export function probe(
   };
 }
 
-/** Frames of a film as grey pixels of 64 × 36, by ffmpeg. */
-export function greyFrames(bytes: Buffer, name: string): Buffer[] {
-  const path = join(tmpdir(), `${name}-${process.pid}-grey.mp4`);
-  writeFileSync(path, bytes);
-  const size = 64 * 36;
-  const args = ['-v', 'error', '-i', path, '-vf', 'scale=64:36', '-pix_fmt', 'gray', '-f', 'rawvideo', '-'];
-  const raw = execFileSync('ffmpeg', args, { maxBuffer: 64 * 1024 * 1024 });
-  return Array.from({ length: raw.length / size }, (_, i) => raw.subarray(i * size, (i + 1) * size));
-}
-
-/** A frame of a film as a PNG, by ffmpeg. */
-export function frameOf(bytes: Buffer, frame: number): Buffer {
-  const path = join(tmpdir(), `frame-${process.pid}.mp4`);
-  writeFileSync(path, bytes);
+/** What ffmpeg makes of a film. */
+function decoded(film: Buffer, ...args: string[]): Buffer {
+  const path = join(tmpdir(), `film-${randomUUID()}.mp4`);
+  writeFileSync(path, film);
   try {
-    const args = [
-      '-v',
-      'error',
-      '-i',
-      path,
-      '-vf',
-      `select=eq(n\\,${frame})`,
-      '-frames:v',
-      '1',
-      '-f',
-      'image2',
-      '-c:v',
-    ];
-    return execFileSync('ffmpeg', [...args, 'png', '-'], { maxBuffer: 16 * 1024 * 1024 });
+    return execFileSync('ffmpeg', ['-v', 'error', '-i', path, ...args, '-'], { maxBuffer: 256 * 1024 * 1024 });
   } finally {
     rmSync(path, { force: true });
   }
 }
+
+const SMALL = { width: 64, height: 36 } as const;
+
+/** Frames of a film as grey pixels, row by row: small, or in the size that the film has. */
+export function greyFrames(film: Buffer, { width, height }: { width: number; height: number } = SMALL): Buffer[] {
+  const raw = decoded(film, '-vf', `scale=${width}:${height}`, '-pix_fmt', 'gray', '-f', 'rawvideo');
+  const size = width * height;
+  return Array.from({ length: raw.length / size }, (_, i) => raw.subarray(i * size, (i + 1) * size));
+}
+
+/** A frame of a film as a PNG. */
+export const frameOf = (film: Buffer, frame: number): Buffer =>
+  decoded(film, '-vf', `select=eq(n\\,${frame})`, '-frames:v', '1', '-f', 'image2', '-c:v', 'png');
 
 /** Mean difference of two grey pictures, 0…255. */
 export const difference = (a: Buffer, b: Buffer): number =>

@@ -35,6 +35,14 @@ export async function litScene(request: APIRequestContext, projectId: string): P
   return (await whole())!;
 }
 
+/** The newest film or still of a project, once there are so many. */
+export async function newestTake(request: APIRequestContext, projectId: string, count: number): Promise<Buffer> {
+  const takes = async () => (await documentOf(request, projectId)).take;
+  await expect.poll(async () => (await takes()).length, { timeout: 150_000 }).toBe(count);
+  const newest = (await takes()).reduce((one, other) => (other.created > one.created ? other : one));
+  return (await request.get(`/api/files/${newest.body.file.sha256}`)).body();
+}
+
 export const projectIdOf = (page: Page): string => /project\/([0-9a-f-]{36})/.exec(page.url())![1]!;
 
 /** Waits until everything made so far is confirmed by the server. */

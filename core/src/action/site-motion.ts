@@ -85,6 +85,12 @@ export class SiteMotion {
     return driven.map((i) => this.drives[i]!.action).some((one) => one.kind === 'turntable' && one.lightTurns);
   }
 
+  /** The group of a part that is lit where it moves to; −1 for what stands still, or takes its light along. */
+  litGroupOf(part: Parameters<SiteMotion['groupOf']>[0]): number {
+    const group = this.groupOf(part);
+    return group >= 0 && !this.keepsLight(group) ? group : -1;
+  }
+
   /** Room for what {@link place} fills. */
   places(): Matrix4[] {
     return this.groups.map(() => new Matrix4());

@@ -154,7 +154,7 @@ export class PictureRenderer implements Breakable {
     if (made) this.scene.add(made);
     this.setGround(
       made && options.look !== 'line'
-        ? GroundShadow.of(model!, options.light, litWhereTheyAre(model!, options.motion))
+        ? GroundShadow.of(model!, options.light, (part) => options.motion?.litGroupOf(part) ?? -1)
         : null,
     );
     this.paper = options.look === 'line';
@@ -381,7 +381,7 @@ export class PictureRenderer implements Breakable {
   private aim(sample: CameraSample, size: PictureSize, pixelShift: Pair, opening: Pair): void {
     this.moving?.place(sample.siteTime);
     const { moving } = this;
-    if (moving) this.ground?.follow((part) => moving.placeOf(part));
+    if (moving) this.ground?.follow((group) => moving.placeOf(group));
     const relit = this.relit?.follow();
     this.dimmed?.place(sample.siteTime, relit);
     if (this.marked) this.moving?.follow(this.marked.lines, this.marked.group);
@@ -449,10 +449,6 @@ export class PictureRenderer implements Breakable {
     this.renderer.render(this.scene, this.camera);
   }
 }
-
-/** What moves and does not take its light along. */
-const litWhereTheyAre = ({ parts }: SceneModel, motion: SiteMotion | undefined) =>
-  motion ? parts.filter((part) => motion.groupOf(part) >= 0 && !motion.keepsLight(motion.groupOf(part))) : [];
 
 type Pair = readonly [number, number];
 

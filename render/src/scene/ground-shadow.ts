@@ -148,7 +148,7 @@ function blur(grid: Float32Array, side: number, reach: number): Float32Array {
 
 /** The shadow as something to draw, a hair under the model, that follows what moves. Without a sun it lies below. */
 export class GroundShadow {
-  private readonly follows: boolean;
+  /** The groups whose places the shadow was cast with. */
   private at = '';
 
   private constructor(
@@ -156,40 +156,44 @@ export class GroundShadow {
     private readonly map: DataTexture,
     private readonly model: SceneModel,
     private readonly sun: readonly [number, number, number],
-    /** What moves with light that stands; null where nothing does. */
-    private readonly moves: readonly ScenePart[] | null,
-  ) {
-    this.follows = moves !== null && countTriangles(model) <= MOST_FOLLOWED;
-  }
+    /** The groups of the parts that it follows; null where it stays. */
+    private readonly groups: ReadonlyMap<ScenePart, number> | null,
+  ) {}
 
   /**
    * Null where there is none.
-   * @param moves parts that move and are lit where they are
+   * @param groupOf the group of a part that is lit where it moves to; −1 for others
    */
   static of(
     model: SceneModel,
     { sun, sky }: Pick<SiteLight, 'sun' | 'sky'>,
-    moves: readonly ScenePart[],
+    groupOf: (part: ScenePart) => number = () => -1,
   ): GroundShadow | null {
     const shines = sky === 'clear' && sun[1] > 0;
     const from = shines ? sun : ([0, 1, 0] as const);
-    const moving = moves.length > 0 ? moves : null;
-    const cast = castShadow(model, from, moving && (() => null));
+    const groups = new Map(model.parts.map((part) => [part, groupOf(part)] as const).filter(([, group]) => group >= 0));
+    const cast = castShadow(model, from, groups.size > 0 ? () => null : null);
     if (!cast) return null;
     const map = new DataTexture(cast.values as Uint8Array<ArrayBuffer>, SIDE, SIDE, RedFormat);
     map.minFilter = LinearFilter;
     map.magFilter = LinearFilter;
     map.needsUpdate = true;
-    return new GroundShadow(makeMesh(cast, map, shines), map, model, from, moving);
+    const follows = groups.size > 0 && countTriangles(model) <= MOST_FOLLOWED;
+    return new GroundShadow(makeMesh(cast, map, shines), map, model, from, follows ? groups : null);
   }
 
-  /** Casts it anew where something has moved. */
-  follow(placeOf: PlaceOf): void {
-    if (!this.follows) return;
-    const at = this.moves!.map((part) => placeOf(part)?.elements.join() ?? '').join(';');
+  /** Casts it anew where something has moved. @param placeOf where a group is */
+  follow(placeOf: (group: number) => Matrix4): void {
+    const { groups } = this;
+    if (!groups) return;
+    const at = [...new Set(groups.values())].map((group) => placeOf(group).elements.join()).join(';');
     if (at === this.at) return;
     this.at = at;
-    (this.map.image.data as Uint8Array).set(castShadow(this.model, this.sun, placeOf)!.values);
+    const cast = castShadow(this.model, this.sun, (part) => {
+      const group = groups.get(part);
+      return group === undefined ? null : placeOf(group);
+    });
+    (this.map.image.data as Uint8Array).set(cast!.values);
     this.map.needsUpdate = true;
   }
 

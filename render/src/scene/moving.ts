@@ -23,10 +23,9 @@ export class MovingMeshes {
     for (const piece of this.pieces) put(piece, this.places[groupOf(piece)]!);
   }
 
-  /** Where a part is whose light stands; null for one at rest, or whose light goes along. */
-  placeOf(part: Parameters<SiteMotion['groupOf']>[0]): Matrix4 | null {
-    const group = this.motion.groupOf(part);
-    return group < 0 || this.motion.keepsLight(group) ? null : this.places[group]!;
+  /** Where a group is now. */
+  placeOf(group: number): Matrix4 {
+    return this.places[group] ?? REST;
   }
 
   /** Does something with what takes its light along where it rests: there it has its shade. */
@@ -60,7 +59,7 @@ export class MovingMeshes {
 
   /** Puts something else where a group is: −1 is where nothing moves. */
   follow(object: Object3D, group: number): void {
-    put(object, this.places[group] ?? REST);
+    put(object, this.placeOf(group));
   }
 
   /** Is anything that moves within `reach` metres of a point just now? */

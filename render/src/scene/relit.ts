@@ -97,32 +97,36 @@ export class RelitMeshes {
   private write({ mesh, data }: Piece, change: Float32Array | null): void {
     const color = mesh.geometry.getAttribute('color') as BufferAttribute;
     const ambient = mesh.geometry.getAttribute('ambient') as BufferAttribute | undefined;
-    const shares = (mesh.userData['shares'] ?? {}) as MeshShares;
+    const shares = mesh.userData['shares'] as MeshShares | undefined;
+    // What lamps dim is taken off of these, not of half floats: one of them less another one would be mostly noise.
+    const [whole, finished] = [shares?.['color'] && threeEach(data), shares?.['ambient'] && threeEach(data)];
     for (let v = 0; v < data.sun.length; v += 1) {
       const sun = change ? change[MOVED * v + 3]! : data.sun[v]!;
       for (let k = 0; k < 3; k += 1) {
         const n = 3 * v + k;
         const falls = Math.max(0, data.ambient[n]! + (change ? change[MOVED * v + k]! : 0));
-        put(color, v, k, data.working[n]! * (falls + this.sun[k]! * sun) + data.glow[n]!);
-        if (ambient) put(ambient, v, k, data.finished[n]! * falls + data.glow[n]!);
+        const sends = data.working[n]! * (falls + this.sun[k]! * sun) + data.glow[n]!;
+        put(color, v, k, sends);
+        if (whole) whole[n] = sends;
+        if (!ambient) continue;
+        const withoutSun = data.finished[n]! * falls + data.glow[n]!;
+        put(ambient, v, k, withoutSun);
+        if (finished) finished[n] = withoutSun;
       }
       if (ambient) put(ambient, v, 3, Math.min(1, sun));
     }
-    for (const [attribute, name] of [
-      [color, 'color'],
-      [ambient, 'ambient'],
+    for (const [attribute, dims, numbers] of [
+      [color, shares?.['color'], whole],
+      [ambient, shares?.['ambient'], finished],
     ] as const) {
-      if (!attribute) continue;
-      attribute.needsUpdate = true;
-      // What lamps dim is taken off of this.
-      const dims = shares[name];
-      dims?.vertices.forEach((v, i) => {
-        for (let k = 0; k < 3; k += 1)
-          dims.whole[3 * i + k] = DataUtils.fromHalfFloat((attribute.array as Uint16Array)[4 * v + k]!);
-      });
+      if (attribute) attribute.needsUpdate = true;
+      if (!dims || !numbers) continue;
+      dims.vertices.forEach((v, i) => dims.whole.set(numbers.subarray(3 * v, 3 * v + 3), 3 * i));
     }
   }
 }
+
+const threeEach = ({ ambient }: Relight) => new Float32Array(ambient.length);
 
 let moved: Float32Array = new Float32Array(0);
 

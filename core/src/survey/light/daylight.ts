@@ -34,6 +34,10 @@ const OVERCAST_GROUND = 7 / 9;
 /** Sine of the height at which the afternoon's colours hold: 34°. */
 const AFTERNOON = 0.56;
 
+/** Does the sun send rays: is it up, but for the width of its disc, in a clear sky? */
+export const sunShines = ({ sun: [, height], sky }: Pick<SiteLight, 'sun' | 'sky'>): boolean =>
+  height >= -0.02 && sky === 'clear';
+
 /**
  * Sun and sky by the height of the sun: redder and weaker when low, a dim sky at night. A fit by eye to clear days,
  * no source. Under cloud the sky is the CIE standard overcast one (CIE S 011 / ISO 15469, type 16): three times as bright

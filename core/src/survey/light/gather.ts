@@ -1,6 +1,6 @@
 import type { ScenePart } from '../../format/index.ts';
 import { GOLDEN_ANGLE } from '../../geometry/index.ts';
-import { daylight, type Daylight } from './daylight.ts';
+import { daylight, sunShines, type Daylight } from './daylight.ts';
 import type { LightMesh, SharedLamp } from './light-mesh.ts';
 import { RayTree, type RayHit } from './ray-tree.ts';
 import type { SiteLight } from '../../document/index.ts';
@@ -176,17 +176,10 @@ export class Gatherer {
   }
 
   /** The sun that falls on a place: 1 where it is seen whole and square on, 0 in shade. */
-  private sunAt(
-    { sun: [sx, sy, sz], sky }: SiteLight,
-    x: number,
-    y: number,
-    z: number,
-    nx: number,
-    ny: number,
-    nz: number,
-  ): number {
+  private sunAt(light: SiteLight, x: number, y: number, z: number, nx: number, ny: number, nz: number): number {
+    const [sx, sy, sz] = light.sun;
     const cosine = nx * sx + ny * sy + nz * sz;
-    if (cosine <= 0 || sy < -0.02 || sky !== 'clear') return 0;
+    if (cosine <= 0 || !sunShines(light)) return 0;
     const { frame } = this;
     let seen = 0;
     for (let i = 0; i < SUN_RAYS; i += 1) {

@@ -2,7 +2,7 @@ import { cameWith, countTriangles, glows, seesThrough, type SceneModel, type Sce
 import { cornerArea, TRIANGLE } from '../../geometry/index.ts';
 import { samePlaces, towardsCentres } from './even-out.ts';
 import { emissionOf, findGlow, type Lamp } from './lamps.ts';
-import { withBacks } from './sheets.ts';
+import { isSheet, withBacks } from './sheets.ts';
 import { isLit, type SiteLight } from '../../document/index.ts';
 import { subdivide, subdividedCount } from './subdivide.ts';
 
@@ -60,6 +60,8 @@ export class LightMesh {
   readonly area: Float32Array;
 
   private readonly keepsSheets: boolean;
+  /** The parts that stop light, in the order of the soup. */
+  private readonly stops: readonly LitPart[];
 
   /** @param options.cut false takes the triangles as they are: those of a model that has been cut and lit */
   constructor(given: SceneModel, lights: readonly SiteLight[], { cut = true } = {}) {
@@ -84,8 +86,8 @@ export class LightMesh {
       return made;
     });
     this.count = start;
-    const stops = this.parts.filter(({ fine }) => !seesThrough(model.materials[fine.material]!));
-    const triangles = stops.reduce((sum, { fine }) => sum + fine.indices.length / 3, 0);
+    this.stops = this.parts.filter(({ fine }) => !seesThrough(model.materials[fine.material]!));
+    const triangles = this.stops.reduce((sum, { fine }) => sum + fine.indices.length / 3, 0);
     this.soup = new Float32Array(triangles * TRIANGLE);
     this.corners = new Uint32Array(3 * triangles);
     this.vertices = new Uint32Array(3 * triangles);
@@ -103,12 +105,24 @@ export class LightMesh {
         isLit(lights[i]!.lamps, part) && isSurface(...at) ? [this.glows[i]!] : [],
       );
     let at = 0;
-    for (const part of stops) {
+    for (const part of this.stops) {
       const from = at;
       at = this.enter(part, at, glowsIn);
       const { fine } = part;
       if (glows(model.materials[fine.material]!) && litAtAll(fine)) this.seenToGlow.fill(1, from, at);
     }
+  }
+
+  /** The sheet that each triangle of the soup is of, from 1; 0 for none. */
+  sheets(): Uint32Array {
+    const sheets = new Uint32Array(this.soup.length / TRIANGLE);
+    let at = 0;
+    for (const { fine } of this.stops) {
+      const end = at + fine.indices.length / 3;
+      if (isSheet(fine)) sheets.fill(at + 1, at, end);
+      at = end;
+    }
+    return sheets;
   }
 
   /** Takes the triangles of a part. Returns the number of the next one. */

@@ -2,12 +2,11 @@ import type { SiteLight } from '../../document/index.ts';
 import type { SceneModel } from '../../format/index.ts';
 import { GOLDEN_ANGLE, TRIANGLE } from '../../geometry/index.ts';
 import type { Projection } from '../../optics/index.ts';
-import { bakedVertices, sentByTriangles } from './baked-radiance.ts';
-import { daylight, type Daylight } from './daylight.ts';
-import { addSky, BULB_SIZE, BURIED, hemisphere, lampAt, LIFT, setFrame } from './gather.ts';
-import { LightMesh } from './light-mesh.ts';
+import { BULB_SIZE, BURIED, hemisphere, lampAt, LIFT, setFrame } from './gather.ts';
+import type { LightMesh } from './light-mesh.ts';
+import { LitSite } from './lit-site.ts';
 import type { PixelGather } from './pixel-gather.ts';
-import { RayTree, type RayHit } from './ray-tree.ts';
+import type { RayHit } from './ray-tree.ts';
 
 /** Light at a place of the picture is never corrected by more than this factor. */
 const MOST = 5;
@@ -28,13 +27,8 @@ const DARK = 1e-4;
  * drawn. The bake lights vertices half a metre apart; this sees what lies between.
  */
 export class PixelLight {
-  private readonly mesh: LightMesh;
-  private readonly tree: RayTree;
-  private readonly day: Daylight;
-  /** What each triangle sends out: red, green, blue. */
-  private readonly sent: Float32Array;
-  /** Baked light and normals of all vertices. */
-  private readonly ambient: Float32Array;
+  private readonly site: LitSite;
+  /** Normals of all vertices. */
   private readonly normals: Float32Array;
   private readonly hit: RayHit = { triangle: -1, distance: 0, back: false };
   private readonly frame = new Float64Array(6);
@@ -44,14 +38,10 @@ export class PixelLight {
 
   /** @param lit the whole site with its baked light, as `LightBake.finish` gave it */
   constructor(lit: SceneModel, light: SiteLight) {
-    this.mesh = new LightMesh(lit, [light], { cut: false });
-    this.tree = new RayTree(this.mesh.soup);
-    this.day = daylight(light);
-    const baked = bakedVertices(this.mesh);
-    this.ambient = baked.ambient;
-    this.normals = new Float32Array(3 * this.mesh.count);
-    for (const { fine, start } of this.mesh.parts) this.normals.set(fine.normals, 3 * start);
-    this.sent = sentByTriangles(this.mesh, baked, this.day);
+    this.site = new LitSite(lit, light);
+    const { count, parts } = this.site.mesh;
+    this.normals = new Float32Array(3 * count);
+    for (const { fine, start } of parts) this.normals.set(fine.normals, 3 * start);
   }
 
   /** Gathers the rows from…to − 1 with so many rays a pixel. */
@@ -64,8 +54,8 @@ export class PixelLight {
           1 - (2 * (y + 0.5)) / out.height,
         );
         // What glows is looked at itself, not at what falls on it.
-        const { hit, mesh } = this;
-        if (this.tree.closest(...eye, ...direction, hit) && !hit.back && !mesh.seenToGlow[hit.triangle]) {
+        const { hit, site } = this;
+        if (site.tree.closest(...eye, ...direction, hit) && !hit.back && !site.mesh.seenToGlow[hit.triangle]) {
           const { triangle, distance } = hit;
           const place = eye.map((value, k) => value + distance * direction[k]!) as [number, number, number];
           this.pixel(out, y * out.width + x, triangle, place, distance, set);
@@ -81,7 +71,8 @@ export class PixelLight {
     distance: number,
     set: Float64Array,
   ): void {
-    const { weights, sum, mesh } = this;
+    const { weights, sum } = this;
+    const { mesh, ambient } = this.site;
     this.weigh(triangle, px, py, pz);
     const mixed = (values: Float32Array, k: number) =>
       [0, 1, 2].reduce((total, c) => total + weights[c]! * values[3 * mesh.vertices[3 * triangle + c]! + k]!, 0);
@@ -99,7 +90,7 @@ export class PixelLight {
     const counted = this.shoot(set, turn, x, y, z, nx, ny, nz);
     if (counted === 0) return;
     for (let k = 0; k < 3; k += 1) sum[k]! /= counted;
-    const faint = FAINT * Math.max(DARK, mixed(this.ambient, 0), mixed(this.ambient, 1), mixed(this.ambient, 2));
+    const faint = FAINT * Math.max(DARK, mixed(ambient, 0), mixed(ambient, 1), mixed(ambient, 2));
     for (const [i, lamp] of mesh.lamps.entries())
       for (let sample = 0; sample < LAMP_SAMPLES; sample += 1)
         this.addLamp(lamp, turn + (LAMP_SAMPLES * i + sample) * GOLDEN_ANGLE, faint, x, y, z, nx, ny, nz);
@@ -107,7 +98,7 @@ export class PixelLight {
     out.normals.set([nx, ny, nz], 3 * at);
     out.places.set([px, py, pz], 3 * at);
     for (let k = 0; k < 3; k += 1) {
-      const baked = mixed(this.ambient, k);
+      const baked = mixed(ambient, k);
       out.factors[3 * at + k] = baked > DARK ? Math.min(MOST, Math.max(1 / MOST, sum[k]! / baked)) : 1;
     }
   }
@@ -137,13 +128,14 @@ export class PixelLight {
     if (strength === 0) return;
     const [red, green, blue] = lamp.color;
     const odds = Math.min(1, (Math.max(red, green, blue) * strength) / faint);
-    if ((turn * 3.6137) % 1 >= odds || this.tree.hits(x, y, z, way[0], way[1], way[2], distance - BULB_SIZE)) return;
+    if ((turn * 3.6137) % 1 >= odds || this.site.tree.hits(x, y, z, way[0], way[1], way[2], distance - BULB_SIZE))
+      return;
     for (let k = 0; k < 3; k += 1) sum[k]! += (lamp.color[k]! * strength) / (odds * LAMP_SAMPLES);
   }
 
   /** Weights of a triangle's corners at a point of it. */
   private weigh(triangle: number, px: number, py: number, pz: number): void {
-    const s = this.mesh.soup;
+    const s = this.site.mesh.soup;
     const o = triangle * TRIANGLE;
     const [ax, ay, az] = [s[o]!, s[o + 1]!, s[o + 2]!];
     const [ux, uy, uz] = [s[o + 3]! - ax, s[o + 4]! - ay, s[o + 5]! - az];
@@ -173,7 +165,7 @@ export class PixelLight {
     ny: number,
     nz: number,
   ): number {
-    const { frame: f, sum, tree, hit, mesh, sent, day } = this;
+    const { frame: f, sum, site } = this;
     setFrame(f, nx, ny, nz);
     const [c, s] = [Math.cos(turn), Math.sin(turn)];
     const count = set.length / 3;
@@ -186,9 +178,7 @@ export class PixelLight {
       const dx = a * f[0]! + b * nx + d * f[3]!;
       const dy = a * f[1]! + b * ny + d * f[4]!;
       const dz = a * f[2]! + b * nz + d * f[5]!;
-      if (!tree.closest(x, y, z, dx, dy, dz, hit)) addSky(day, dy, sum);
-      else if (hit.back && !mesh.twoSided[hit.triangle]) backs += 1;
-      else for (let k = 0; k < 3; k += 1) sum[k]! += sent[3 * hit.triangle + k]!;
+      if (!site.addSeen(x, y, z, dx, dy, dz, sum)) backs += 1;
     }
     return backs > BURIED * count ? 0 : count - backs;
   }

@@ -1,13 +1,10 @@
 import type { SiteLight } from '../../document/index.ts';
-import { seesThrough, type SceneModel, type ScenePart } from '../../format/index.ts';
-import { GOLDEN_ANGLE, TRIANGLE } from '../../geometry/index.ts';
-import { bakedVertices, sentByTriangles } from './baked-radiance.ts';
-import { daylight, type Daylight } from './daylight.ts';
-import { addSky, BULB_SIZE, BURIED, lampAt } from './gather.ts';
+import type { SceneModel, ScenePart } from '../../format/index.ts';
+import { GOLDEN_ANGLE } from '../../geometry/index.ts';
+import { sunShines } from './daylight.ts';
+import { BULB_SIZE, BURIED, lampAt } from './gather.ts';
 import { FIELD, harmonics, soften } from './harmonics.ts';
-import { LightMesh } from './light-mesh.ts';
-import { RayTree, type RayHit } from './ray-tree.ts';
-import { isSheet } from './sheets.ts';
+import { LitSite } from './lit-site.ts';
 
 /** Rays from a place that is looked at, all round: the same ones everywhere, so that neighbours are even. */
 const RAYS = 320;
@@ -20,30 +17,13 @@ export const LARGEST_LIT_ANEW = 400_000;
 /** Numbers of a place: its field, and how much of the sun is open there. */
 export const PLACE = FIELD + 1;
 
-/** The sheet that each triangle of the soup is of, from 1; 0 for none. */
-function sheetsOf({ parts, model, soup }: LightMesh): Uint32Array {
-  const sheets = new Uint32Array(soup.length / TRIANGLE);
-  let at = 0;
-  parts.forEach(({ fine }, i) => {
-    if (seesThrough(model.materials[fine.material]!)) return;
-    const end = at + fine.indices.length / 3;
-    if (isSheet(fine)) sheets.fill(i + 1, at, end);
-    at = end;
-  });
-  return sheets;
-}
-
 /**
  * Light as it comes to any place of a lit site, from what stands still: sky, lamps, and what its surfaces send out.
  * It is looked at where it is asked for, at the corners of a lattice, and kept.
  */
 export class PlaceLight {
-  private readonly mesh: LightMesh;
-  private readonly tree: RayTree;
-  private readonly sent: Float32Array;
-  private readonly day: Daylight;
+  private readonly site: LitSite;
   private readonly places = new Map<string, Float64Array | null>();
-  private readonly hit: RayHit = { triangle: -1, distance: 0, back: false };
   private readonly basis = new Float64Array(9);
   private readonly way = new Float64Array(3);
 
@@ -56,10 +36,8 @@ export class PlaceLight {
     private readonly light: SiteLight,
     stands: (part: ScenePart) => boolean,
   ) {
-    this.mesh = new LightMesh({ ...lit, parts: lit.parts.filter(stands) }, [light], { cut: false });
-    this.tree = new RayTree(this.mesh.soup, sheetsOf(this.mesh), true);
-    this.day = daylight(light);
-    this.sent = sentByTriangles(this.mesh, bakedVertices(this.mesh), this.day);
+    const standing = { ...lit, parts: lit.parts.filter(stands) };
+    this.site = new LitSite(standing, light, (mesh) => ({ sheets: mesh.sheets(), quick: true }));
   }
 
   /** Direction of the sun, of length 1. */
@@ -71,7 +49,7 @@ export class PlaceLight {
   isFree(ax: number, ay: number, az: number, bx: number, by: number, bz: number): boolean {
     const [x, y, z] = [bx - ax, by - ay, bz - az];
     const distance = Math.hypot(x, y, z);
-    return distance < 1e-6 || !this.tree.hits(ax, ay, az, x / distance, y / distance, z / distance, distance);
+    return distance < 1e-6 || !this.site.tree.hits(ax, ay, az, x / distance, y / distance, z / distance, distance);
   }
 
   /**
@@ -112,7 +90,8 @@ export class PlaceLight {
 
   /** Looks all round from a place; null inside of things. */
   private look(x: number, y: number, z: number): Float64Array | null {
-    const { tree, hit, mesh, sent, day, way } = this;
+    const { site, way } = this;
+    const { tree, mesh } = site;
     const place = new Float64Array(PLACE);
     const field = place.subarray(0, FIELD);
     const seen = new Float64Array(3);
@@ -122,12 +101,8 @@ export class PlaceLight {
       const flat = Math.sqrt(1 - dy * dy);
       const [dx, dz] = [flat * Math.cos(i * GOLDEN_ANGLE), flat * Math.sin(i * GOLDEN_ANGLE)];
       seen.fill(0);
-      if (!tree.closest(x, y, z, dx, dy, dz, hit)) addSky(day, dy, seen);
-      else if (hit.back && !mesh.twoSided[hit.triangle]) {
-        backs += 1;
-        continue;
-      } else for (let k = 0; k < 3; k += 1) seen[k] = sent[3 * hit.triangle + k]!;
-      this.add(field, dx, dy, dz, seen, 1);
+      if (site.addSeen(x, y, z, dx, dy, dz, seen)) this.add(field, dx, dy, dz, seen, 1);
+      else backs += 1;
     }
     if (backs > BURIED * RAYS) return null;
     for (let n = 0; n < FIELD; n += 1) field[n]! *= (4 * Math.PI) / (RAYS - backs);
@@ -142,8 +117,7 @@ export class PlaceLight {
     }
     soften(field);
     const [sx, sy, sz] = this.light.sun;
-    const shines = this.light.sky === 'clear' && sy >= -0.02;
-    place[FIELD] = shines && !tree.hits(x, y, z, sx, sy, sz, Infinity) ? 1 : 0;
+    place[FIELD] = sunShines(this.light) && !tree.hits(x, y, z, sx, sy, sz, Infinity) ? 1 : 0;
     return place;
   }
 

@@ -7,7 +7,7 @@ import { RayTree, type RayHit } from './ray-tree.ts';
 const knot = new TorusKnotGeometry(2, 0.5, 120, 12).toNonIndexed();
 const soup = Float32Array.from(knot.getAttribute('position').array);
 const tree = new RayTree(soup);
-const quick = new RayTree(soup, null, true);
+const quick = new RayTree(soup, { quick: true });
 const reference = new MeshBVH(new BufferGeometry().setAttribute('position', new BufferAttribute(soup.slice(), 3)));
 
 describe('the nearest surface', () => {
@@ -53,7 +53,7 @@ describe('the nearest surface', () => {
     const both = new Float32Array(2 * soup.length);
     both.set(soup);
     both.set(back, soup.length);
-    const sheets = new RayTree(both, new Uint32Array(both.length / 9).fill(1));
+    const sheets = new RayTree(both, { sheets: new Uint32Array(both.length / 9).fill(1) });
     const [one, two] = [1, 2].map(() => ({ triangle: -1, distance: 0, back: false })) as [RayHit, RayHit];
     let backs = 0;
     for (let i = 0; i < 2000; i += 1) {

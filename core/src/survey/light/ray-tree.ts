@@ -19,6 +19,16 @@ export interface RayHit {
   back: boolean;
 }
 
+export interface RayTreeOptions {
+  /**
+   * Names the sheet that a triangle is of, 0 for none: of two faces of one sheet at one place, back to back, a ray meets
+   * the one that shows its front. Faces of bodies that touch are no sheet: from within, a body shows its back.
+   */
+  sheets?: Uint32Array | null;
+  /** Made in a third of the time, for a few thousand rays, which take longer. */
+  quick?: boolean;
+}
+
 /**
  * A bounding volume tree with two questions: is anything in the way, and what is the nearest thing? For shadows the
  * first is all one needs, and leaving out "what" and "where" makes it several times faster.
@@ -42,16 +52,15 @@ export class RayTree {
   /** What the whole is: 0, a leaf, or nothing at all. */
   private readonly root: number | null;
 
-  /**
-   * @param sheets names the sheet that a triangle is of, 0 for none: of two faces of one sheet at one place, back to back,
-   *   a ray meets the one that shows its front. Faces of bodies that touch are no sheet: from within, a body shows its back.
-   */
-  constructor(
-    soup: TriangleSoup,
-    private readonly sheets: Uint32Array | null = null,
-    /** Made in a third of the time, for a few thousand rays, which take longer. */
-    private readonly quick = false,
-  ) {
+  private readonly sheets: Uint32Array | null;
+  private readonly quick: boolean;
+  /** What is nearer than this times the best is looked at: without sheets nothing is at the place of something else. */
+  private readonly reach: number;
+
+  constructor(soup: TriangleSoup, { sheets = null, quick = false }: RayTreeOptions = {}) {
+    this.sheets = sheets;
+    this.quick = quick;
+    this.reach = sheets ? 1 + SAME_PLACE : 1;
     const count = soup.length / TRIANGLE;
     const boxes = boxesOf(soup);
     this.boxes = new Float32Array(12 * Math.max(1, count));
@@ -165,14 +174,14 @@ export class RayTree {
     const farY = 5 - nearY;
     const farZ = 7 - nearZ;
     let best = Infinity;
-    /** What begins beyond this is farther away than the best, for certain. */
+    /** What begins here or beyond is farther away than the best, for certain. */
     let bound = Infinity;
     let top = 0;
     let node = this.root;
     for (;;) {
       if (node < 0) {
         best = this.leafClosest(-1 - node, x, y, z, dx, dy, dz, best, out);
-        bound = best + best * SAME_PLACE;
+        bound = best * this.reach;
       } else {
         // As in `hits`: written out, for a call a box would cost more than the box.
         const b = 12 * node;
@@ -196,8 +205,8 @@ export class RayTree {
         const leaveBZ = boxes[b + 6 + farZ]! * iz - oz;
         if (enterBZ > enterB) enterB = enterBZ;
         if (leaveBZ < leaveB) leaveB = leaveBZ;
-        const meetsA = enterA <= leaveA && leaveA >= 0 && enterA <= bound;
-        const meetsB = enterB <= leaveB && leaveB >= 0 && enterB <= bound;
+        const meetsA = enterA <= leaveA && leaveA >= 0 && enterA < bound;
+        const meetsB = enterB <= leaveB && leaveB >= 0 && enterB < bound;
         if (meetsA && meetsB) {
           const aFirst = enterA <= enterB;
           stack[top] = links[2 * node + (aFirst ? 1 : 0)]!;
@@ -219,7 +228,7 @@ export class RayTree {
       do {
         if (top === 0) return out.triangle >= 0;
         top -= 1;
-      } while (waits[top]! > bound);
+      } while (waits[top]! >= bound);
       node = stack[top]!;
     }
   }
@@ -264,8 +273,8 @@ export class RayTree {
       const v = (dx * qx + dy * qy + dz * qz) * inverse;
       if (v < 0 || u + v > 1) continue;
       const t = (vx * qx + vy * qy + vz * qz) * inverse;
-      if (t <= 0 || t > best + best * SAME_PLACE) continue;
-      if (t >= best - best * SAME_PLACE) {
+      if (t <= 0 || t >= best * this.reach) continue;
+      if (t * this.reach >= best) {
         const backToBack = det < 0 !== out.back && this.isOneSheet(this.order[i]!, out.triangle);
         if (backToBack ? det < 0 : t >= best) continue;
       }
@@ -278,8 +287,8 @@ export class RayTree {
   }
 
   private isOneSheet(a: number, b: number): boolean {
-    const sheet = this.sheets?.[a];
-    return sheet !== undefined && sheet > 0 && sheet === this.sheets![b];
+    const { sheets } = this;
+    return sheets !== null && sheets[a]! > 0 && sheets[a] === sheets[b];
   }
 
   /** Möller & Trumbore 1997, without culling. */
