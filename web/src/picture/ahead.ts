@@ -53,7 +53,7 @@ const OTHER: Record<WishedFor, WishedFor> = { open: 'beside', beside: 'open' };
 /** A worker that has failed more often in a row is not tried again. */
 const MOST_FAILURES = 3;
 /** After a hand has done something nothing is drawn ahead for so long, milliseconds: the machine belongs to the hand. */
-const AFTER_HAND = 160;
+const AFTER_HAND = 400;
 /** Passes of a frame that is looked at. */
 const SHARP_PASSES = 5;
 

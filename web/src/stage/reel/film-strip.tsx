@@ -12,8 +12,11 @@ import { addShots, chooseShot, moveShots, reelNow, rollCut, trimShot } from './e
 import { editedShot, type OpenReel } from './open-reel.ts';
 import { DRAGGED, readDragged } from './dragged.ts';
 import { withGroup } from './group-shots.ts';
-import { ShotBlock, stripFramesOf } from './shot-block.tsx';
-import { keyInShot } from './reel-facts.ts';
+import { FilmStretch, type StripBlock } from './film-stretch.tsx';
+import { joinLook } from './join-handle.tsx';
+import { useReelDesk } from './reel-desk.ts';
+import { keyInShot, type JoinFact } from './reel-facts.ts';
+import { stripFramesOf, type ShotHands } from './shot-block.tsx';
 import { useSoundFact } from './sound-facts.ts';
 import type { ShotPeople } from './use-shot-people.ts';
 
@@ -24,6 +27,7 @@ interface FilmStripProps {
   height: number;
   /** Names of the frames of each shot. */
   named: ReadonlyMap<string, readonly string[]>;
+  joins: Readonly<Record<string, JoinFact>>;
   imageOf: (key: string | undefined) => string | null;
   people: ShotPeople;
   onOpen: (row: Row<'shot'>) => void;
@@ -50,10 +54,14 @@ const edgeX = (open: OpenReel, scale: StripScale, place: number): number => {
   return scale.x(frameTime(shot ? shot.start + shot.overlap / 2 : open.plan.frames, open.rate));
 };
 
-/** The shots as a strip of film: as wide as they are long, dragged to other places, trimmed by their edges. */
-export function FilmStrip({ open, scale, top, height, named, imageOf, people, onOpen }: FilmStripProps) {
+/**
+ * The shots as a strip of film: as wide as they are long, dragged to other places, trimmed by their edges; and under them
+ * how each meets the next.
+ */
+export function FilmStrip({ open, scale, top, height, named, joins, imageOf, people, onOpen }: FilmStripProps) {
   const { move, view } = useProject();
   const chosen = useChosenRows('shot');
+  const join = useReelDesk((state) => state.join);
   const kinds = useMemo(() => new Map(move.map(({ id, body }) => [id, body.kind])), [move]);
   const box = useRef<HTMLDivElement>(null);
   const [drop, setDrop] = useState<number | null>(null);
@@ -123,6 +131,30 @@ export function FilmStrip({ open, scale, top, height, named, imageOf, people, on
     addShots(open, [added], now ? placeAt(now, scale, xIn(event.clientX)) : undefined);
   };
 
+  const hands = useMemo(
+    (): ShotHands => ({ onOpen, onDown, onMove, onUp, onGo, onEdgeDown, edgeHands: edges.hands }),
+    [onOpen, onDown, onMove, onUp, onGo, onEdgeDown, edges.hands],
+  );
+  const shown = new Set(chosen.ids);
+  const blocks = open.shots.map((row, i): PlacedBlock | null => {
+    const planned = open.plan.shots[i]!;
+    const place = blockOf(planned, open, scale);
+    if (place.left + place.width < scale.x(scale.ends[0]) - 2 || place.left > scale.x(scale.ends[1]) + 2) return null;
+    return {
+      row,
+      ...place,
+      kind: row.body.use.kind === 'move' ? (kinds.get(row.body.use.move) ?? null) : null,
+      frames: planned.frames,
+      lost: planned.lost,
+      pictures: stripFramesOf(planned, place.width, height, open.aspect).map((frame) =>
+        imageOf(keyInShot(named, planned, frame)),
+      ),
+      chosen: shown.has(row.id),
+      people: people[row.id] ?? NOBODY,
+      join: i > 0 ? joinLook(planned, open, scale, joins[row.id], place.width, join === row.id) : null,
+    };
+  });
+
   return (
     <div
       ref={box}
@@ -134,35 +166,15 @@ export function FilmStrip({ open, scale, top, height, named, imageOf, people, on
       onDragLeave={() => setDrop(null)}
       onDrop={onDrop}
     >
-      {open.shots.map((row, i) => {
-        const planned = open.plan.shots[i]!;
-        const box = blockOf(planned, open, scale);
-        if (box.left + box.width < scale.x(scale.ends[0]) - 2 || box.left > scale.x(scale.ends[1]) + 2) return null;
-        const shown = stripFramesOf(planned, box.width, height, open.aspect);
-        return (
-          <div
-            key={row.id}
-            role="listitem"
-            className="absolute inset-y-0 px-px"
-            style={{ left: box.left, width: box.width }}
-          >
-            <ShotBlock
-              {...{ row, height, onOpen, onDown, onMove, onUp, onEdgeDown, onGo }}
-              index={i}
-              kind={row.body.use.kind === 'move' ? (kinds.get(row.body.use.move) ?? null) : null}
-              frames={planned.frames}
-              lost={planned.lost}
-              pictures={shown.map((frame) => imageOf(keyInShot(named, planned, frame)))}
-              edgeHands={edges.hands}
-              width={box.width}
-              rate={open.rate}
-              aspect={open.aspect}
-              chosen={chosen.ids.includes(row.id)}
-              people={people[row.id] ?? NOBODY}
-            />
-          </div>
-        );
-      })}
+      {stretchesOf(blocks).map(({ first, left, blocks: some }) => (
+        <div
+          key={first}
+          className="absolute inset-y-0 left-0 flex will-change-transform"
+          style={{ transform: `translateX(${left}px)` }}
+        >
+          <FilmStretch blocks={some} rate={open.rate} aspect={open.aspect} {...{ first, height, hands }} />
+        </div>
+      ))}
       {drop !== null && (
         <span
           aria-hidden
@@ -175,6 +187,29 @@ export function FilmStrip({ open, scale, top, height, named, imageOf, people, on
 }
 
 const NOBODY: readonly string[] = [];
+/** A shot of the strip, and where it begins, pixels. */
+type PlacedBlock = Omit<StripBlock, 'gap'> & { left: number };
+/** So many shots are moved along as one. */
+const STRETCH = 12;
+
+/** Neighbours that are shown, from the places of their first ones. @param blocks null where a shot is not shown */
+function stretchesOf(blocks: readonly (PlacedBlock | null)[]) {
+  const stretches: { first: number; left: number; blocks: StripBlock[] }[] = [];
+  let end = 0;
+  blocks.forEach((placed, i) => {
+    if (!placed) return;
+    const { left, ...block } = placed;
+    let stretch = stretches.at(-1);
+    if (!stretch || i % STRETCH === 0) {
+      // A layer of its own to the browser, which is only moved: on whole pixels, or its words are blurred.
+      end = Math.round(left);
+      stretches.push((stretch = { first: i, left: end, blocks: [] }));
+    }
+    stretch.blocks.push({ ...block, gap: left - end });
+    end = left + block.width;
+  });
+  return stretches;
+}
 
 /** So near to a beat a hand means it, pixels. */
 const NEAR = 6;

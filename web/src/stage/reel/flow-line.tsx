@@ -21,21 +21,11 @@ const CALM: readonly [number, number] = [0.05, 0.2];
 /** The strip has room for at least this and at most that, frame widths a second: what is faster is far too fast, and cut off. */
 const [LEAST, MOST] = [0.3, 0.8];
 
-const lines = new WeakMap<Float32Array, { of: string; line: string }>();
-
-/** The line of a shot from its own left end, worked out once: a shot that moves along keeps it. */
-function lineOf(speeds: Float32Array, width: number, y: (speed: number) => number, within: string): string {
-  const of = `${width.toFixed(1)} ${within}`;
-  const known = lines.get(speeds);
-  if (known?.of === of) return known.line;
-  const points = Array.from(
+const lineOf = (speeds: Float32Array, left: number, width: number, y: (speed: number) => number): string =>
+  Array.from(
     speeds,
-    (speed, k) => `${k ? 'L' : 'M'}${((width * k) / (speeds.length - 1)).toFixed(1)} ${y(speed).toFixed(1)}`,
-  );
-  const line = points.join('');
-  lines.set(speeds, { of, line });
-  return line;
-}
+    (speed, k) => `${k ? 'L' : 'M'}${(left + (width * k) / (speeds.length - 1)).toFixed(1)} ${y(speed).toFixed(1)}`,
+  ).join('');
 
 /** How fast the picture moves through the whole reel: unbroken where a join carries, with a bar where it does not. */
 export function FlowLine({ open, scale, top, height, flows, joins }: FlowLineProps) {
@@ -51,6 +41,21 @@ export function FlowLine({ open, scale, top, height, flows, joins }: FlowLinePro
       const kind = use.kind === 'move' && move.find(({ id }) => id === use.move)?.body.kind;
       return kind ? KIND_LOOKS[kind].colour : 'var(--ink-faint)';
     };
+    // One path a colour: of hundreds of shots each would be an element more to lay out and to paint.
+    const lines = new Map<string, string>();
+    const bars = new Map<string, string>();
+    const add = (to: Map<string, string>, colour: string, d: string) => to.set(colour, (to.get(colour) ?? '') + d);
+    plan.shots.forEach((shot, i) => {
+      const left = scale.x(frameTime(shot.start, rate));
+      const width = scale.x(frameTime(shot.start + shot.frames, rate)) - left;
+      const speeds = flows[shot.id];
+      if (speeds) add(lines, colourOf(i), lineOf(speeds, left, width, y));
+      const fact = i > 0 ? joins[shot.id] : undefined;
+      if (!fact || carries(fact.flow)) return;
+      const x = scale.x(frameTime(shot.start + shot.overlap / 2, rate)).toFixed(1);
+      const { word, before, after } = fact.flow;
+      add(bars, FLOW_COLOURS[word], `M${x} ${y(before).toFixed(1)}V${y(after).toFixed(1)}`);
+    });
     const right = LABELS + scale.inner;
     return (
       <g>
@@ -67,38 +72,12 @@ export function FlowLine({ open, scale, top, height, flows, joins }: FlowLinePro
           <rect x={LABELS} width={scale.inner} y={top - 2} height={height + 4} />
         </clipPath>
         <g clipPath="url(#flow-clip)">
-          {plan.shots.map((shot, i) => {
-            const speeds = flows[shot.id];
-            if (!speeds) return null;
-            const left = scale.at(frameTime(shot.start, rate));
-            const width = scale.at(frameTime(shot.start + shot.frames, rate)) - left;
-            return (
-              <path
-                key={shot.id}
-                transform={`translate(${left.toFixed(1)} 0)`}
-                d={lineOf(speeds, width, y, `${top} ${height} ${most}`)}
-                fill="none"
-                stroke={colourOf(i)}
-                strokeWidth="2"
-              />
-            );
-          })}
-          {plan.shots.slice(1).map((shot) => {
-            const fact = joins[shot.id];
-            if (!fact || carries(fact.flow)) return null;
-            const x = scale.at(frameTime(shot.start + shot.overlap / 2, rate));
-            return (
-              <line
-                key={shot.id}
-                x1={x}
-                x2={x}
-                y1={y(fact.flow.before)}
-                y2={y(fact.flow.after)}
-                stroke={FLOW_COLOURS[fact.flow.word]}
-                strokeWidth="3"
-              />
-            );
-          })}
+          {[...lines].map(([colour, d]) => (
+            <path key={colour} d={d} fill="none" stroke={colour} strokeWidth="2" />
+          ))}
+          {[...bars].map(([colour, d]) => (
+            <path key={colour} d={d} stroke={colour} strokeWidth="3" />
+          ))}
         </g>
         <line x1={LABELS} x2={right} y1={top + height} y2={top + height} stroke="var(--rule)" />
       </g>

@@ -52,12 +52,12 @@ export function ReelScreen() {
     // eslint-disable-next-line react-hooks/exhaustive-deps
     [document, row, measured],
   );
-  // Cards and lists may follow a moment later; strip and picture may not.
+  // Cards and lists, and what workers are asked, may follow a moment later; strip and picture may not.
   const calm = useDeferredValue(open);
   const calmDocument = useDeferredValue(document);
-  const rows = useKept(open?.shots ?? NO_SHOTS);
+  const rows = useKept(calm?.shots ?? NO_SHOTS);
   const scenes = useReelScenes(rows);
-  const { link, film } = useReelWork(open, rows, scenes);
+  const { link, film } = useReelWork(calm, rows, scenes);
   const [stripFrames, setStripFrames] = useState<readonly number[]>([]);
   const guides = useReelDesk((state) => state.guides);
   const join = useReelDesk((state) => state.join);
@@ -66,7 +66,7 @@ export function ReelScreen() {
   const wanted = useKept([...joinFrames(open, joinIndex), ...stripFrames]);
   const keys = useReelFacts((state) => state.keys);
   const ahead = useAheadDesk();
-  useWishes(ahead, { open, link, scenes, keys, first: wanted, of: 'open' });
+  useWishes(ahead, { open: calm, link, scenes, keys, first: wanted, of: 'open' });
   const besideRow = useBesideReel(row);
   const beside = useMemo(
     () => (besideRow ? openReel(document, besideRow) : null),
@@ -182,7 +182,7 @@ export function ReelScreen() {
   const calmJoin = calm ? calm.shots.findIndex(({ id }) => id === join) : -1;
   const cards = calm && (
     <ProjectProvider value={calmDocument}>
-      <div className="relative grid h-full grid-cols-[minmax(0,1fr)] content-start gap-2.5 overflow-y-auto bg-desk p-2.5">
+      <div className="relative grid h-full grid-cols-[minmax(0,1fr)] content-start gap-2.5 overflow-y-auto bg-desk p-2.5 *:[contain-intrinsic-size:auto_12rem] *:[content-visibility:auto]">
         {calmJoin > 0 && <JoinCard open={calm} index={calmJoin} link={link} ahead={ahead} />}
         {calmJoin <= 0 && calmShot && <ShotCard key={calmShot.id} open={calm} row={calmShot} onOpen={onOpen} />}
         {calm.shots.length > 0 && <SeenCard open={calm} />}

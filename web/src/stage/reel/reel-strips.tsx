@@ -1,6 +1,6 @@
 import type { Row } from '@eskovan/core/document';
 import { frameAt, frameTime, timecodeOf } from '@eskovan/core/reel';
-import { memo, useEffect, useRef, type PointerEvent, useMemo } from 'react';
+import { memo, useDeferredValue, useEffect, useMemo, useRef, type PointerEvent } from 'react';
 import { workbench } from '../../desk/workbench.ts';
 import { useKept, useSize } from '../../kit/index.ts';
 import { AxisControls, useStripAxis } from '../../strips/axis.tsx';
@@ -9,15 +9,11 @@ import { RoundBand } from '../../strips/round-band.tsx';
 import { LABELS, RULER, type StripScale } from '../../strips/scales.ts';
 import { StripRuler } from '../../strips/strip-chart.tsx';
 import { blockOf, FilmStrip } from './film-strip.tsx';
-import { FlowLine } from './flow-line.tsx';
-import { JoinHandles } from './join-handles.tsx';
 import { Markers } from './markers.tsx';
 import type { OpenReel } from './open-reel.ts';
 import { useReelFacts } from './reel-facts.ts';
-import { seenThings } from './seen.ts';
-import { SeenRows } from './seen-rows.tsx';
 import { stripFramesOf } from './shot-block.tsx';
-import { WaveRow } from './wave-row.tsx';
+import { GAP, ROW, UnderShots } from './under-shots.tsx';
 import { drawnPart, useAheadImages, type Ahead } from './use-ahead.ts';
 import type { ShotPeople } from './use-shot-people.ts';
 
@@ -33,14 +29,7 @@ interface ReelStripsProps {
 /** Heights of what lies in the strips, from the top, pixels. */
 const SHOTS = 78;
 const JOINS = 27;
-const ROW = 15;
 const WAVE = 26;
-const GAP = 6;
-/** What is drawn already is shown in so many pieces. */
-const PIECES = 120;
-/** Frames of a piece that are looked at. */
-const LOOKED = 20;
-
 /** The reel over time: shots, joins, how the picture moves, what is seen. */
 export const ReelStrips = memo(function ReelStrips({ open, ahead, people, onStripFrames, onOpen }: ReelStripsProps) {
   const box = useRef<HTMLDivElement>(null);
@@ -49,17 +38,21 @@ export const ReelStrips = memo(function ReelStrips({ open, ahead, people, onStri
   const duration = frameTime(plan.frames, rate);
   const axis = useStripAxis({ duration: Math.max(duration, 0.04), path: null }, size.width, box);
   const { scale } = axis;
-  const { keys, named, flows, joins, cover, objects, current } = useReelFacts();
-  const seen = useMemo(() => cover && seenThings(cover, objects ?? []), [cover, objects]);
+  const { keys, named, joins, current } = useReelFacts();
   const imageOf = useAheadImages(ahead);
   const shotsTop = RULER + 5;
-  const joinsTop = shotsTop + SHOTS + 1;
-  const flowTop = joinsTop + JOINS + 2;
+  const flowTop = shotsTop + SHOTS + JOINS + 3;
   const left = size.height - flowTop - GAP;
   const wave = open.row.body.sound ? WAVE + GAP : 0;
   const rows = Math.max(0, Math.min(8, Math.floor((left - wave - 56) / ROW)));
   const flowHeight = Math.max(24, Math.min(84, left - wave - rows * ROW - GAP));
-  const roomsTop = flowTop + flowHeight + GAP + wave;
+  // Shots and their times follow a hand at once; what lies under them comes a moment later.
+  const under = useDeferredValue(
+    useMemo(
+      () => ({ open, scale, flowTop, flowHeight, wave: wave > 0 ? WAVE : 0, rows }),
+      [open, scale, flowTop, flowHeight, wave, rows],
+    ),
+  );
   const frames = useKept(
     plan.shots.flatMap((shot) => {
       // The very frames that the strip shows.
@@ -94,7 +87,6 @@ export const ReelStrips = memo(function ReelStrips({ open, ahead, people, onStri
         <>
           <svg width={size.width} height={size.height} className="absolute block" aria-hidden>
             <StripRuler scale={scale} top={RULER} />
-            <Drawn {...{ ahead, keys, scale, open }} top={RULER + 1} />
             <g fontSize="12.5" fontWeight="600" fill="var(--ink)">
               <text x={12} y={shotsTop + 26}>
                 Shots
@@ -121,15 +113,12 @@ export const ReelStrips = memo(function ReelStrips({ open, ahead, people, onStri
                 </>
               )}
             </g>
-            <FlowLine {...{ open, scale, flows, joins }} top={flowTop} height={flowHeight} />
-            {wave > 0 && <WaveRow {...{ open, scale }} top={flowTop + flowHeight + GAP} height={WAVE} />}
-            {seen && <SeenRows seen={seen} scale={scale} top={roomsTop} rowHeight={ROW} rows={rows} />}
+            <UnderShots {...under} ahead={ahead} />
           </svg>
           <AxisControls {...axis} />
           <Clip scale={scale}>
-            <FilmStrip {...{ open, scale, named, imageOf, people, onOpen }} top={shotsTop} height={SHOTS} />
+            <FilmStrip {...{ open, scale, named, joins, imageOf, people, onOpen }} top={shotsTop} height={SHOTS} />
           </Clip>
-          <JoinHandles {...{ open, scale, joins }} top={joinsTop} />
           <RoundBand scale={scale} />
           <Playhead duration={duration} rate={rate} scale={scale} onTime={seek} />
           {/* Above the playhead: one that was made where that is can be taken hold of, and the ruler still seeks. */}
@@ -149,43 +138,5 @@ function Clip({ scale, children }: { scale: StripScale; children: React.ReactNod
     >
       {children}
     </div>
-  );
-}
-
-/** A line along the ruler where the reel is drawn ahead: there it plays in real time. */
-function Drawn({
-  ahead,
-  keys,
-  scale,
-  open,
-  top,
-}: {
-  ahead: Ahead | null;
-  keys: readonly string[];
-  scale: StripScale;
-  open: OpenReel;
-  top: number;
-}) {
-  const { frames } = open.plan;
-  const pieces = Array.from({ length: Math.min(PIECES, frames) }, (_, i) => {
-    const [from, to] = [i, i + 1].map((k) => Math.round((frames * k) / Math.min(PIECES, frames))) as [number, number];
-    return { from, to, part: drawnPart(ahead, keys, from, to, LOOKED) };
-  });
-  return pieces.map(({ from, to, part }) =>
-    part > 0 ? (
-      <rect
-        key={from}
-        x={Math.max(LABELS, scale.x(frameTime(from, open.rate)))}
-        width={Math.max(
-          0,
-          Math.min(LABELS + scale.inner, scale.x(frameTime(to, open.rate))) -
-            Math.max(LABELS, scale.x(frameTime(from, open.rate))),
-        )}
-        y={top}
-        height={2}
-        fill="var(--lagoon)"
-        fillOpacity={0.25 + 0.6 * part}
-      />
-    ) : null,
   );
 }

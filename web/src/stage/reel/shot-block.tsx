@@ -2,6 +2,7 @@ import type { MoveBody, Rate, Row } from '@eskovan/core/document';
 import type { PlannedShot } from '@eskovan/core/reel';
 import { FileImage, Film, Image as ImageIcon, Link2, TriangleAlert, Type } from 'lucide-react';
 import { memo, type KeyboardEvent, type PointerEvent } from 'react';
+import { shallow } from 'zustand/shallow';
 import type { How } from '../../desk/selection.ts';
 import { cx } from '../../kit/index.ts';
 import type { useDrag } from '../../strips/use-drag.ts';
@@ -27,6 +28,11 @@ interface ShotBlockProps {
   chosen: boolean;
   /** Others who have it chosen. */
   people: readonly string[];
+  hands: ShotHands;
+}
+
+/** What hands do with shots. */
+export interface ShotHands {
   onOpen: (row: Row<'shot'>) => void;
   onDown: (event: PointerEvent, row: Row<'shot'>) => void;
   onMove: (event: PointerEvent) => void;
@@ -40,6 +46,9 @@ interface ShotBlockProps {
 /** An edge to take hold of, and the narrowest shot that has some, pixels. */
 const EDGE = 8;
 const LEAST_WITH_EDGES = 14;
+/** The narrowest with more below its pictures than its number, pixels. */
+const LEAST_WITH_MARK = 40;
+export const isNarrow = (width: number): boolean => width < LEAST_WITH_EDGES;
 /** The line with the name below the pictures, pixels. */
 const NAME = 20;
 
@@ -61,14 +70,14 @@ export function stripFramesOf(
 
 /** One shot of the strip. It is drawn again only when something of its own changes, however many there are. */
 export const ShotBlock = memo(function ShotBlock(props: ShotBlockProps) {
-  const { row, index, frames, lost, pictures, width, height, rate, aspect, chosen, people } = props;
-  const pictureWidth = (height - NAME) * aspect;
+  const { row, index, frames, lost, pictures, width, height, rate, chosen, people, hands } = props;
   const number = index + 1;
+  const narrow = isNarrow(width);
   const onKeyDown = (event: KeyboardEvent) => {
     if (event.altKey || event.ctrlKey || event.metaKey) return;
     const by = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
-    if (by !== undefined) props.onGo(index, by, event.shiftKey ? 'range' : 'only');
-    else if (event.key === 'Enter') props.onOpen(row);
+    if (by !== undefined) hands.onGo(index, by, event.shiftKey ? 'range' : 'only');
+    else if (event.key === 'Enter') hands.onOpen(row);
     else return;
     event.preventDefault();
     event.stopPropagation();
@@ -77,12 +86,12 @@ export const ShotBlock = memo(function ShotBlock(props: ShotBlockProps) {
     <span
       data-edge={which}
       className={cx(
-        'absolute inset-y-0 z-10 cursor-ew-resize opacity-0 hover:opacity-100',
-        which === 'start' ? 'left-0 border-l-4 border-lagoon' : 'right-0 border-r-4 border-lagoon',
+        'absolute inset-y-0 z-10 cursor-ew-resize border-transparent hover:border-lagoon',
+        which === 'start' ? 'left-0 border-l-4' : 'right-0 border-r-4',
       )}
       style={{ width: Math.min(EDGE, width / 4) }}
-      onPointerDown={(event) => props.onEdgeDown(event, index, which)}
-      {...props.edgeHands}
+      onPointerDown={(event) => hands.onEdgeDown(event, index, which)}
+      {...hands.edgeHands}
     />
   );
   return (
@@ -95,49 +104,84 @@ export const ShotBlock = memo(function ShotBlock(props: ShotBlockProps) {
         aria-label={`Shot ${number}, ${row.name}, ${lengthText(frames, rate)}${row.body.group ? `, in ${row.body.group}` : ''}${people.length > 0 ? `, ${people.join(', ')} here` : ''}`}
         title={[row.name, lengthText(frames, rate), ...(row.body.group ? [row.body.group] : [])].join(' · ')}
         className={cx(
-          'relative flex h-full cursor-grab flex-col overflow-hidden rounded-[7px] border bg-paper text-left outline-offset-0 active:cursor-grabbing',
+          'h-full cursor-grab bg-paper text-left outline-offset-0 active:cursor-grabbing',
+          !narrow && 'relative flex flex-col overflow-hidden rounded-[7px] border',
           chosen ? 'border-lagoon ring-2 ring-lagoon' : 'border-rule hover:border-ink-faint',
           lost === 'gone' && 'border-madder',
         )}
-        onPointerDown={(event) => props.onDown(event, row)}
-        onPointerMove={props.onMove}
-        onPointerUp={(event) => props.onUp(event, row)}
-        onDoubleClick={() => props.onOpen(row)}
+        onPointerDown={(event) => hands.onDown(event, row)}
+        onPointerMove={hands.onMove}
+        onPointerUp={(event) => hands.onUp(event, row)}
+        onDoubleClick={() => hands.onOpen(row)}
         onKeyDown={onKeyDown}
       >
-        <span className="pointer-events-none flex overflow-hidden bg-surround-raised" style={{ height: height - NAME }}>
-          {pictures.map((url, i) => (
-            <Picture key={i} url={url} width={pictureWidth} />
-          ))}
-        </span>
-        <span className="pointer-events-none flex min-w-0 items-center gap-1 px-1.5 text-sm leading-[19px]">
-          <b className="font-semibold text-ink-faint">{number}</b>
-          <UseMark use={row.body.use} kind={props.kind} />
-          <span className="truncate">{row.name}</span>
-          {row.body.group && <Link2 size={12} className="ml-auto shrink-0 text-lagoon" aria-hidden />}
-          {lost && (
-            <TriangleAlert size={12} className="ml-auto shrink-0 text-madder" aria-label="Something is missing" />
-          )}
-        </span>
-        {people.length > 0 && (
-          <span className="pointer-events-none absolute top-1 right-1 rounded bg-plum px-1 text-xs font-semibold text-paper">
-            {people[0]}
-            {people.length > 1 && ` +${people.length - 1}`}
-          </span>
+        {narrow ? (
+          <Slice url={pictures[0] ?? null} height={height - NAME} taken={people.length > 0} />
+        ) : (
+          <Faces {...props} />
         )}
       </div>
       {/* A shot too narrow for that is there to be chosen; closer by, its edges are there. */}
-      {width >= LEAST_WITH_EDGES && edge('start')}
-      {width >= LEAST_WITH_EDGES && edge('end')}
+      {!narrow && edge('start')}
+      {!narrow && edge('end')}
     </>
   );
 }, isSame);
 
+/** Its pictures, its name, and who is there. */
+function Faces({ row, kind, index, lost, pictures, width, height, aspect, people }: ShotBlockProps) {
+  const pictureWidth = (height - NAME) * aspect;
+  return (
+    <>
+      <span className="pointer-events-none flex overflow-hidden bg-surround-raised" style={{ height: height - NAME }}>
+        {pictures.map((url, i) => (
+          <Picture key={i} url={url} width={pictureWidth} />
+        ))}
+      </span>
+      <span
+        className={cx(
+          'pointer-events-none flex min-w-0 items-center gap-1 text-sm leading-[19px]',
+          width < LEAST_WITH_MARK ? 'justify-center' : 'px-1.5',
+        )}
+      >
+        <b className="font-semibold text-ink-faint">{index + 1}</b>
+        {width >= LEAST_WITH_MARK && <UseMark use={row.body.use} kind={kind} />}
+        <span className="truncate">{row.name}</span>
+        {row.body.group && <Link2 size={12} className="ml-auto shrink-0 text-lagoon" aria-hidden />}
+        {lost && <TriangleAlert size={12} className="ml-auto shrink-0 text-madder" aria-label="Something is missing" />}
+      </span>
+      {people.length > 0 && (
+        <span className="pointer-events-none absolute top-1 right-1 rounded bg-plum px-1 text-xs font-semibold text-paper">
+          {people[0]}
+          {people.length > 1 && ` +${people.length - 1}`}
+        </span>
+      )}
+    </>
+  );
+}
+
+/**
+ * Of a shot that has no room for more a slice of its picture. Hundreds of these lie in a strip: nothing in them is cut off
+ * or rounded, for each such edge is a layer of its own to the browser.
+ */
+function Slice({ url, height, taken }: { url: string | null; height: number; taken: boolean }) {
+  return (
+    <span
+      className={cx(
+        'pointer-events-none block bg-surround-raised bg-cover bg-center',
+        taken && 'border-b-4 border-plum',
+      )}
+      style={{ height, ...(url && { backgroundImage: `url("${url}")` }) }}
+    />
+  );
+}
+
 /** Lists of pictures are compared by what is in them. */
-function isSame({ pictures: a, ...one }: ShotBlockProps, { pictures: b, ...other }: ShotBlockProps): boolean {
-  const sameList = a.length === b.length && a.every((url, i) => url === b[i]);
-  const names = Object.keys(one) as (keyof typeof one)[];
-  return sameList && names.every((name) => Object.is(one[name], other[name]));
+function isSame(one: ShotBlockProps, other: ShotBlockProps): boolean {
+  const names = Object.keys(one) as (keyof ShotBlockProps)[];
+  return names.every((name) =>
+    name === 'pictures' ? shallow(one[name], other[name]) : Object.is(one[name], other[name]),
+  );
 }
 
 function Picture({ url, width }: { url: string | null; width: number }) {

@@ -1,0 +1,64 @@
+import type { MoveBody, Rate, Row } from '@eskovan/core/document';
+import type { PlannedShot } from '@eskovan/core/reel';
+import { memo } from 'react';
+import { shallow } from 'zustand/shallow';
+import { cx } from '../../kit/index.ts';
+import { JoinHandle, type JoinLook } from './join-handle.tsx';
+import { isNarrow, ShotBlock, type ShotHands, type ShotPictures } from './shot-block.tsx';
+
+/** A shot as the strip shows it. */
+export interface StripBlock {
+  row: Row<'shot'>;
+  /** Of the move that it uses; null where it uses none, or one that is gone. */
+  kind: MoveBody['kind'] | null;
+  /** How long it is, frames. */
+  frames: number;
+  lost: PlannedShot['lost'];
+  /** What is left free before it, and how wide it is, pixels. */
+  gap: number;
+  width: number;
+  pictures: ShotPictures;
+  chosen: boolean;
+  /** Others who have it chosen. */
+  people: readonly string[];
+  /** How it follows the one before it; null for the first. */
+  join: JoinLook | null;
+}
+
+interface FilmStretchProps {
+  /** The place of its first shot in the order. */
+  first: number;
+  blocks: readonly StripBlock[];
+  height: number;
+  rate: Rate;
+  aspect: number;
+  hands: ShotHands;
+}
+
+/**
+ * Some shots of the strip, each with how it follows the one before it. Where they only move along, whoever shows them moves
+ * them as one, and nothing in here is looked at; and none of it is placed by itself, as far as it can be helped. Both keep an
+ * edit quick in a reel of hundreds of shots.
+ */
+export const FilmStretch = memo(function FilmStretch({ first, blocks, ...of }: FilmStretchProps) {
+  return blocks.map(({ join, gap, ...block }, i) => (
+    <div
+      key={block.row.id}
+      role="listitem"
+      className={cx('h-full shrink-0', !isNarrow(block.width) && 'relative px-px')}
+      style={{ width: block.width, marginLeft: gap }}
+    >
+      <ShotBlock {...block} {...of} index={first + i} />
+      {join && <JoinHandle {...join} id={block.row.id} />}
+    </div>
+  ));
+}, isSameStretch);
+
+function isSameStretch({ blocks: a, ...one }: FilmStretchProps, { blocks: b, ...other }: FilmStretchProps): boolean {
+  return shallow(one, other) && a.length === b.length && a.every((block, i) => isSameBlock(block, b[i]!));
+}
+
+/** Small lists and looks in it are compared by what is in them. */
+function isSameBlock(one: StripBlock, other: StripBlock): boolean {
+  return (Object.keys(one) as (keyof StripBlock)[]).every((name) => shallow(one[name], other[name]));
+}
