@@ -1,6 +1,6 @@
 import { expect, test } from '@playwright/test';
 import { HUT, hutGlb } from '../../core/src/format/files.fixture.ts';
-import { bringIn, documentOf, newProject, pictureStatistics, saved, sharpPicture } from '../support/studio.ts';
+import { bringIn, choose, documentOf, newProject, pictureStatistics, saved, sharpPicture } from '../support/studio.ts';
 import { heading, lookAtMiddle, walkInHut } from '../support/walk.ts';
 
 test('a movement that came with a file becomes an action, plays, and a newer file without it is told', async ({
@@ -133,5 +133,83 @@ test('a lamp that dims takes its light off walls and floor, bit by bit', async (
     const half = (await pictureStatistics(page)).mean;
     expect(half).toBeGreaterThan(dark + 0.15 * (lit - dark));
     expect(half).toBeLessThan(lit - 0.05 * (lit - dark));
+  });
+});
+
+test('a part that fades is half there when half of the time is over: a mean of the pictures with and without it', async ({
+  page,
+}) => {
+  const projectId = await newProject(page, 'Fading');
+  const open = HUT.filter(({ name }) => /Floor|North|West/.test(name));
+  await bringIn(page, {
+    name: 'corner.glb',
+    bytes: await hutGlb({ parts: [...open, { name: 'Chest', size: [1.2, 1.2, 1.2], at: [0, 0.6, 0] }] }),
+  });
+  const card = page.getByRole('region', { name: 'Actions' });
+  const fill = async (label: string, value: string) => {
+    const field = card.getByLabel(label, { exact: true });
+    await field.fill(value);
+    await field.press('Enter');
+  };
+  /** Its picture when it begins at a time and takes so long, seconds; the clock stands still. */
+  const pictureOf = async (begins: string, takes: string) => {
+    await fill('Begins at, s', begins);
+    await fill('Takes, s', takes);
+    await saved(page);
+    await page.mouse.move(0, 0);
+    await sharpPicture(page);
+    return (await page.getByTestId('picture-canvas').first().screenshot()).toString('base64');
+  };
+
+  await test.step('its part is chosen, appears, and fades', async () => {
+    await page
+      .getByRole('complementary', { name: 'Parts' })
+      .getByRole('treeitem', { name: 'Chest', exact: true })
+      .click();
+    await page.getByRole('button', { name: 'Appear', exact: true }).click();
+    await card.getByRole('radio', { name: 'Fades' }).click();
+    await choose(page, { Shape: /Constant/ });
+    await saved(page);
+    const [action] = (await documentOf(page.request, projectId)).action;
+    expect(action!.body).toMatchObject({ kind: 'appear', part: 'Chest', how: 'fades', shape: 'constant' });
+  });
+
+  await test.step('half-way it is as much there as not', async () => {
+    await card.getByRole('button', { name: 'Play' }).click();
+    await expect(card).toContainText(/[2-9]\.\d s/, { timeout: 20_000 });
+    await card.getByRole('button', { name: 'Pause' }).click();
+    const now = Number(/(\d+\.\d+) s/.exec((await card.textContent())!)![1]);
+    const without = await pictureOf('200', '1');
+    const half = await pictureOf('0', String(2 * now));
+    const whole = await pictureOf('0', '0.1');
+    const { seen, parts } = await page.evaluate(
+      async (pictures) => {
+        const pixels = async (base64: string) => {
+          const image = new Image();
+          image.src = `data:image/png;base64,${base64}`;
+          await image.decode();
+          const canvas = new OffscreenCanvas(image.width, image.height);
+          const context = canvas.getContext('2d')!;
+          context.drawImage(image, 0, 0);
+          return context.getImageData(0, 0, image.width, image.height).data;
+        };
+        const [a, b, c] = (await Promise.all(pictures.map(pixels))) as [
+          Uint8ClampedArray,
+          Uint8ClampedArray,
+          Uint8ClampedArray,
+        ];
+        /** Of what it changes, how much is changed half-way. */
+        const parts: number[] = [];
+        for (let i = 0; i < a.length; i += 4)
+          if (Math.abs(c[i]! - a[i]!) > 40) parts.push((b[i]! - a[i]!) / (c[i]! - a[i]!));
+        return { seen: parts.length / (a.length / 4), parts: parts.sort((x, y) => x - y) };
+      },
+      [without, half, whole],
+    );
+    expect(seen).toBeGreaterThan(0.005);
+    const at = (part: number) => parts[Math.floor(part * (parts.length - 1))]!;
+    expect(at(0.5)).toBeCloseTo(0.5, 1);
+    expect(at(0.1)).toBeGreaterThan(0.4);
+    expect(at(0.9)).toBeLessThan(0.6);
   });
 });

@@ -211,6 +211,22 @@ describe('a part that appears', () => {
     expect([0.99, 1].map((time) => size(once, wall, time))).toEqual([0, 1]);
   });
 
+  test('fades: as large as ever while anything of it is there, and there in part', () => {
+    const motion = motionOf(appear({ how: 'fades' }));
+    const presence = (of: SiteMotion, part: (typeof parts)[number], time: number) =>
+      of.presences(time)?.[of.groupOf(part)] ?? null;
+    expect([0.5, 1.5, 2, 2.5, 3].map((time) => size(motion, wall, time))).toEqual([0, 1, 1, 1, 1]);
+    expect(presence(motion, wall, 2.5)).toBeCloseTo(0.75, 9);
+    // Before and after there is nothing to mix.
+    expect([0.5, 3, 9].map((time) => motion.presences(time))).toEqual([null, null, null]);
+    expect(presence(motionOf(appear({ how: 'fades', goes: true })), wall, 2.5)).toBeCloseTo(0.25, 9);
+    // What stays is there; two that fade as one are there as far as both of them are.
+    const some = appear({ how: 'fades', part: leaf.name });
+    expect(presence(motionOf(appear({ part: 'Hall' }), some), wall, 2)).toBe(1);
+    expect(presence(motionOf(appear({ how: 'fades' }), some), leaf, 2)).toBeCloseTo(0.25, 9);
+    expect(motionOf(appear()).presences(2)).toBeNull();
+  });
+
   test('in order appears the lowest first, each in its share of the time', () => {
     const motion = motionOf(appear({ inOrder: true, part: 'Hall', seconds: 3 }));
     // The leaf and the wall stand on the floor, the handle is higher.

@@ -5,6 +5,8 @@ import { SpaceWay } from '../path/index.ts';
 import { runOf, sweepOf } from './runs.ts';
 import type { DrivenAction } from './site-action.ts';
 
+type Appear = Extract<DrivenAction, { kind: 'appear' }>;
+
 /** Writes what takes a point from where it rests to where an action has taken it at a time. */
 export type Drive = (time: number, out: Matrix4) => void;
 
@@ -64,22 +66,29 @@ function about(axis: Vector3, place: Vector3, angleAt: (time: number) => number)
 }
 
 /** What is not there is as small as a point of its foot: nothing of that is drawn. */
-function appearing(action: Extract<DrivenAction, { kind: 'appear' }>, { min, max }: Bounds): Drive {
+function appearing(action: Appear, { min, max }: Bounds): Drive {
   const foot = new Vector3((min[0] + max[0]) / 2, min[1], (min[2] + max[2]) / 2);
-  const done = runOf({ ...action, repeat: 'once' });
+  const presence = presenceOf(action);
   return (time, out) => {
-    // At once is at its beginning.
-    const there = action.how === 'grows' ? done(time) : Number(time >= action.start);
-    const size = action.goes ? 1 - there : there;
+    const there = presence(time);
+    // What fades is as large as ever as long as anything of it is there.
+    const size = action.how === 'fades' ? Math.ceil(there) : there;
     out.makeScale(size, size, size).setPosition(foot.x * (1 - size), foot.y * (1 - size), foot.z * (1 - size));
   };
 }
 
+/** How much of what appears or goes is there at a time, 0…1. */
+export function presenceOf(action: Appear): (time: number) => number {
+  const done = runOf({ ...action, repeat: 'once' });
+  return (time) => {
+    // At once is at its beginning.
+    const come = action.how === 'at once' ? Number(time >= action.start) : done(time);
+    return action.goes ? 1 - come : come;
+  };
+}
+
 /** Several parts that appear in order, the lowest first: each has its share of the time. */
-export function inOrder(
-  action: Extract<DrivenAction, { kind: 'appear' }>,
-  parts: readonly { name: string; low: number }[],
-): Extract<DrivenAction, { kind: 'appear' }>[] {
+export function inOrder(action: Appear, parts: readonly { name: string; low: number }[]): Appear[] {
   const names = [...new Map([...parts].sort((a, b) => a.low - b.low).map(({ name }) => [name, name])).values()];
   const share = action.seconds / Math.max(1, names.length);
   return names.map((part, i) => {

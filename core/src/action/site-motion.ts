@@ -2,7 +2,7 @@ import { Matrix4 } from 'three';
 import { isWithin, type Bounds } from '../document/index.ts';
 import type { SceneModel, SceneMovement, ScenePart } from '../format/index.ts';
 import { boundsOf, joinBounds } from '../geometry/index.ts';
-import { driveOf, inOrder, type Drive } from './driven.ts';
+import { driveOf, inOrder, presenceOf, type Drive } from './driven.ts';
 import { JointMotion, type MovementAt } from './joints.ts';
 import { timeWithin, type DrivenAction, type SiteAction } from './site-action.ts';
 
@@ -32,6 +32,8 @@ interface MovingGroup {
 export class SiteMotion {
   private readonly playing: { action: Recorded; movement: SceneMovement }[];
   private readonly drives: { action: DrivenAction; drive: Drive; matrix: Matrix4 }[];
+  /** What fades, by the drive that it belongs to. */
+  private readonly fades = new Map<number, (time: number) => number>();
   private readonly parents: readonly (number | null)[];
   private readonly moved: ReadonlySet<number>;
   private readonly joints: JointMotion;
@@ -57,6 +59,9 @@ export class SiteMotion {
       const bounds = boundsOfMeant(site.parts, action);
       const drive = bounds && driveOf(action, bounds);
       return drive ? [{ action, drive, matrix: new Matrix4() }] : [];
+    });
+    this.drives.forEach(({ action }, i) => {
+      if (action.kind === 'appear' && action.how === 'fades') this.fades.set(i, presenceOf(action));
     });
     if (this.playing.length > 0 || this.drives.length > 0) for (const part of site.parts) this.enter(part);
   }
@@ -116,6 +121,18 @@ export class SiteMotion {
     });
   }
 
+  /**
+   * How much of each group is there, 0…1: what fades is there in part. Null where everything is there or not, as its place
+   * says: most of the time, and wherever nothing fades.
+   * @param time seconds into the move
+   */
+  presences(time: number): number[] | null {
+    if (this.fades.size === 0) return null;
+    const now = new Map([...this.fades].map(([i, presence]) => [i, presence(time)]));
+    if ([...now.values()].every((part) => part === 0 || part === 1)) return null;
+    return this.groups.map(({ driven }) => driven.reduce((part, i) => part * (now.get(i) ?? 1), 1));
+  }
+
   private enter(part: MovablePart): void {
     const group = this.describe(part);
     const key = this.keyOf(group);
@@ -142,7 +159,7 @@ export class SiteMotion {
 const eachAlone =
   (parts: readonly MovablePart[]) =>
   (action: SiteAction): SiteAction[] => {
-    if (action.kind !== 'appear' || (!action.inOrder && action.how === 'at once')) return [action];
+    if (action.kind !== 'appear' || (!action.inOrder && action.how !== 'grows')) return [action];
     const theirs = parts
       .filter((part) => meant(part, action))
       .map((part) => ({ name: part.name, low: extentOf(part).min[1] }));

@@ -89,8 +89,8 @@ const appearActionSchema = z.object({
   part,
   /** It goes instead. */
   goes: z.literal(true).optional(),
-  /** Each of several parts for itself: at once, or out of its foot. */
-  how: z.enum(['at once', 'grows']),
+  /** At once; out of its foot, each of several parts for itself; or as a dissolve does, through what is behind it. */
+  how: z.enum(['at once', 'grows', 'fades']),
   /** One after another, the lowest first. */
   inOrder: z.literal(true).optional(),
   ...run,

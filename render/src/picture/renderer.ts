@@ -30,6 +30,7 @@ import type { Levels } from '../scene/stand-in.ts';
 import { warmUpScene } from '../scene/warm-up.ts';
 import { Accumulator } from './accumulator.ts';
 import { disposeCutFaces, makeCutFaces } from './cut-faces.ts';
+import { fadedPasses } from './fading.ts';
 import { FinishPass } from './finish-pass.ts';
 import { aperturePoint, jitter, shutterPart } from './jitter.ts';
 import type { PictureSize } from './picture-size.ts';
@@ -42,6 +43,8 @@ const DETAIL_HEIGHT = 250;
 const SOMEWHERE_ELSE = 0.6;
 /** How far a moving picture gets to the exposure of its place, 0…1. */
 const EASED = 0.3;
+/** Passes of a moving picture in which something fades: without it and with it. */
+const FADED_PASSES = 2;
 /** Part of that reach to which mirrors show detail: what they show is small and soft. */
 const MIRRORED_DETAIL = 0.7;
 
@@ -243,8 +246,20 @@ export class PictureRenderer implements Breakable {
     this.renderer.info.reset();
     this.renderer.setRenderTarget(null);
     this.expose(sample, alone ? this.metered(sample) : this.easedGain(sample));
+    const reach = Math.min(1, size.height / DETAIL_HEIGHT);
+    const presences = this.moving?.presences(sample.siteTime) ?? null;
+    if (presences) {
+      this.accumulator.start(size, false);
+      for (const { share, weight } of fadedPasses(presences, FADED_PASSES)) {
+        this.aim(sample, size, [0, 0], [0, 0], share);
+        this.showDetail('moving', reach);
+        this.accumulator.add(() => this.pass(), weight);
+      }
+      this.accumulator.resolveToCanvas();
+      return this.canvas.transferToImageBitmap();
+    }
     this.aim(sample, size, [0, 0], [0, 0]);
-    this.showDetail('moving', Math.min(1, size.height / DETAIL_HEIGHT));
+    this.showDetail('moving', reach);
     this.pass();
     return this.canvas.transferToImageBitmap();
   }
@@ -327,12 +342,14 @@ export class PictureRenderer implements Breakable {
     this.showDetail(level);
     this.accumulator.start(size, linear);
     this.finish?.start();
+    const faded = fadedPasses(this.moving?.presences(sampleAt(0.5).siteTime) ?? null, subframes);
     for (let i = 0; i < subframes; i += 1) {
+      const { share, weight } = faded[i]!;
       this.tone.late.value = linear ? 1 : 0;
-      this.aim(sampleAt(shutterPart(i, subframes)), size, jitter(i, subframes), aperturePoint(i, subframes));
+      this.aim(sampleAt(shutterPart(i, subframes)), size, jitter(i, subframes), aperturePoint(i, subframes), share);
       if (this.model) this.finish?.use(this.model, this.camera, { size, subframe: i, subframes, moving: this.moving });
       if (i === 0 && linear) this.lookAround(subframes, level);
-      this.accumulator.add(() => this.pass(), 1 / subframes);
+      this.accumulator.add(() => this.pass(), weight);
       this.tone.late.value = 0;
       yield i;
     }
@@ -377,9 +394,10 @@ export class PictureRenderer implements Breakable {
    * Sets the camera, and what moves.
    * @param pixelShift moves the picture by parts of a pixel
    * @param opening place in the lens's opening, a disc of radius 1: what is at the distance of focus stays where it is
+   * @param share what fades is there where more of it is there than this
    */
-  private aim(sample: CameraSample, size: PictureSize, pixelShift: Pair, opening: Pair): void {
-    this.moving?.place(sample.siteTime);
+  private aim(sample: CameraSample, size: PictureSize, pixelShift: Pair, opening: Pair, share?: number): void {
+    this.moving?.place(sample.siteTime, share);
     const { moving } = this;
     if (moving) this.ground?.follow((group) => moving.placeOf(group));
     const relit = this.relit?.follow();

@@ -17,10 +17,21 @@ export class MovingMeshes {
     this.place(0);
   }
 
-  /** @param time seconds into the move */
-  place(time: number): void {
+  /**
+   * @param time seconds into the move
+   * @param share of what fades, what is there to a larger part than this is drawn, and the rest is not; see `fadedPasses`
+   */
+  place(time: number, share = 0.5): void {
     this.motion.place(time, this.places);
+    this.presences(time)?.forEach((part, group) => {
+      if (part <= share) this.places[group]!.makeScale(0, 0, 0);
+    });
     for (const piece of this.pieces) put(piece, this.places[groupOf(piece)]!);
+  }
+
+  /** How much of each group is there; null where nothing is there in part. */
+  presences(time: number): number[] | null {
+    return this.motion.presences(time);
   }
 
   /** Where a group is now. */

@@ -178,6 +178,7 @@ export function ActionSettings({ row }: { row: Row<'action'> }) {
               value={body.how}
               options={[
                 { value: 'grows', label: 'Out of its foot' },
+                { value: 'fades', label: 'Fades' },
                 { value: 'at once', label: 'At once' },
               ]}
               onChange={(how) => change('appear', { how })}
