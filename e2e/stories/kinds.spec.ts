@@ -226,8 +226,17 @@ test('in a house of others: a table goes along a path, a camera rides on it, a d
   const parts = page.getByRole('complementary', { name: 'Parts' });
   const actions = page.getByRole('region', { name: 'Actions' });
 
-  await test.step('a path', async () => {
+  await test.step('where nothing moves yet, kinds show in this very model what they are', async () => {
     await page.getByRole('link', { name: 'Moves' }).click();
+    for (const kind of ['Walk', 'Orbit', 'Travel', 'Glide'])
+      await expect(page.getByRole('button', { name: kind, exact: true }).locator('canvas')).toBeVisible({
+        timeout: 60_000,
+      });
+    // Nothing goes anywhere in it: a drawing says what a ride is.
+    await expect(page.getByRole('button', { name: 'Ride', exact: true }).locator('svg')).toBeVisible();
+  });
+
+  await test.step('a path', async () => {
     await page.getByRole('button', { name: 'New walk' }).click();
     for (const [x, z] of [
       [1.5, 2],

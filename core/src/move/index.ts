@@ -21,4 +21,5 @@ export { SoftFollow } from './soft-follow.ts';
 export { TravelCurve } from './travel-curve.ts';
 export * from './travel-edit.ts';
 export * from './seats.ts';
+export { exampleCarrier, examplePoses, exampleWalk } from './example-places.ts';
 export * from './convert.ts';

@@ -1,5 +1,7 @@
-import type { MoveBody, Row } from '@eskovan/core/document';
-import type { CompiledMove } from '@eskovan/core/move';
+import { aspectOf, DEFAULT_LENS, type MoveBody, type Row } from '@eskovan/core/document';
+import { standing, type CameraSample, type CompiledMove } from '@eskovan/core/move';
+import { firstLook } from '@eskovan/core/site';
+import { useMemo } from 'react';
 import { useProject } from '../../data/use-project.ts';
 import { useParts, useSiteMotion } from '../../site/use-parts.ts';
 import { useRecording } from '../../desk/recording.ts';
@@ -12,6 +14,7 @@ import { unkeptActions } from './unkept-actions.ts';
 import { kindOf } from './kinds.tsx';
 import { dropRecording, simulate } from './live-walk.ts';
 import { RecordingBar } from './recording-bar.tsx';
+import { useExtent } from '../shared/use-extent.ts';
 import { useMoveSample } from './move-sample.ts';
 
 interface MovePictureProps {
@@ -26,8 +29,10 @@ interface MovePictureProps {
 
 /** The picture of the selected move, following the time. */
 export function MovePicture({ row, body, move, ground, onKeep, onRecorded }: MovePictureProps) {
-  const sample = useMoveSample(move, body);
   const { project } = useProject();
+  const moved = useMoveSample(move, body);
+  const whole = useWholeSite();
+  const sample = moved ?? (body ? null : whole);
   const scout = useWorkbench((state) => state.scout);
   const aiming = useWorkbench((state) => state.aiming);
   const recording = useRecording((state) => state.slowed);
@@ -71,11 +76,21 @@ export function MovePicture({ row, body, move, ground, onKeep, onRecorded }: Mov
           <span className="rounded bg-surround px-2 py-1 text-surround-ink">{kind.aimHint(aiming)}</span>
         </p>
       )}
-      {!sample && (
-        <p className="absolute inset-x-0 bottom-3 text-center text-surround-soft">
-          Press two places on the plan to begin.
+      {!moved && !aiming && (
+        <p className="pointer-events-none absolute inset-x-0 bottom-3 text-center">
+          <span className="rounded bg-surround px-2 py-1 text-surround-ink">
+            Press two places on the plan to begin.
+          </span>
         </p>
       )}
     </PicturePane>
   );
+}
+
+/** All of it from a good side, until there is a move. */
+function useWholeSite(): CameraSample | null {
+  const { project } = useProject();
+  const extent = useExtent();
+  const aspect = aspectOf(project.body);
+  return useMemo(() => extent && standing(firstLook(extent, aspect), DEFAULT_LENS), [extent, aspect]);
 }

@@ -1,6 +1,5 @@
 import { aspectOf, DEFAULT_LENS, type MoveBody, type Row } from '@eskovan/core/document';
-import { joinBounds } from '@eskovan/core/geometry';
-import { firstLook, placeBounds } from '@eskovan/core/site';
+import { firstLook } from '@eskovan/core/site';
 import type { CompiledMove } from '@eskovan/core/move';
 import { memo, useDeferredValue, useMemo, useState } from 'react';
 import { useCommands } from '../../desk/commands.ts';
@@ -15,7 +14,7 @@ import { inGesture } from '../../data/undo.ts';
 import { ProjectProvider, useProject } from '../../data/use-project.ts';
 import { useModels, useSiteData } from '../../site/use-site.ts';
 import { Empty, Panels, useStable, useThrottled } from '../../kit/index.ts';
-import { Ground, worthSeeing } from '../../picture/eye.ts';
+import { Ground } from '../../picture/eye.ts';
 import { Transport } from '../../picture/transport.tsx';
 import { Strips } from '../../strips/strips.tsx';
 import { LightCard } from '../shared/light-card.tsx';
@@ -24,6 +23,7 @@ import { NeedsModel } from '../shared/needs-model.tsx';
 import { SiteComing } from '../shared/site-coming.tsx';
 import { useScoutCommands } from '../shared/use-scout-commands.ts';
 import { keepView } from '../shared/keep-view.ts';
+import { useExtent } from '../shared/use-extent.ts';
 import { MovePicture } from './move-picture.tsx';
 import { addFoundWalk, addKind, addWalk, MovesShelf, nextName } from './moves-shelf.tsx';
 import { moveSample, useMoveSample } from './move-sample.ts';
@@ -93,10 +93,9 @@ export function MovesScreen() {
     workbench.set({ tool: 'draw' });
   };
 
+  const extent = useExtent();
   const newMove = (wanted: MoveBody['kind']) => {
-    const all = joinBounds(models.map(({ body: model }) => placeBounds(model.bounds, model.placement)));
-    if (!all) return;
-    const extent = worthSeeing(all, site?.survey ?? null);
+    if (!extent) return;
     const now = moveSample(move, body, workbench.get());
     const pose = now ?? firstLook(extent, aspect);
     const { position, orientation } = pose;

@@ -11,7 +11,7 @@ import { Button } from '../../kit/index.ts';
 import { RowShelf } from '../shared/row-shelf.tsx';
 import { emptyGlide, emptyRide, emptyWalk, firstFollow, firstOrbit, firstTravel } from './edit-move.ts';
 import { copyOf, moveMenu } from './move-menu.tsx';
-import { NewMove } from './new-move.tsx';
+import { FirstMoves, NewMove } from './new-move.tsx';
 import { kindOf } from './kinds.tsx';
 import { useCompiledMove } from '../shared/use-compiled-move.ts';
 
@@ -117,7 +117,7 @@ export const MovesShelf = memo(function MovesShelf({
       note={noteOf}
       copyBody={copyOf}
       menu={moveMenu}
-      empty="Nothing moves yet. Draw the first walk on the plan."
+      empty={<FirstMoves onNew={onNew} />}
       footer={
         <div className="grid grid-cols-2 gap-1.5">
           <Button className="justify-center" onClick={() => addWalk(document)}>
