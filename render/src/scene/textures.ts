@@ -1,5 +1,14 @@
 import type { SceneTexture } from '@eskovan/core/format';
-import { CanvasTexture, RepeatWrapping, type Texture } from 'three';
+import {
+  CanvasTexture,
+  DataTexture,
+  LinearFilter,
+  LinearMipmapLinearFilter,
+  RepeatWrapping,
+  RGBAFormat,
+  type Texture,
+} from 'three';
+import { spreadColours } from './spread-colours.ts';
 
 /** The largest side that a texture keeps, pixels: in the working view, and in finished pictures. */
 const TEXTURE_SIDE = { working: 1024, finished: 4096 } as const;
@@ -14,12 +23,11 @@ export async function decodeTexture(
   mask: SceneTexture | null,
   use: TextureUse,
 ): Promise<Texture | null> {
-  const first = cover ?? mask;
-  if (!first) return null;
+  const canvas = await drawn(cover, mask, use);
+  if (!canvas) return null;
   try {
-    const canvas = await canvasOf(first, use);
-    if (mask) cutOut(canvas, cover === null, await canvasOf(mask, use, canvas));
-    const made = new CanvasTexture(canvas);
+    const whole = cover?.mediaType === 'image/jpeg' && !mask;
+    const made = whole ? new CanvasTexture(canvas) : solidTexture(canvas);
     made.flipY = false;
     // Floors and ground are seen at a low angle: finished pictures keep them sharp there.
     made.anisotropy = use === 'finished' ? 4 : 1;
@@ -31,6 +39,42 @@ export async function decodeTexture(
   }
 }
 
+/** A picture with its mask worked in; null where it cannot be decoded. */
+async function drawn(
+  cover: SceneTexture | null,
+  mask: SceneTexture | null,
+  use: TextureUse,
+): Promise<OffscreenCanvas | null> {
+  const first = cover ?? mask;
+  if (!first) return null;
+  try {
+    const canvas = await canvasOf(first, use);
+    if (mask) cutOut(canvas, cover === null, await canvasOf(mask, use, canvas));
+    return canvas;
+  } catch {
+    return null;
+  }
+}
+
+/** What is cut out has no colour in a canvas: it is given one, beside it, or what is there has dark edges. */
+function solidTexture(canvas: OffscreenCanvas): Texture {
+  const { width, height } = canvas;
+  const { data } = canvas.getContext('2d')!.getImageData(0, 0, width, height);
+  if (!hasHoles(data)) return new CanvasTexture(canvas);
+  spreadColours(data, width);
+  const made = new DataTexture(new Uint8Array(data.buffer), width, height, RGBAFormat);
+  made.generateMipmaps = true;
+  made.minFilter = LinearMipmapLinearFilter;
+  made.magFilter = LinearFilter;
+  made.needsUpdate = true;
+  return made;
+}
+
+function hasHoles(pixels: Uint8ClampedArray): boolean {
+  for (let i = 3; i < pixels.length; i += 4) if (pixels[i]! < 255) return true;
+  return false;
+}
+
 /** Alpha of a picture, one byte a pixel, row by row from its top. */
 export interface AlphaMap {
   width: number;
@@ -40,11 +84,9 @@ export interface AlphaMap {
 
 /** What is cut out of a picture; null for one that cannot be decoded. */
 export async function alphaOf(cover: SceneTexture | null, mask: SceneTexture | null): Promise<AlphaMap | null> {
-  const texture = await decodeTexture(cover, mask, 'working');
-  if (!texture) return null;
-  const canvas = texture.image as OffscreenCanvas;
+  const canvas = await drawn(cover, mask, 'working');
+  if (!canvas) return null;
   const { data } = canvas.getContext('2d')!.getImageData(0, 0, canvas.width, canvas.height);
-  texture.dispose();
   return {
     width: canvas.width,
     height: canvas.height,
