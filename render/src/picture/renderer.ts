@@ -163,7 +163,7 @@ export class PictureRenderer implements Breakable {
     this.paper = options.look === 'line';
     this.exposure = options.exposure;
     this.meter = model && !this.paper ? new LightMeter(model, options.light) : null;
-    paintSky(this.sky, options.light, this.paper);
+    paintSky(this.sky, options.light, this.paper ? 'paper' : this.ground ? 'plain ground' : 'landscape');
     this.light = options.light;
     this.lightPerson();
   }

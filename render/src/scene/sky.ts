@@ -24,6 +24,10 @@ type SkyLight = Pick<SiteLight, 'sun' | 'sky'>;
 const ZENITH: Rgb = [0.2, 0.38, 0.68];
 const HORIZON: Rgb = [0.5, 0.63, 0.76];
 const BELOW: Rgb = [1.4, 1.5, 1.56];
+/** Of a model that brings no ground along the ground is pale and without a colour, and goes over into the sky (by eye, no source). */
+const PLAIN: Rgb = [2.4, 2.6, 2.92];
+/** It is all ground from so far below the horizon on (sine of the angle). */
+const ALL_GROUND = 0.42;
 const PAPER: Rgb = [0.95, 0.945, 0.93];
 /** Where the sun has gone down, a glow is left along the horizon, so bright at its brightest. */
 const AFTERGLOW: Rgb = [0.34, 0.15, 0.06];
@@ -104,8 +108,16 @@ export function makeSky(tone: ToneUniforms): Mesh<SphereGeometry, ShaderMaterial
   return sky;
 }
 
-/** Colours the sky: fair weather, warmer and lighter about a low sun, or a grey cover; plain paper for line drawings. */
-export function paintSky(shell: ReturnType<typeof makeSky>, { sun, sky }: SkyLight, paper: boolean): void {
+/**
+ * Colours the sky: fair weather, warmer and lighter about a low sun, or a grey cover; plain paper for line drawings.
+ * @param on what is seen below: a landscape of its own hides it, a model without one stands on plain ground
+ */
+export function paintSky(
+  shell: ReturnType<typeof makeSky>,
+  { sun, sky }: SkyLight,
+  on: 'paper' | 'landscape' | 'plain ground',
+): void {
+  const paper = on === 'paper';
   const position = shell.geometry.getAttribute('position');
   const colors = shell.geometry.getAttribute('color');
   const day = daylight({ sun, sky });
@@ -119,10 +131,13 @@ export function paintSky(shell: ReturnType<typeof makeSky>, { sun, sky }: SkyLig
     const aside = 0.5 + (0.5 * (x * sun[0] + z * sun[2])) / (flat * (Math.hypot(x, z) || 1));
     const left = after * aside ** 3 * Math.exp(-7 * Math.max(0, y));
     const glow = 0.35 * towards ** 6 + 0.9 * low * towards ** 3 * (1 - t);
+    // Far away plain ground is seen through so much air that there is no line where it ends.
+    const ground = on === 'plain ground' ? smooth(0.02, ALL_GROUND, -y) : 1;
     for (let k = 0; k < 3; k += 1) {
+      const far = sky === 'overcast' ? COVER_SHOWN * day.horizon[k]! : day.horizon[k]! * HORIZON[k]!;
       const radiance =
         y < -0.02
-          ? day.ground[k]! * BELOW[k]!
+          ? far * (1 - ground) + ground * day.ground[k]! * (on === 'plain ground' ? PLAIN : BELOW)[k]!
           : sky === 'overcast'
             ? COVER_SHOWN * (day.horizon[k]! + (day.zenith[k]! - day.horizon[k]!) * Math.max(0, y))
             : day.horizon[k]! * HORIZON[k]! * (1 - t) + day.zenith[k]! * ZENITH[k]! * t + 0.35 * glow * day.sun[k]!;

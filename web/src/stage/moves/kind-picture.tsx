@@ -12,8 +12,8 @@ import { exampleMove } from './example-move.ts';
 import { MovingMark, type KindName } from './kind-about.tsx';
 
 /** Frames of a moving picture, and how long each is shown, milliseconds. */
-const FRAMES = 14;
-const SHOWN = 170;
+const FRAMES = 12;
+const SHOWN = 190;
 /** Twice as many points as it has on the screen. */
 const SIZE = { width: 168, height: 108 };
 
@@ -54,19 +54,30 @@ function useExampleFrames(kind: KindName, move: CompiledMove | null): readonly I
     retry: false,
     // In another light it is drawn again; until then it is seen in this one.
     placeholderData: (before: ImageBitmap[] | undefined) => before,
-    queryFn: async () => {
-      const frames: ImageBitmap[] = [];
-      // The whole of the frame's height, and as much of its width as there is room for.
-      const size = { ...SIZE, frame: { width: SIZE.height * aspectOf(project.body), height: SIZE.height } };
-      for (let i = 0; i < FRAMES; i += 1) {
-        const time = (move!.duration * i) / (move!.loops ? FRAMES : FRAMES - 1);
-        await whileNobodyMoves();
-        frames.push(await createImageBitmap(await drawStill(move!.sampleAt(time), size, 1)));
-      }
-      return frames;
-    },
+    queryFn: () => inTurn(() => drawExample(move!, aspectOf(project.body))),
   });
   return data ?? null;
+}
+
+let last: Promise<unknown> = Promise.resolve();
+
+/** One kind after the other: the first is there soon, instead of all of them late. */
+function inTurn<T>(draw: () => Promise<T>): Promise<T> {
+  const made = last.then(draw);
+  last = made.catch(() => undefined);
+  return made;
+}
+
+async function drawExample(move: CompiledMove, aspect: number): Promise<ImageBitmap[]> {
+  const frames: ImageBitmap[] = [];
+  // The whole of the frame's height, and as much of its width as there is room for.
+  const size = { ...SIZE, frame: { width: SIZE.height * aspect, height: SIZE.height } };
+  for (let i = 0; i < FRAMES; i += 1) {
+    const time = (move.duration * i) / (move.loops ? FRAMES : FRAMES - 1);
+    await whileNobodyMoves();
+    frames.push(await createImageBitmap(await drawStill(move.sampleAt(time), size, 1)));
+  }
+  return frames;
 }
 
 /** Shows frames one after the other, round and round; where people want less movement, one of them. */
