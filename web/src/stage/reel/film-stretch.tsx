@@ -25,6 +25,30 @@ export interface StripBlock {
   join: JoinLook | null;
 }
 
+/** A shot of the strip, and where it begins, pixels. */
+export type PlacedBlock = Omit<StripBlock, 'gap'> & { left: number };
+/** So many shots are moved along as one. */
+const STRETCH = 12;
+
+/** Neighbours that are shown, from the places of their first ones. @param blocks null where a shot is not shown */
+export function stretchesOf(blocks: readonly (PlacedBlock | null)[]) {
+  const stretches: { first: number; left: number; blocks: StripBlock[] }[] = [];
+  let end = 0;
+  blocks.forEach((placed, i) => {
+    if (!placed) return;
+    const { left, ...block } = placed;
+    let stretch = stretches.at(-1);
+    if (!stretch || i % STRETCH === 0) {
+      // A layer of its own to the browser, which is only moved: on whole pixels, or its words are blurred.
+      end = Math.round(left);
+      stretches.push((stretch = { first: i, left: end, blocks: [] }));
+    }
+    stretch.blocks.push({ ...block, gap: left - end });
+    end = left + block.width;
+  });
+  return stretches;
+}
+
 interface FilmStretchProps {
   /** The place of its first shot in the order. */
   first: number;

@@ -12,7 +12,7 @@ import { addShots, chooseShot, moveShots, reelNow, rollCut, trimShot } from './e
 import { editedShot, type OpenReel } from './open-reel.ts';
 import { DRAGGED, readDragged } from './dragged.ts';
 import { withGroup } from './group-shots.ts';
-import { FilmStretch, type StripBlock } from './film-stretch.tsx';
+import { FilmStretch, stretchesOf, type PlacedBlock } from './film-stretch.tsx';
 import { joinLook } from './join-handle.tsx';
 import { useReelDesk } from './reel-desk.ts';
 import { keyInShot, type JoinFact } from './reel-facts.ts';
@@ -187,30 +187,6 @@ export function FilmStrip({ open, scale, top, height, named, joins, imageOf, peo
 }
 
 const NOBODY: readonly string[] = [];
-/** A shot of the strip, and where it begins, pixels. */
-type PlacedBlock = Omit<StripBlock, 'gap'> & { left: number };
-/** So many shots are moved along as one. */
-const STRETCH = 12;
-
-/** Neighbours that are shown, from the places of their first ones. @param blocks null where a shot is not shown */
-function stretchesOf(blocks: readonly (PlacedBlock | null)[]) {
-  const stretches: { first: number; left: number; blocks: StripBlock[] }[] = [];
-  let end = 0;
-  blocks.forEach((placed, i) => {
-    if (!placed) return;
-    const { left, ...block } = placed;
-    let stretch = stretches.at(-1);
-    if (!stretch || i % STRETCH === 0) {
-      // A layer of its own to the browser, which is only moved: on whole pixels, or its words are blurred.
-      end = Math.round(left);
-      stretches.push((stretch = { first: i, left: end, blocks: [] }));
-    }
-    stretch.blocks.push({ ...block, gap: left - end });
-    end = left + block.width;
-  });
-  return stretches;
-}
-
 /** So near to a beat a hand means it, pixels. */
 const NEAR = 6;
 
