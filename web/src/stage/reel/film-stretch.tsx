@@ -39,9 +39,10 @@ export function stretchesOf(blocks: readonly (PlacedBlock | null)[]) {
     const { left, ...block } = placed;
     let stretch = stretches.at(-1);
     if (!stretch || i % STRETCH === 0) {
-      // A layer of its own to the browser, which is only moved: on whole pixels, or its words are blurred.
-      end = Math.round(left);
-      stretches.push((stretch = { first: i, left: end, blocks: [] }));
+      // A layer of its own to the browser, which is only moved: on whole pixels, or its words are blurred. What is in it
+      // goes along by that half of a pixel, and stays as it is.
+      end = left;
+      stretches.push((stretch = { first: i, left: Math.round(left), blocks: [] }));
     }
     stretch.blocks.push({ ...block, gap: left - end });
     end = left + block.width;
