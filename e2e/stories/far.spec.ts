@@ -1,5 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
 import { foreignModel } from '../support/foreign-model.ts';
+import { pixelsOf } from '../support/pixels.ts';
 import { bringIn, litScene, newProject, sharpPicture, siteOf } from '../support/studio.ts';
 
 /** A small house as text, all of its corners moved: 64-bit numbers, as surveyors write them. */
@@ -39,7 +40,7 @@ function houseObj([dx, dy, dz]: readonly [number, number, number]): Uint8Array {
 const FAR = [500_000, 120, -300_000] as const;
 
 /** The picture of a model as it first shows, lit and sharp, and the areas that were measured. */
-async function seen(page: Page, name: string, bytes: Uint8Array): Promise<{ picture: string; areas: number[] }> {
+async function seen(page: Page, name: string, bytes: Uint8Array): Promise<{ picture: Buffer; areas: number[] }> {
   const projectId = await newProject(page, `Seen ${name}`);
   await bringIn(page, { name, bytes });
   await expect(page.getByRole('heading', { name: 'Storeys' })).toBeVisible();
@@ -47,36 +48,21 @@ async function seen(page: Page, name: string, bytes: Uint8Array): Promise<{ pict
   await page.reload();
   await sharpPicture(page);
   const { storeys } = await siteOf(page.request, projectId);
-  const picture = (await page.getByTestId('frame').first().screenshot()).toString('base64');
+  const picture = await page.getByTestId('frame').first().screenshot();
   return { picture, areas: storeys.map(({ area }) => area) };
 }
 
 /** Mean difference of two pictures, in steps of 255, and the share of pixels that differ by more than ten. */
-const difference = (page: Page, a: string, b: string): Promise<{ mean: number; share: number }> =>
-  page.evaluate(
-    async ([one, other]) => {
-      const pixels = await Promise.all(
-        [one, other].map(async (base64) => {
-          const image = new Image();
-          image.src = `data:image/png;base64,${base64}`;
-          await image.decode();
-          const canvas = new OffscreenCanvas(image.width, image.height);
-          const context = canvas.getContext('2d')!;
-          context.drawImage(image, 0, 0);
-          return context.getImageData(0, 0, image.width, image.height).data;
-        }),
-      );
-      const [p, q] = pixels as [Uint8ClampedArray, Uint8ClampedArray];
-      let [sum, far] = [0, 0];
-      for (let i = 0; i < p.length; i += 4) {
-        const off = (Math.abs(p[i]! - q[i]!) + Math.abs(p[i + 1]! - q[i + 1]!) + Math.abs(p[i + 2]! - q[i + 2]!)) / 3;
-        sum += off;
-        if (off > 10) far += 1;
-      }
-      return { mean: sum / (p.length / 4), share: far / (p.length / 4) };
-    },
-    [a, b] as const,
-  );
+function difference(a: Buffer, b: Buffer): { mean: number; share: number } {
+  const [p, q] = [pixelsOf(a), pixelsOf(b)];
+  let [sum, far] = [0, 0];
+  for (let i = 0; i < p.length; i += 3) {
+    const off = (Math.abs(p[i]! - q[i]!) + Math.abs(p[i + 1]! - q[i + 1]!) + Math.abs(p[i + 2]! - q[i + 2]!)) / 3;
+    sum += off;
+    if (off > 10) far += 1;
+  }
+  return { mean: sum / (p.length / 3), share: far / (p.length / 3) };
+}
 
 /** Areas are counted in points: a tenth of a millimetre more or less moves one of them over an edge. */
 const same = (areas: readonly number[]) => areas.map((area) => expect.closeTo(area, 1) as unknown);
@@ -88,7 +74,7 @@ test('the same house at the origin and five hundred kilometres away, in its corn
   const near = await seen(page, 'near.obj', houseObj([0, 0, 0]));
   const far = await seen(page, 'far.obj', houseObj(FAR));
   expect(far.areas).toEqual(same(near.areas));
-  const corners = await difference(page, near.picture, far.picture);
+  const corners = difference(near.picture, far.picture);
   expect(corners.mean).toBeLessThan(0.5);
   expect(corners.share).toBeLessThan(0.002);
   const [home, away] = [
@@ -96,9 +82,9 @@ test('the same house at the origin and five hundred kilometres away, in its corn
     await seen(page, 'away.glb', await foreignModel([...FAR])),
   ];
   expect(away.areas).toEqual(same(home.areas));
-  const node = await difference(page, home.picture, away.picture);
+  const node = difference(home.picture, away.picture);
   expect(node.mean).toBeLessThan(0.5);
   expect(node.share).toBeLessThan(0.002);
   // Two different houses are told apart by the same measure.
-  expect((await difference(page, near.picture, home.picture)).share).toBeGreaterThan(0.05);
+  expect(difference(near.picture, home.picture).share).toBeGreaterThan(0.05);
 });
