@@ -8,7 +8,14 @@ export class Growing<T extends Float32Array | Uint8Array | Int16Array | Uint16Ar
     this.array = make(96);
   }
 
-  /** Makes room for `count` more; returns where they begin in `array`. */
+  /** Adds one number. */
+  push(value: number): void {
+    // Making room may make another array: it is asked for after that.
+    const at = this.take(1);
+    this.array[at] = value;
+  }
+
+  /** Makes room for `count` more; returns where they begin in `array`, which may be another one then. */
   take(count: number): number {
     const at = this.length;
     const needed = at + count;

@@ -45,7 +45,7 @@ export class GrowingShares {
     }
     const place = this.whole.take(3);
     for (let k = 0; k < 3; k += 1) this.whole.array[place + k] = whole(k);
-    this.vertices.array[this.vertices.take(1)] = vertex;
+    this.vertices.push(vertex);
   }
 
   /** Null where no lamp makes a difference. */
