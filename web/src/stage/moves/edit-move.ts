@@ -20,7 +20,7 @@ import { editBody } from '../../data/edit-row.ts';
 export type BodyOfKind<K extends MoveBody['kind']> = Extract<MoveBody, { kind: K }>;
 
 /** A walk without a path yet. */
-export function emptyWalk(eyeHeight: number): MoveBody {
+export function emptyWalk(eyeHeight: number): BodyOfKind<'walk'> {
   return {
     kind: 'walk',
     path: { nodes: [], closed: false },
@@ -32,7 +32,7 @@ export function emptyWalk(eyeHeight: number): MoveBody {
 }
 
 /** Once round a site, from far enough away to see it, until something of it is chosen. */
-export function firstOrbit({ min, max }: Bounds): MoveBody {
+export function firstOrbit({ min, max }: Bounds): BodyOfKind<'orbit'> {
   const size = Math.hypot(max[0] - min[0], max[1] - min[1], max[2] - min[2]);
   return {
     kind: 'orbit',
@@ -54,13 +54,13 @@ export function radiusOf(move: CompiledMove, pivot: Vec3): number {
 }
 
 /** A travel that begins where the eye is. */
-export function firstTravel({ position, orientation }: Pose, lens: Lens): MoveBody {
+export function firstTravel({ position, orientation }: Pose, lens: Lens): BodyOfKind<'travel'> {
   const pose = { id: crypto.randomUUID(), time: 0, hold: 0, position, orientation, span: 'smooth' as const };
   return { kind: 'travel', poses: [pose], turning: 'level', ends: 'rest', gaze: { kind: 'kept' }, lens };
 }
 
 /** A glide without a path yet. */
-export const emptyGlide = (): MoveBody => ({
+export const emptyGlide = (): BodyOfKind<'glide'> => ({
   kind: 'glide',
   path: { nodes: [], closed: false },
   height: { by: 'drawn' },
@@ -70,7 +70,7 @@ export const emptyGlide = (): MoveBody => ({
 });
 
 /** A ride on nothing yet: it stays where the eye is. */
-export function emptyRide({ position, orientation }: Pose): MoveBody {
+export function emptyRide({ position, orientation }: Pose): BodyOfKind<'ride'> {
   return {
     kind: 'ride',
     carrier: null,
@@ -85,7 +85,7 @@ export function emptyRide({ position, orientation }: Pose): MoveBody {
 }
 
 /** A camera that stands where the eye is, and looks as it does until it is given something to follow. */
-export function firstFollow({ position, orientation }: Pose, lens: Lens): MoveBody {
+export function firstFollow({ position, orientation }: Pose, lens: Lens): BodyOfKind<'follow'> {
   const { pan, tilt } = anglesOf(orientation);
   return { kind: 'follow', position, duration: 12, gaze: { kind: 'bearing', pan, tilt }, lens };
 }

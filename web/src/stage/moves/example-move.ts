@@ -40,7 +40,6 @@ export function exampleMove(kind: MoveBody['kind'], site: ExampleSite): MoveBody
       return firstOrbit(extent);
     case 'travel': {
       const first = firstTravel(far!, lens);
-      if (first.kind !== 'travel') return null;
       const poses = [far!, low!].map((pose, i) => ({ ...first.poses[0]!, ...pose, id: `${i}`, time: i * SECONDS }));
       return { ...first, poses };
     }
@@ -50,7 +49,7 @@ export function exampleMove(kind: MoveBody['kind'], site: ExampleSite): MoveBody
         ...pathOf([far!, near!, low!].map(({ position }) => position)),
         gaze: { kind: 'point', point: middle(extent) },
         lens,
-      } as MoveBody;
+      };
     case 'ride':
     case 'follow': {
       const carried = exampleCarrier(site, WATCHED);
@@ -64,7 +63,7 @@ export function exampleMove(kind: MoveBody['kind'], site: ExampleSite): MoveBody
           carrier: { model, name, centre },
           ...seatAt('on it', bounds, heading, { model, name }),
           duration: WATCHED,
-        } as MoveBody;
+        };
       const size = Math.hypot(...bounds.max.map((value, k) => value - bounds.min[k]!));
       const beside = [0, 1, 2].map(
         (k) => carried.half[k]! + 2.5 * size * ([-heading[2], 0.35, heading[0]] as const)[k]!,
@@ -73,7 +72,7 @@ export function exampleMove(kind: MoveBody['kind'], site: ExampleSite): MoveBody
         ...firstFollow({ ...far!, position: beside }, lens),
         duration: WATCHED,
         gaze: { kind: 'object', model, name, point: centre, centre },
-      } as MoveBody;
+      };
     }
   }
 }
