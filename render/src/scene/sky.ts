@@ -25,7 +25,7 @@ const ZENITH: Rgb = [0.2, 0.38, 0.68];
 const HORIZON: Rgb = [0.5, 0.63, 0.76];
 const BELOW: Rgb = [1.4, 1.5, 1.56];
 /** Of a model that brings no ground along the ground is pale and without a colour, and goes over into the sky (by eye, no source). */
-const PLAIN: Rgb = [2.4, 2.6, 2.92];
+const PLAIN: Rgb = [2.05, 2.22, 2.5];
 /** It is all ground from so far below the horizon on (sine of the angle). */
 const ALL_GROUND = 0.42;
 const PAPER: Rgb = [0.95, 0.945, 0.93];
