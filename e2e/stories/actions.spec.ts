@@ -183,7 +183,7 @@ test('a part that fades is half there when half of the time is over: a mean of t
     const without = await pictureOf('200', '1');
     const half = await pictureOf('0', String(2 * now));
     const whole = await pictureOf('0', '0.1');
-    const [a, b, c] = [without, half, whole].map(pixelsOf) as [Buffer, Buffer, Buffer];
+    const [a, b, c] = [without, half, whole].map((png) => pixelsOf(png)) as [Buffer, Buffer, Buffer];
     /** Of what it changes, how much is changed half-way. */
     const parts: number[] = [];
     for (let i = 0; i < a.length; i += 3)

@@ -1,6 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
 import { foreignModel } from '../support/foreign-model.ts';
-import { pixelsOf } from '../support/pixels.ts';
+import { apart } from '../support/pixels.ts';
 import { bringIn, litScene, newProject, sharpPicture, siteOf } from '../support/studio.ts';
 
 /** A small house as text, all of its corners moved: 64-bit numbers, as surveyors write them. */
@@ -52,17 +52,8 @@ async function seen(page: Page, name: string, bytes: Uint8Array): Promise<{ pict
   return { picture, areas: storeys.map(({ area }) => area) };
 }
 
-/** Mean difference of two pictures, in steps of 255, and the share of pixels that differ by more than ten. */
-function difference(a: Buffer, b: Buffer): { mean: number; share: number } {
-  const [p, q] = [pixelsOf(a), pixelsOf(b)];
-  let [sum, far] = [0, 0];
-  for (let i = 0; i < p.length; i += 3) {
-    const off = (Math.abs(p[i]! - q[i]!) + Math.abs(p[i + 1]! - q[i + 1]!) + Math.abs(p[i + 2]! - q[i + 2]!)) / 3;
-    sum += off;
-    if (off > 10) far += 1;
-  }
-  return { mean: sum / (p.length / 3), share: far / (p.length / 3) };
-}
+/** A pixel that differs by more than this is another one, steps of 255. */
+const SAME = 10;
 
 /** Areas are counted in points: a tenth of a millimetre more or less moves one of them over an edge. */
 const same = (areas: readonly number[]) => areas.map((area) => expect.closeTo(area, 1) as unknown);
@@ -74,17 +65,17 @@ test('the same house at the origin and five hundred kilometres away, in its corn
   const near = await seen(page, 'near.obj', houseObj([0, 0, 0]));
   const far = await seen(page, 'far.obj', houseObj(FAR));
   expect(far.areas).toEqual(same(near.areas));
-  const corners = difference(near.picture, far.picture);
+  const corners = apart(near.picture, far.picture, SAME);
   expect(corners.mean).toBeLessThan(0.5);
-  expect(corners.share).toBeLessThan(0.002);
+  expect(corners.off).toBeLessThan(0.002);
   const [home, away] = [
     await seen(page, 'home.glb', await foreignModel()),
     await seen(page, 'away.glb', await foreignModel([...FAR])),
   ];
   expect(away.areas).toEqual(same(home.areas));
-  const node = difference(home.picture, away.picture);
+  const node = apart(home.picture, away.picture, SAME);
   expect(node.mean).toBeLessThan(0.5);
-  expect(node.share).toBeLessThan(0.002);
+  expect(node.off).toBeLessThan(0.002);
   // Two different houses are told apart by the same measure.
-  expect(difference(near.picture, home.picture).share).toBeGreaterThan(0.05);
+  expect(apart(near.picture, home.picture, SAME).off).toBeGreaterThan(0.05);
 });

@@ -338,7 +338,7 @@ test('in a house of others by keys alone: shots, order, lengths, joins; played i
     const [take] = (await documentOf(page.request, projectId)).take;
     expect(take!.body).toMatchObject({ kind: 'video', frames: 31, source: { kind: 'reel' } });
     const film = await (await page.request.get(`/api/files/${take!.body.file.sha256}`)).body();
-    expect(probe(film, 'reel')).toMatchObject({ codec: 'h264', frames: 31, rate: '25/1', width: 640, height: 360 });
+    expect(probe(film)).toMatchObject({ codec: 'h264', frames: 31, rate: '25/1', width: 640, height: 360 });
     const path = join(tmpdir(), `reel-sound-${process.pid}.mp4`);
     writeFileSync(path, film);
     const seconds = execFileSync(

@@ -136,7 +136,7 @@ async function wholeSlice(page: Page, slice: Slice): Promise<void> {
     expect(takes.map((take) => take.body.number)).toEqual([1, 2]);
     const film = takes.find((take) => take.body.kind === 'video')!;
     const bytes = await (await request.get(`/api/files/${film.body.file.sha256}`)).body();
-    expect(probe(bytes, projectId)).toEqual({ codec: 'h264', frames: 24, rate: '24/1', width: 640, height: 360 });
+    expect(probe(bytes)).toEqual({ codec: 'h264', frames: 24, rate: '24/1', width: 640, height: 360 });
     const still = takes.find((take) => take.body.kind === 'still')!;
     const png = await (await request.get(`/api/files/${still.body.file.sha256}`)).body();
     expect(png.subarray(1, 4).toString()).toBe('PNG');

@@ -47,7 +47,7 @@ async function draft(page: Page, projectId: string): Promise<void> {
       .toBe(takes + 1);
     const take = (await documentOf(page.request, projectId)).take.at(-1)!;
     const bytes = await (await page.request.get(`/api/files/${take.body.file.sha256}`)).body();
-    expect(probe(bytes, projectId)).toMatchObject({ codec: 'h264', width: 320, height: 180 });
+    expect(probe(bytes)).toMatchObject({ codec: 'h264', width: 320, height: 180 });
   });
 }
 

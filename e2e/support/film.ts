@@ -5,28 +5,27 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect } from '@playwright/test';
 
+/** What a tool says of a film that it finds in a file. @param tool how it is called with the file's path */
+export function ofFile<T>(film: Buffer, tool: (path: string) => T): T {
+  const path = join(tmpdir(), `film-${randomUUID()}.mp4`);
+  writeFileSync(path, film);
+  try {
+    return tool(path);
+  } finally {
+    rmSync(path, { force: true });
+  }
+}
+
+const ENTRIES = 'stream=codec_name,nb_read_frames,r_frame_rate,avg_frame_rate,width,height';
+
 /** Stream facts of a film, by ffprobe. */
-export function probe(
-  bytes: Buffer,
-  name: string,
-): { codec: string; frames: number; rate: string; width: number; height: number } {
-  const path = join(tmpdir(), `${name}-${process.pid}.mp4`);
-  writeFileSync(path, bytes);
-  const json = execFileSync(
-    'ffprobe',
-    [
-      '-v',
-      'error',
-      '-count_frames',
-      '-select_streams',
-      'v:0',
-      '-show_entries',
-      'stream=codec_name,nb_read_frames,r_frame_rate,avg_frame_rate,width,height',
-      '-of',
-      'json',
-      path,
-    ],
-    { encoding: 'utf8' },
+export function probe(film: Buffer): { codec: string; frames: number; rate: string; width: number; height: number } {
+  const json = ofFile(film, (path) =>
+    execFileSync(
+      'ffprobe',
+      ['-v', 'error', '-count_frames', '-select_streams', 'v:0', '-show_entries', ENTRIES, '-of', 'json', path],
+      { encoding: 'utf8' },
+    ),
   );
   const stream = (JSON.parse(json) as { streams: Record<string, string | number>[] }).streams[0]!;
   expect(stream['avg_frame_rate']).toBe(stream['r_frame_rate']);
@@ -40,17 +39,13 @@ export function probe(
 }
 
 /** What ffmpeg makes of a film. */
-function decoded(film: Buffer, ...args: string[]): Buffer {
-  const path = join(tmpdir(), `film-${randomUUID()}.mp4`);
-  writeFileSync(path, film);
-  try {
-    return execFileSync('ffmpeg', ['-v', 'error', '-i', path, ...args, '-'], { maxBuffer: 256 * 1024 * 1024 });
-  } finally {
-    rmSync(path, { force: true });
-  }
-}
+const decoded = (film: Buffer, ...args: string[]): Buffer =>
+  ofFile(film, (path) =>
+    execFileSync('ffmpeg', ['-v', 'error', '-i', path, ...args, '-'], { maxBuffer: 256 * 1024 * 1024 }),
+  );
 
-const SMALL = { width: 64, height: 36 } as const;
+/** The size of small frames, pixels. */
+export const SMALL = { width: 64, height: 36 } as const;
 
 /** Frames of a film as grey pixels, row by row: small, or in the size that the film has. */
 export function greyFrames(film: Buffer, { width, height }: { width: number; height: number } = SMALL): Buffer[] {

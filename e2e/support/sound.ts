@@ -2,6 +2,7 @@ import { execFileSync } from 'node:child_process';
 import { readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { ofFile } from './film.ts';
 
 /** Samples a second that sound is looked at with. */
 const RATE = 48_000;
@@ -24,20 +25,15 @@ export function withTone(film: Buffer, hertz: number): Buffer {
 }
 
 /** The sound of a film, its first channel, −1…1. */
-export function samplesOf(film: Buffer): Float32Array {
-  const path = join(tmpdir(), `heard-${process.pid}.mp4`);
-  writeFileSync(path, film);
-  try {
+export const samplesOf = (film: Buffer): Float32Array =>
+  ofFile(film, (path) => {
     const raw = execFileSync(
       'ffmpeg',
       ['-v', 'error', '-i', path, '-map', '0:a:0', '-af', 'pan=mono|c0=c0', '-ar', String(RATE), '-f', 'f32le', '-'],
       { maxBuffer: 2 ** 28 },
     );
     return new Float32Array(raw.buffer.slice(raw.byteOffset, raw.byteOffset + raw.byteLength));
-  } finally {
-    rmSync(path, { force: true });
-  }
-}
+  });
 
 const between = (samples: Float32Array, from: number, to: number) =>
   samples.subarray(Math.round(from * RATE), Math.round(to * RATE));

@@ -248,19 +248,21 @@ export class PictureRenderer implements Breakable {
     this.expose(sample, alone ? this.metered(sample) : this.easedGain(sample));
     const reach = Math.min(1, size.height / DETAIL_HEIGHT);
     const presences = this.moving?.presences(sample.siteTime) ?? null;
+    const aim = (share?: number) => {
+      this.aim(sample, size, [0, 0], [0, 0], share);
+      this.showDetail('moving', reach);
+    };
     if (presences) {
       this.accumulator.start(size, false);
       for (const { share, weight } of fadedPasses(presences, FADED_PASSES)) {
-        this.aim(sample, size, [0, 0], [0, 0], share);
-        this.showDetail('moving', reach);
+        aim(share);
         this.accumulator.add(() => this.pass(), weight);
       }
       this.accumulator.resolveToCanvas();
-      return this.canvas.transferToImageBitmap();
+    } else {
+      aim();
+      this.pass();
     }
-    this.aim(sample, size, [0, 0], [0, 0]);
-    this.showDetail('moving', reach);
-    this.pass();
     return this.canvas.transferToImageBitmap();
   }
 

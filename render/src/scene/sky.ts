@@ -24,8 +24,8 @@ type SkyLight = Pick<SiteLight, 'sun' | 'sky'>;
 const ZENITH: Rgb = [0.2, 0.38, 0.68];
 const HORIZON: Rgb = [0.5, 0.63, 0.76];
 const BELOW: Rgb = [1.4, 1.5, 1.56];
-/** Of a model that brings no ground along the ground is pale and without a colour, and goes over into the sky (by eye, no source). */
-const PLAIN: Rgb = [2.05, 2.22, 2.5];
+/** Of a model that brings no ground along the ground has no colour, is darker than white walls, and goes over into the sky (by eye, no source). */
+const PLAIN: Rgb = [1.55, 1.68, 1.9];
 /** It is all ground from so far below the horizon on (sine of the angle). */
 const ALL_GROUND = 0.42;
 const PAPER: Rgb = [0.95, 0.945, 0.93];
@@ -118,6 +118,7 @@ export function paintSky(
   on: 'paper' | 'landscape' | 'plain ground',
 ): void {
   const paper = on === 'paper';
+  const below = on === 'plain ground' ? PLAIN : BELOW;
   const position = shell.geometry.getAttribute('position');
   const colors = shell.geometry.getAttribute('color');
   const day = daylight({ sun, sky });
@@ -134,13 +135,14 @@ export function paintSky(
     // Far away plain ground is seen through so much air that there is no line where it ends.
     const ground = on === 'plain ground' ? smooth(0.02, ALL_GROUND, -y) : 1;
     for (let k = 0; k < 3; k += 1) {
-      const far = sky === 'overcast' ? COVER_SHOWN * day.horizon[k]! : day.horizon[k]! * HORIZON[k]!;
+      const air =
+        sky === 'overcast'
+          ? COVER_SHOWN * (day.horizon[k]! + (day.zenith[k]! - day.horizon[k]!) * Math.max(0, y))
+          : day.horizon[k]! * HORIZON[k]! * (1 - t) + day.zenith[k]! * ZENITH[k]! * t;
       const radiance =
         y < -0.02
-          ? far * (1 - ground) + ground * day.ground[k]! * (on === 'plain ground' ? PLAIN : BELOW)[k]!
-          : sky === 'overcast'
-            ? COVER_SHOWN * (day.horizon[k]! + (day.zenith[k]! - day.horizon[k]!) * Math.max(0, y))
-            : day.horizon[k]! * HORIZON[k]! * (1 - t) + day.zenith[k]! * ZENITH[k]! * t + 0.35 * glow * day.sun[k]!;
+          ? air * (1 - ground) + ground * day.ground[k]! * below[k]!
+          : air + (sky === 'overcast' ? 0 : 0.35 * glow * day.sun[k]!);
       const seen = y < -0.02 ? radiance : radiance + left * AFTERGLOW[k]!;
       colors.setComponent(i, k, paper ? PAPER[k]! * (y < -0.02 ? 0.92 : 1) : seen);
     }

@@ -46,15 +46,16 @@ function useExample(kind: KindName): CompiledMove | null {
 function useExampleFrames(kind: KindName, move: CompiledMove | null): readonly ImageBitmap[] | null {
   const { project } = useProject();
   const loaded = usePictureState((state) => state.loaded);
-  const { data } = useQuery({
+  const { data } = useQuery<readonly ImageBitmap[]>({
     queryKey: ['kind-picture', kind, project.id, loaded],
     enabled: move !== null && loaded !== null,
     staleTime: Infinity,
     gcTime: 60_000,
     retry: false,
     // In another light it is drawn again; until then it is seen in this one.
-    placeholderData: (before: ImageBitmap[] | undefined) => before,
-    queryFn: () => inTurn(() => drawExample(move!, aspectOf(project.body))),
+    placeholderData: (before) => before,
+    // Given up as soon as nobody looks: the worker belongs to what is looked at.
+    queryFn: ({ signal }) => inTurn(() => drawExample(move!, aspectOf(project.body), signal)),
   });
   return data ?? null;
 }
@@ -68,13 +69,14 @@ function inTurn<T>(draw: () => Promise<T>): Promise<T> {
   return made;
 }
 
-async function drawExample(move: CompiledMove, aspect: number): Promise<ImageBitmap[]> {
+async function drawExample(move: CompiledMove, aspect: number, signal: AbortSignal): Promise<ImageBitmap[]> {
   const frames: ImageBitmap[] = [];
   // The whole of the frame's height, and as much of its width as there is room for.
   const size = { ...SIZE, frame: { width: SIZE.height * aspect, height: SIZE.height } };
   for (let i = 0; i < FRAMES; i += 1) {
     const time = (move.duration * i) / (move.loops ? FRAMES : FRAMES - 1);
     await whileNobodyMoves();
+    signal.throwIfAborted();
     frames.push(await createImageBitmap(await drawStill(move.sampleAt(time), size, 1)));
   }
   return frames;

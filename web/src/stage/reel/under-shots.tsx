@@ -6,7 +6,7 @@ import type { OpenReel } from './open-reel.ts';
 import { useReelFacts } from './reel-facts.ts';
 import { seenThings } from './seen.ts';
 import { SeenRows } from './seen-rows.tsx';
-import { drawnPart, type Ahead } from './use-ahead.ts';
+import { drawnPart, useAheadVersion, type Ahead } from './use-ahead.ts';
 import { WaveRow } from './wave-row.tsx';
 
 /** Room between what lies under the shots, and the height of a row of what is seen, pixels. */
@@ -39,7 +39,7 @@ export const UnderShots = memo(function UnderShots(props: UnderShotsProps) {
   const roomsTop = waveTop + (wave > 0 ? wave + GAP : 0);
   return (
     <>
-      <Drawn {...{ ahead, keys, scale, open }} top={RULER + 1} />
+      <DrawnAhead {...{ ahead, keys, scale, open }} top={RULER + 1} />
       <FlowLine {...{ open, scale, flows, joins }} top={flowTop} height={flowHeight} />
       {wave > 0 && <WaveRow {...{ open, scale }} top={waveTop} height={wave} />}
       {seen && <SeenRows seen={seen} scale={scale} top={roomsTop} rowHeight={ROW} rows={rows} />}
@@ -48,7 +48,7 @@ export const UnderShots = memo(function UnderShots(props: UnderShotsProps) {
 });
 
 /** A line along the ruler where the reel is drawn ahead: there it plays in real time. */
-function Drawn({
+export function DrawnAhead({
   ahead,
   keys,
   scale,
@@ -61,6 +61,7 @@ function Drawn({
   open: OpenReel;
   top: number;
 }) {
+  useAheadVersion(ahead);
   const { frames } = open.plan;
   const pieces = Array.from({ length: Math.min(PIECES, frames) }, (_, i) => {
     const [from, to] = [i, i + 1].map((k) => Math.round((frames * k) / Math.min(PIECES, frames))) as [number, number];

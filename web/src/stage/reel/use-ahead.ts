@@ -121,9 +121,13 @@ export function useWishes(ahead: Ahead | null, { open, link, scenes, keys, first
   }, [ahead, link, keys, rate, aspect, first, of]);
 }
 
+/** Another number whenever more is drawn: the calling part of the screen is drawn again then. */
+export const useAheadVersion = (ahead: Ahead | null): number =>
+  useSyncExternalStore(ahead?.subscribe ?? noSubscription, ahead?.version ?? noVersion);
+
 /** The addresses of frames that are drawn; the calling part of the screen is drawn again when more are. */
 export function useAheadImages(ahead: Ahead | null): (key: string | undefined) => string | null {
-  const version = useSyncExternalStore(ahead?.subscribe ?? noSubscription, ahead?.version ?? noVersion);
+  const version = useAheadVersion(ahead);
   // Another version is another function: whoever remembers by it asks again.
   // eslint-disable-next-line react-hooks/exhaustive-deps
   return useMemo(() => (key) => ahead?.images.url(key) ?? null, [ahead, version]);
