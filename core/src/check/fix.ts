@@ -11,7 +11,7 @@ import {
 } from '../document/index.ts';
 import { toRadians } from '../geometry/index.ts';
 import { anchorAtTime, atTempo, slowerSpans, type CompiledMove } from '../move/index.ts';
-import { changePaceItem, MINIMUM_JERK_PEAK } from '../pace/index.ts';
+import { changePaceItem, MINIMUM_JERK_PEAK, otherPace } from '../pace/index.ts';
 import type { Footing } from '../survey/index.ts';
 import { moveClear, type WayWalker } from '../wayfind/index.ts';
 import type { Fix } from './finding.ts';
@@ -82,7 +82,7 @@ function slowerHere(
   );
   if (there) return { ...body, pace: changePaceItem(body.pace, there.id, { speed: (there.value ?? speed) * factor }) };
   const mark = { id: newId(), anchor: path.anchorAt(middle), length: Math.max(PACE_LIMITS.length[0], length), speed };
-  return { ...body, pace: { ...body.pace, marks: [...marks, mark] } };
+  return { ...body, pace: otherPace(body.pace, { marks: [...marks, mark] }) };
 }
 
 /** A stay gets so much more than its turn needs, seconds. */

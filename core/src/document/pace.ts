@@ -50,6 +50,16 @@ export const carrySchema = z.object({
   slow: finite.min(0.05).max(1),
 });
 
+/** A pace that is kept as it was: so many instants at most. */
+export const MOST_KEPT = 1001;
+
+const keptSchema = z
+  .array(finite.min(0).max(1))
+  .min(2)
+  .max(MOST_KEPT)
+  .refine((parts) => parts.every((part, i) => part >= (parts[i - 1] ?? 0)), 'A pace that is kept never goes back.')
+  .refine((parts) => parts[0] === 0 && parts.at(-1) === 1, 'A pace that is kept goes from the start to the end.');
+
 export const paceSchema = z.object({
   /** Which of the two numbers leads; the other follows. */
   by: z.enum(['speed', 'duration']),
@@ -59,6 +69,11 @@ export const paceSchema = z.object({
   duration: within(PACE_LIMITS.duration),
   shape: paceShapeSchema,
   carry: carrySchema.optional(),
+  /**
+   * Parts of the way that are gone at even times, where the pace is kept as it was in another move. As long as it is there,
+   * shape, marks, pauses, pins and corners wait.
+   */
+  kept: keptSchema.optional(),
   marks: z.array(paceMarkSchema).max(MOST_PACE_ITEMS).optional(),
   pauses: z.array(pauseSchema).max(MOST_PACE_ITEMS).optional(),
   pins: z.array(timingPinSchema).max(MOST_PACE_ITEMS).optional(),

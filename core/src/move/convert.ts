@@ -1,4 +1,5 @@
 import {
+  MOST_KEPT,
   MOST_LOOKS,
   MOST_PACE_ITEMS,
   MOST_POSES,
@@ -6,9 +7,10 @@ import {
   type Glide,
   type Orbit,
   type Travel,
+  type Vec3,
 } from '../document/index.ts';
 import { anglesOf, nearestTurn } from '../geometry/index.ts';
-import { pathFromPoints } from '../path/index.ts';
+import { followed, PlanCurve, SpaceWay } from '../path/index.ts';
 import type { CompiledMove } from './sample.ts';
 
 /** An orbit becomes poses so far apart, radians of its turn, and no fewer than so many. */
@@ -40,22 +42,33 @@ export function orbitToTravel(body: Orbit, move: CompiledMove, newId: () => stri
   };
 }
 
-/** A way is taken over from instants so far apart, seconds. */
+/** A way is followed as closely as this part of its length. */
+const FOLLOWED = 1 / 2000;
+/** It is taken over from instants so far apart, seconds. */
 const INSTANT = 1 / 30;
 
 /**
- * A move that is placed by time as a glide: its way as a path with heights, its stays as pauses, its looks as recorded; its
- * pace is a glide's from then on. Null where it gets nowhere.
+ * A move that is placed by time as a glide: its way as a path with heights, its looks as recorded, its pace kept as it was;
+ * where somebody gives it another one, its stays are pauses. Null where it gets nowhere.
  */
 export function travelToGlide(body: Travel, move: CompiledMove, newId: () => string): Glide | null {
   if (!move.path) return null;
-  const instants = Math.max(2, Math.ceil(move.duration / INSTANT));
+  const wanted = Math.max(2, Math.ceil(move.duration / INSTANT));
+  const each = Math.ceil(wanted / (MOST_KEPT - 1));
+  const instants = each * Math.ceil(wanted / each);
   const samples = Array.from({ length: instants + 1 }, (_, i) => move.sampleAt((move.duration * i) / instants));
-  const { nodes } = pathFromPoints(
-    samples.map(({ position }) => position),
-    { closed: false, smooth: true, rises: true, newId, surface: () => null },
-  );
-  if (nodes.length < 2) return null;
+  const places = samples.map(({ position }) => position);
+  const { path, pointOf } = followed(places, {
+    closed: false,
+    close: move.path.length * FOLLOWED,
+    smooth: true,
+    rises: true,
+    newId,
+    surface: () => null,
+  });
+  const curve = new PlanCurve(path);
+  if (!(curve.length > 0)) return null;
+  const gone = goneOf(new SpaceWay(path, curve), places, pointOf);
   let pan = 0;
   const every = Math.max(1, Math.ceil(samples.length / MOST_LOOKS));
   const looks = samples
@@ -73,13 +86,14 @@ export function travelToGlide(body: Travel, move: CompiledMove, newId: () => str
     .map(({ time, hold }) => ({ id: newId(), anchor: stationAt(time - start), seconds: hold }));
   return {
     kind: 'glide',
-    path: { nodes, closed: false },
+    path,
     height: { by: 'drawn' },
     pace: {
       by: 'duration',
       speed: 1,
       duration: move.duration,
       shape: body.ends === 'rest' ? 'ease both' : 'constant',
+      kept: gone.filter((_, i) => i % each === 0),
       ...(pauses.length > 0 && { pauses: pauses.slice(0, MOST_PACE_ITEMS) }),
     },
     gaze: { kind: 'recorded', looks },
@@ -87,4 +101,25 @@ export function travelToGlide(body: Travel, move: CompiledMove, newId: () => str
     light,
     ...(tracks && { tracks }),
   };
+}
+
+/**
+ * How much of a way is gone at every instant, as parts of it: between two of its nodes as much as of the way it is taken from.
+ * @param places where the camera is at every instant @param pointOf the instant that each node is taken from
+ */
+function goneOf(way: SpaceWay, places: readonly Vec3[], pointOf: readonly (number | null)[]): number[] {
+  const gone = new Float64Array(places.length);
+  for (let i = 1; i < places.length; i += 1)
+    gone[i] = gone[i - 1]! + Math.hypot(...places[i]!.map((value, k) => value - places[i - 1]![k]!));
+  const parts: number[] = new Array<number>(places.length).fill(0);
+  let [from, start] = [0, 0];
+  pointOf.forEach((to, node) => {
+    if (to === null || to === from) return;
+    const end = way.stationOfNode(node)! / way.length;
+    const whole = gone[to]! - gone[from]!;
+    for (let i = from + 1; i <= to; i += 1)
+      parts[i] = start + (end - start) * (whole > 0 ? (gone[i]! - gone[from]!) / whole : 1);
+    [from, start] = [to, end];
+  });
+  return parts.map((part, i) => (i === places.length - 1 ? 1 : Math.min(1, part)));
 }

@@ -21,7 +21,7 @@ export function reversedWalk<M extends Walk | Glide>(walk: M): M {
   const held = (anchor: Anchor): Anchor => (anchor.by === 'time' ? anchor : back(anchor));
   const place = <T extends { anchor: WayAnchor }>(items: readonly T[]): T[] =>
     items.map((item) => ({ ...item, anchor: back(item.anchor) }));
-  const { marks, pauses, pins, carry } = pace;
+  const { marks, pauses, pins, carry, kept } = pace;
   const nodeAt = (id: string) => {
     const index = path.nodes.findIndex((node) => node.id === id);
     return way ? way.stationOfNode(index) : (curve.nodeStations[index] ?? null);
@@ -38,6 +38,7 @@ export function reversedWalk<M extends Walk | Glide>(walk: M): M {
       ...pace,
       shape: OTHER_WAY[pace.shape] ?? pace.shape,
       ...(carry && { carry: { ...carry, at: 1 - carry.at } }),
+      ...(kept && { kept: kept.map((part) => 1 - part).reverse() }),
       ...(marks && { marks: place(marks) }),
       ...(pauses && { pauses: place(pauses) }),
       ...(pins && {

@@ -8,6 +8,7 @@ import {
   type Walk,
   type WayAnchor,
 } from '../document/index.ts';
+import { otherPace } from '../pace/index.ts';
 import type { CompiledMove } from './sample.ts';
 
 /** Nodes nearer to each other than this are one, metres. */
@@ -100,12 +101,11 @@ function partOf(
   return {
     ...walk,
     path: { ...path, nodes },
-    pace: {
-      ...pace,
+    pace: otherPace(pace, {
       ...(marks && { marks: place(marks) }),
       ...(pauses && { pauses: place(pauses) }),
       ...(pins && { pins: place(pins) }),
-    },
+    }),
     ...(gazeSpans && { gazeSpans: gazeSpans.flatMap((one) => kept(span(one))) }),
     ...(tracks && { tracks: mapTracks(tracks, keys) }),
   };
@@ -160,15 +160,14 @@ export function joinWalks(a: Walk, first: CompiledMove, b: Walk, newId: () => st
         ...b.path.nodes.slice(shared ? 1 : 0).map((node) => ({ ...node, id: ids.get(node.id)! })),
       ],
     },
-    pace: {
-      ...a.pace,
+    pace: otherPace(a.pace, {
       ...list('marks'),
       ...list('pauses'),
       ...(a.pace.pins || b.pace.pins
         ? { pins: join(a.pace.pins, b.pace.pins, (pin) => ({ ...placed(pin), time: pin.time + duration })) }
         : {}),
       duration: Math.min(PACE_LIMITS.duration[1], a.pace.duration + b.pace.duration),
-    },
+    }),
     ...(a.gazeSpans || b.gazeSpans
       ? {
           gazeSpans: join(a.gazeSpans, b.gazeSpans, (span) => ({

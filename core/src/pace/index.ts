@@ -1,5 +1,6 @@
 export * from './comfort.ts';
 export * from './items.ts';
+export { otherPace } from './kept.ts';
 export * from './pace-profile.ts';
 export * from './paced-way.ts';
 export * from './profile.ts';

@@ -14,8 +14,8 @@ const SAME_PLACE = 0.02;
 const CORRECTIONS = 3;
 
 /** Is there anything in a pace that its shape alone does not say? */
-export const isPlanned = ({ marks, pauses, pins, turning }: Pace): boolean =>
-  Boolean(marks?.length || pauses?.length || pins?.length) || turning !== undefined;
+export const isPlanned = ({ kept, marks, pauses, pins, turning }: Pace): boolean =>
+  !kept && (Boolean(marks?.length || pauses?.length || pins?.length) || turning !== undefined);
 
 /**
  * The pace of a way with marks, pauses, pins and corners: the highest speed that all of them allow at every station, then

@@ -1,5 +1,6 @@
 import type { Pace } from '../document/index.ts';
 import { ACCELERATION_LIMIT } from './comfort.ts';
+import { keptShape } from './kept.ts';
 import type { PaceProfile } from './pace-profile.ts';
 import type { PacedWay } from './paced-way.ts';
 import { isPlanned, plannedProfile } from './planned.ts';
@@ -72,8 +73,9 @@ export function paceProfile(pace: Pace, way: PacedWay): PaceProfile {
   if (!(length > 0) || !Number.isFinite(length)) throw new RangeError(`path length must be above 0 m, got ${length}`);
   if (isPlanned(pace)) return plannedProfile(pace, way);
   const bySpeed = pace.by === 'speed';
-  if (pace.shape === 'soft') return bySpeed ? softBySpeed(length, pace.speed) : softByDuration(length, pace.duration);
-  const shape = unitShape(pace);
+  if (pace.shape === 'soft' && !pace.kept)
+    return bySpeed ? softBySpeed(length, pace.speed) : softByDuration(length, pace.duration);
+  const shape = pace.kept ? keptShape(pace.kept) : unitShape(pace);
   // "Walking speed" of a shape without a level stretch is its peak: nobody should see more than was asked for.
   return shapedProfile(length, bySpeed ? length / (pace.speed * shape.whole) : pace.duration, shape);
 }

@@ -8,12 +8,17 @@ const LOOSER = 1.6;
 const CORNER = 0.45;
 const LEG = 0.4;
 
-/** A smooth line swings out where a long leg meets a turn: a long leg is held at these places from its ends, metres. */
+/**
+ * A smooth line swings out where a long leg meets a turn: a long leg is held at this place from its ends, metres; of a line
+ * that is followed more closely, shorter legs, nearer to their ends.
+ */
 const LONG = 1.5;
 const HELD = 0.7;
 
 interface FromPoints {
   closed: boolean;
+  /** The line is followed this closely, metres, unless it has too many points. */
+  close?: number;
   /** All of it is smooth: nobody walks round corners on the spot. */
   smooth?: boolean;
   /** Its heights are its own, and count. */
@@ -26,18 +31,22 @@ interface FromPoints {
 type Point = readonly [x: number, y: number | null, z: number];
 
 /** A path along a line of points, with as few nodes as follow it, metres. */
-export function pathFromPoints(
+export const pathFromPoints = (points: readonly Point[], options: FromPoints): Path => followed(points, options).path;
+
+/** The same, and which of the points each node is; null for a node that is between two of them. */
+export function followed(
   points: readonly Point[],
-  { closed, smooth = false, rises = false, newId, surface }: FromPoints,
-): Path {
-  let close = CLOSE;
+  { closed, close: first = CLOSE, smooth = false, rises = false, newId, surface }: FromPoints,
+): { path: Path; pointOf: (number | null)[] } {
+  let close = first;
   let main = mainPoints(points, close, rises);
   while (main.length > MOST_NODES) main = mainPoints(points, (close *= LOOSER), rises);
-  let kept = main.map((i) => points[i]!);
-  if (smooth) kept = heldLegs(kept);
-  const nodes = kept.map(([x, y, z], i): PathNode => {
-    const before = kept[i - 1] ?? (closed ? kept.at(-1) : undefined);
-    const after = kept[i + 1] ?? (closed ? kept[0] : undefined);
+  let kept = main.map((i): Followed => ({ at: points[i]!, point: i }));
+  if (smooth) kept = heldLegs(kept, Math.min(1, first / CLOSE));
+  const nodes = kept.map(({ at }, i): PathNode => {
+    const [x, y, z] = at;
+    const before = (kept[i - 1] ?? (closed ? kept.at(-1) : undefined))?.at;
+    const after = (kept[i + 1] ?? (closed ? kept[0] : undefined))?.at;
     const height = surface(x, z, y);
     return {
       id: newId(),
@@ -45,25 +54,33 @@ export function pathFromPoints(
       y: height ?? y ?? 0,
       z,
       ...(height !== null && { surface: true as const }),
-      kind: !smooth && before && after && isCorner(before, [x, y, z], after) ? 'corner' : 'smooth',
+      kind: !smooth && before && after && isCorner(before, at, after) ? 'corner' : 'smooth',
       radius: 0.5,
     };
   });
-  return { nodes, closed: closed && nodes.length > 2 };
+  return { path: { nodes, closed: closed && nodes.length > 2 }, pointOf: kept.map(({ point }) => point) };
+}
+
+interface Followed {
+  at: Point;
+  /** Its number in the line; null where it is none of its points. */
+  point: number | null;
 }
 
 /** Two more points on every long leg, near its ends. */
-function heldLegs(points: readonly Point[]): Point[] {
-  return points.flatMap((a, i) => {
-    const b = points[i + 1];
-    const length = b ? Math.hypot(b[0] - a[0], b[2] - a[2]) : 0;
-    if (!b || length < LONG) return [a];
-    const at = (metres: number): Point => {
+function heldLegs(points: readonly Followed[], scale: number): Followed[] {
+  return points.flatMap((from, i) => {
+    const to = points[i + 1];
+    if (!to) return [from];
+    const [a, b] = [from.at, to.at];
+    const length = Math.hypot(b[0] - a[0], b[2] - a[2]);
+    if (length < LONG * scale) return [from];
+    const between = (metres: number): Followed => {
       const part = metres / length;
       const y = a[1] === null || b[1] === null ? null : a[1] + (b[1] - a[1]) * part;
-      return [a[0] + (b[0] - a[0]) * part, y, a[2] + (b[2] - a[2]) * part];
+      return { at: [a[0] + (b[0] - a[0]) * part, y, a[2] + (b[2] - a[2]) * part], point: null };
     };
-    return [a, at(HELD), at(length - HELD)];
+    return [from, between(HELD * scale), between(length - HELD * scale)];
   });
 }
 

@@ -6,8 +6,8 @@ interface Point {
   z: number;
 }
 
-/** Nodes nearer than a millimetre are one place: a path cannot have a direction between them. */
-const SAME_PLACE = 1e-3;
+/** Nodes nearer than a hundredth of a millimetre are one place: a path cannot have a direction between them. */
+const SAME_PLACE = 1e-5;
 /** Metres: what is left of a leg between two roundings that is no leg any more. */
 const NOTHING_LEFT = 1e-6;
 

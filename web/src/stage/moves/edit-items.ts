@@ -9,7 +9,7 @@ import {
   type WayAnchor,
 } from '@eskovan/core/document';
 import { anchorAtTime, holdPose, removePose, shiftPoses, type CompiledMove, type MovePath } from '@eskovan/core/move';
-import { changePaceItem, removePaceItem, type PaceItemChange } from '@eskovan/core/pace';
+import { changePaceItem, otherPace, removePaceItem, type PaceItemChange } from '@eskovan/core/pace';
 import { deleteNode } from '@eskovan/core/path';
 import type { ChannelItem } from '@eskovan/core/track';
 import type { ItemChange } from '../../strips/strip-items.tsx';
@@ -33,7 +33,7 @@ const NEW_MARK = { length: 3, part: 0.6 };
 const NEW_SPAN = 4;
 
 export const changePace = (row: Row<'move'>, label: string, change: (pace: Walk['pace']) => Walk['pace']) =>
-  editShared(row, 'pace', label, (now) => ({ ...now, pace: change(now.pace) }));
+  editShared(row, 'pace', label, (now) => ({ ...now, pace: change(otherPace(now.pace, {})) }));
 
 /** Puts a pause, a slow place or a pin where the walk is at a time. */
 export function addToPace(row: Row<'move'>, move: CompiledMove, kind: 'pause' | 'mark' | 'pin', time: number): void {

@@ -141,6 +141,15 @@ describe('the cards of a travel', () => {
     await press('Make it a glide');
     expect(shown<Glide>().kind).toBe('glide');
     expect(screen.getByText('Above ground')).toBeTruthy();
+    // As fast at every moment as before: longer or shorter it is still so, until something else is said of it.
+    expect(screen.getByRole('combobox', { name: 'Shape of the pace' }).textContent).toBe('As it was');
+    const { kept } = shown<Glide>().pace;
+    await enter('Takes, s', '20');
+    expect(shown<Glide>().pace).toMatchObject({ duration: 20, kept });
+    await press('Pause here');
+    expect(shown<Glide>().pace.pauses).toHaveLength(1);
+    expect(shown<Glide>().pace.kept).toBeUndefined();
+    expect(screen.getByRole('combobox', { name: 'Shape of the pace' }).textContent).not.toBe('As it was');
   });
 
   test('poses in the strip are pushed in time, lengthened, raised by keys from where they are by now, and deleted', () => {

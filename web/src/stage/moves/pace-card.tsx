@@ -1,6 +1,6 @@
 import { FIRST_LIMITS, PACE_LIMITS, type Pace, type Row } from '@eskovan/core/document';
 import type { CompiledMove } from '@eskovan/core/move';
-import { FIRST_CARRY } from '@eskovan/core/pace';
+import { FIRST_CARRY, otherPace } from '@eskovan/core/pace';
 import { Card, Line, NumberField, Segmented, Select, Value } from '../../kit/index.ts';
 import { CarryFields, SHAPES } from '../shared/pace-shape.tsx';
 import { editShared, type Having } from './edit-move.ts';
@@ -8,6 +8,8 @@ import { PaceItems } from './pace-items.tsx';
 
 /** What corners are slowed down to first, degrees a second: no faster than the note of the checks. */
 const FIRST_TURNING = FIRST_LIMITS.turnNote;
+
+const AS_IT_WAS = { value: 'kept', label: 'As it was' } as const;
 
 interface PaceCardProps {
   row: Row<'move'>;
@@ -19,8 +21,11 @@ interface PaceCardProps {
 export function PaceCard({ row, body, move, frames }: PaceCardProps) {
   const { pace } = body;
   const speedName = body.kind === 'walk' ? 'Walking speed' : 'Top speed';
-  const set = (change: Partial<Pace>) =>
+  /** How long or how fast: what is kept as it was goes on being so. */
+  const set = (change: Pick<Partial<Pace>, 'by' | 'speed' | 'duration'>) =>
     editShared(row, 'pace', 'Pace', (now) => ({ ...now, pace: { ...now.pace, ...change } }));
+  const setOther = (change: Partial<Pace>) =>
+    editShared(row, 'pace', 'Pace', (now) => ({ ...now, pace: otherPace(now.pace, change) }));
   return (
     <Card
       title="Pace"
@@ -82,9 +87,22 @@ export function PaceCard({ row, body, move, frames }: PaceCardProps) {
         </>
       )}
       <Line label="Shape">
-        <Select label="Shape of the pace" value={pace.shape} options={SHAPES} onChange={(shape) => set({ shape })} />
+        <Select
+          label="Shape of the pace"
+          value={pace.kept ? 'kept' : pace.shape}
+          options={pace.kept ? [AS_IT_WAS, ...SHAPES] : SHAPES}
+          onChange={(shape) => shape !== 'kept' && setOther({ shape })}
+        />
       </Line>
-      {pace.shape === 'carry' && <CarryFields carry={pace.carry ?? FIRST_CARRY} onCarry={(carry) => set({ carry })} />}
+      {pace.kept && (
+        <p className="text-sm text-ink-soft">
+          As fast at every moment as before it became a glide. Another shape, a pause, a slow place or a pin gives it a
+          pace of its own.
+        </p>
+      )}
+      {pace.shape === 'carry' && !pace.kept && (
+        <CarryFields carry={pace.carry ?? FIRST_CARRY} onCarry={(carry) => setOther({ carry })} />
+      )}
       <Line label="Slower at corners">
         <Segmented
           label="Slower at corners"
@@ -95,7 +113,7 @@ export function PaceCard({ row, body, move, frames }: PaceCardProps) {
           ]}
           onChange={(slower) =>
             editShared(row, 'pace', 'Corners', (now) => {
-              const { turning: _, ...others } = now.pace;
+              const { turning: _, ...others } = otherPace(now.pace, {});
               return { ...now, pace: slower === 'yes' ? { ...others, turning: FIRST_TURNING } : others };
             })
           }
@@ -109,7 +127,7 @@ export function PaceCard({ row, body, move, frames }: PaceCardProps) {
           step={5}
           min={2}
           max={360}
-          onChange={(turning) => set({ turning })}
+          onChange={(turning) => setOther({ turning })}
         />
       )}
       {move?.path && <PaceItems row={row} pace={pace} move={move} frames={frames} />}
