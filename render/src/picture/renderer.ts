@@ -26,7 +26,6 @@ import { makeMark } from '../scene/mark.ts';
 import { lightPerson, makePerson } from '../scene/person.ts';
 import { makeSky, paintSky } from '../scene/sky.ts';
 import { toneUniforms } from '../scene/tone.ts';
-import type { Levels } from '../scene/stand-in.ts';
 import { warmUpScene } from '../scene/warm-up.ts';
 import { Accumulator } from './accumulator.ts';
 import { disposeCutFaces, makeCutFaces } from './cut-faces.ts';
@@ -34,6 +33,7 @@ import { fadedPasses } from './fading.ts';
 import { FinishPass } from './finish-pass.ts';
 import { aperturePoint, jitter, shutterPart } from './jitter.ts';
 import type { PictureSize } from './picture-size.ts';
+import { ShownPieces, type StillLevel } from './shown-pieces.ts';
 import { mirrorPixel } from './surroundings.ts';
 import type { Breakable } from './unbroken.ts';
 
@@ -70,6 +70,7 @@ export class PictureRenderer implements Breakable {
   private readonly accumulator: Accumulator;
   private model: Group | null = null;
   private bounds: Bounds | null = null;
+  private pieces: ShownPieces | null = null;
   private moving: MovingMeshes | null = null;
   private relit: RelitMeshes | null = null;
   private dimmed: DimmedMeshes | null = null;
@@ -151,6 +152,7 @@ export class PictureRenderer implements Breakable {
     }
     this.model = made;
     this.bounds = made && boundsOfGroup(made);
+    this.pieces = made && new ShownPieces(made, model!, (part) => (options.motion?.groupOf(part) ?? -1) < 0);
     this.dimmed = made && options.dimmers?.length ? new DimmedMeshes(made, options.dimmers) : null;
     this.setMotion(options.motion);
     this.relit = made && options.motion ? new RelitMeshes(made, model!, options.motion, options.light) : null;
@@ -250,7 +252,7 @@ export class PictureRenderer implements Breakable {
     const presences = this.moving?.presences(sample.siteTime) ?? null;
     const aim = (share?: number) => {
       this.aim(sample, size, [0, 0], [0, 0], share);
-      this.showDetail('moving', reach);
+      this.pieces?.inPassing(this.camera, reach, this.cut === null);
     };
     if (presences) {
       this.accumulator.start(size, false);
@@ -325,7 +327,7 @@ export class PictureRenderer implements Breakable {
     sampleAt: (part: number) => CameraSample,
     size: PictureSize,
     subframes: number,
-    level: keyof Levels,
+    level: StillLevel,
     linear: boolean,
   ): void {
     for (const _ of this.passes(sampleAt, size, subframes, level, linear));
@@ -336,12 +338,12 @@ export class PictureRenderer implements Breakable {
     sampleAt: (part: number) => CameraSample,
     size: PictureSize,
     subframes: number,
-    level: keyof Levels,
+    level: StillLevel,
     linear: boolean,
   ): Generator<number> {
     this.done += 1;
     this.renderer.info.reset();
-    this.showDetail(level);
+    this.pieces?.all(level);
     this.accumulator.start(size, linear);
     this.finish?.start();
     const faded = fadedPasses(this.moving?.presences(sampleAt(0.5).siteTime) ?? null, subframes);
@@ -358,7 +360,7 @@ export class PictureRenderer implements Breakable {
   }
 
   /** Looks at what is around the eye, for mirrors: as light, whatever the exposure of this frame is. */
-  private lookAround(subframes: number, level: keyof Levels): void {
+  private lookAround(subframes: number, level: StillLevel): void {
     const dims = this.dimmed?.takeChange() ?? false;
     const moves = this.moving?.haveMoved(this.camera.position, mirrorPixel(subframes)) ?? false;
     if (!this.finish?.mustLookAround(this.camera, subframes, dims || moves)) return;
@@ -366,26 +368,10 @@ export class PictureRenderer implements Breakable {
     const { value: gain } = this.tone.gain;
     const exposed = gain.clone();
     gain.set(1, 1, 1);
-    this.showDetail('moving', MIRRORED_DETAIL);
+    this.pieces?.inPassing(this.camera, MIRRORED_DETAIL, false);
     this.finish.lookAround(this.scene, this.camera, subframes);
-    this.showDetail(level);
+    this.pieces?.all(level);
     gain.copy(exposed);
-  }
-
-  /**
-   * How much of the model is drawn: a moving picture leaves out what is too far away to be seen in passing.
-   * @param reach part of the distance to which detail is shown, 0…1
-   */
-  private showDetail(level: keyof Levels, reach = 1): void {
-    const eye = this.camera.position;
-    for (const child of this.model?.children ?? []) {
-      const { geometry, userData } = child as Mesh;
-      const { center, radius } = geometry.boundingSphere!;
-      const away = eye.distanceTo(middle.copy(center).applyMatrix4(child.matrix)) - radius;
-      const levels = userData['levels'] as Levels | null | undefined;
-      if (levels && geometry.index !== levels[level]) geometry.setIndex(levels[level]);
-      child.visible = level !== 'moving' || away < reach * (userData['reach'] as number);
-    }
   }
 
   private resize({ width, height }: PictureSize): void {

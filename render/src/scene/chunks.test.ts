@@ -37,6 +37,11 @@ describe('merging for drawing', () => {
     ).toHaveLength(1);
   });
 
+  test('keeps what lies in another storey apart: it is seldom seen together', () => {
+    const floors = [0, 9, 18].map((y) => part(new PlaneGeometry(2, 2).rotateX(-Math.PI / 2).translate(4, y, 4)));
+    expect(chunksOf(floors)).toHaveLength(3);
+  });
+
   test('small things have a short reach, large ones none', () => {
     expect(detailOf(0.05).reach).toBeLessThan(detailOf(0.3).reach);
     expect(detailOf(2).reach).toBe(Infinity);

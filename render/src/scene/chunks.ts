@@ -1,5 +1,5 @@
 import { isGlass, type SceneMaterial, type ScenePart } from '@eskovan/core/format';
-import { cornerNormal, planWidth } from '@eskovan/core/geometry';
+import { planWidth } from '@eskovan/core/geometry';
 import type { Daylight } from '@eskovan/core/survey';
 import { DataUtils } from 'three';
 import { FinishData } from './finish-data.ts';
@@ -9,21 +9,24 @@ import { GrowingShares } from './lamp-shares.ts';
 import { mirrorPart } from './metal.ts';
 import { GrowingRelight, type Reflecting } from './relight-data.ts';
 import { sheen } from './sheen.ts';
+import { surfaceSizes } from './surface-sizes.ts';
 
-/** Side of the plan cells that geometry is merged by: about a room, so that what lies behind the eye is left out. */
+/** Side of the cubes that geometry is merged by: less than a room, so that what lies behind the eye or a wall is left out. */
 const CHUNK = 8;
 /** Parts wider than this (a landscape) are cut into fewer, larger cells, metres. */
 const WIDE = 60;
 const WIDE_CHUNK = 90;
+/** Floors and walls stand at round numbers, where no cube may end: the part of a side that the cubes are moved by. */
+const ASIDE = 0.37;
 
 /**
- * Detail by the size of its triangles (side of a square of their area): up to `size` metres it is left out of moving
+ * Detail by the size of its surfaces (side of a square of their area): up to `size` metres it is left out of moving
  * pictures beyond `reach` metres, where it would be a few pixels. Resting and finished pictures have all of it.
  */
 const DETAIL = [
   { size: 0.1, reach: 5 },
-  { size: 0.25, reach: 10 },
-  { size: 0.6, reach: 16 },
+  { size: 0.25, reach: 12 },
+  { size: 0.6, reach: 24 },
 ] as const;
 
 const REACHES = [...DETAIL.map(({ reach }) => reach), Infinity];
@@ -182,29 +185,23 @@ function gather<T extends Float32Array | Uint16Array>(
   for (const v of vertices) for (let k = 0; k < width; k += 1) array[at++] = from ? from[v * width + k]! : 0;
 }
 
-/** A part's triangles (offsets into its indices) by cell; the lowest two bits of a cell's number are its detail. */
+/** A part's triangles (offsets into its indices) by cube and detail, the lowest two bits of their number. */
 function byCell({ positions: p, indices }: ScenePart, side: number): Map<number, number[]> {
   const cells = new Map<number, number[]>();
+  const sizes = surfaceSizes(p, indices);
   for (let t = 0; t < indices.length; t += 3) {
     const a = 3 * indices[t]!;
     const b = 3 * indices[t + 1]!;
     const c = 3 * indices[t + 2]!;
-    const column = Math.floor((p[a]! + p[b]! + p[c]!) / (3 * side)) + 32_768;
-    const row = Math.floor((p[a + 2]! + p[b + 2]! + p[c + 2]!) / (3 * side)) + 32_768;
-    const cell = (column * 65_536 + row) * 4 + detailClass(sizeOf(p, indices, t));
+    const place = (k: number) => Math.floor((p[a + k]! + p[b + k]! + p[c + k]!) / (3 * side) + ASIDE);
+    const cube = ((place(0) + 32_768) * 65_536 + place(2) + 32_768) * 4096 + place(1) + 2048;
+    const cell = cube * 4 + detailClass(sizes[t / 3]!);
     const list = cells.get(cell);
     if (list) list.push(t);
     else cells.set(cell, [t]);
   }
   return cells;
 }
-
-/** Side of a square with a triangle's area, metres. */
-function sizeOf(p: Float32Array, indices: Uint32Array, t: number): number {
-  cornerNormal(p, 3 * indices[t]!, 3 * indices[t + 1]!, 3 * indices[t + 2]!, normal);
-  return (normal[0]! ** 2 + normal[1]! ** 2 + normal[2]! ** 2) ** 0.25;
-}
-const normal = new Float64Array(3);
 
 /** Cells wide that a site of very many triangles is cut into, at most: each cell is a few calls to draw. */
 const MOST_CELLS = 14;

@@ -31,7 +31,8 @@ export function buildLineWork(model: SceneModel, motion?: SiteMotion): Group {
         edges[o + 5]! - edges[o + 2]!,
       );
       const { detail, reach } = detailOf(length);
-      const key = `${group}|${detail}|${side}|${Math.floor(edges[o]! / side)}|${Math.floor(edges[o + 2]! / side)}`;
+      const place = [0, 1, 2].map((k) => Math.floor(edges[o + k]! / side));
+      const key = [group, detail, side, ...place].join('|');
       let cell = cells.get(key);
       if (!cell) cells.set(key, (cell = { lines: floats(), reach, group }));
       const at = cell.lines.take(6);

@@ -57,7 +57,8 @@ const vertexShader = `
     vLit = shown(mix(cloudLit, color, air));
     vShade = shown(mix(cloudShade, color, air));
     vWay = position;
-    gl_Position = projectionMatrix * modelViewMatrix * vec4(position, 1.0);
+    // Behind everything, and drawn after it: only where nothing is.
+    gl_Position = (projectionMatrix * modelViewMatrix * vec4(position, 1.0)).xyww;
   }`;
 const fragmentShader = `
   precision highp float;
@@ -93,7 +94,6 @@ export function makeSky(tone: ToneUniforms): Mesh<SphereGeometry, ShaderMaterial
     fragmentShader,
     side: BackSide,
     depthWrite: false,
-    depthTest: false,
     uniforms: {
       ...tone,
       clouds: { value: clouds },
@@ -104,7 +104,7 @@ export function makeSky(tone: ToneUniforms): Mesh<SphereGeometry, ShaderMaterial
   });
   const sky = new Mesh(geometry, material);
   sky.frustumCulled = false;
-  sky.renderOrder = -1;
+  sky.renderOrder = 1;
   return sky;
 }
 

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { DEFAULT_LENS } from '@eskovan/core/document';
 import { standing, type CameraSample } from '@eskovan/core/move';
-import { PicturePump } from './pump.ts';
+import { nextScale, PicturePump } from './pump.ts';
 
 const sample = (x: number): CameraSample => standing({ position: [x, 0, 0], orientation: [0, 0, 0, 1] }, DEFAULT_LENS);
 const size = { width: 400, height: 225 };
@@ -106,4 +106,25 @@ describe('the picture pump', () => {
     expect(shown).toEqual([false, false, true]);
     pump.stop();
   });
+});
+
+test('resolution settles where a machine can follow: it neither swings to and fro nor stays coarse', () => {
+  /** What a picture takes on a machine: something for itself, and something for its pixels. */
+  const settled = (itself: number, pixels: number, from: number) => {
+    let scale = from;
+    const last: number[] = [];
+    for (let i = 0; i < 20; i += 1) {
+      scale = nextScale(scale, itself + pixels * [1, 0.75, 0.5, 0.35, 0.25][scale]! ** 2);
+      last.push(scale);
+    }
+    return [...new Set(last.slice(-4))];
+  };
+  // A graphics card draws it whole, wherever it begins.
+  expect(settled(2, 6, 4)).toEqual([0]);
+  // What would come less than twelve times a second is drawn as coarsely as there is.
+  expect(settled(30, 400, 2)).toEqual([4]);
+  // And as soon as the machine is free again, finer.
+  expect(settled(15, 150, 4)).toEqual([3]);
+  // Nothing is coarser than the coarsest.
+  expect(settled(200, 400, 0)).toEqual([4]);
 });

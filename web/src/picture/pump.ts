@@ -22,9 +22,25 @@ const REST = 320;
 const GAPS = 2.5;
 /** Samples farther apart than this are no movement, milliseconds. */
 const MOVING = 600;
-/** A moving picture may take this long; slower, and it loses resolution, milliseconds. */
-const BUDGET = 48;
-const SCALES = [1, 0.75, 0.5, 0.35];
+/**
+ * Resolutions of a moving picture, as parts of the whole: where one takes longer than `slow`, the next coarser one is used,
+ * where it takes less than `quick`, the finer one; milliseconds. The coarsest is for what else would not come twelve times
+ * a second.
+ */
+const SCALES = [
+  { part: 1, slow: 48, quick: 0 },
+  { part: 0.75, slow: 48, quick: 17 },
+  { part: 0.5, slow: 48, quick: 17 },
+  { part: 0.35, slow: 68, quick: 17 },
+  { part: 0.25, slow: Infinity, quick: 30 },
+] as const;
+
+/** The resolution to go on with. @param scale number of one, from fine to coarse @param took milliseconds in it */
+export function nextScale(scale: number, took: number): number {
+  const { slow, quick } = SCALES[scale]!;
+  return took > slow ? scale + 1 : took < quick ? scale - 1 : scale;
+}
+
 const SHARP_SUBFRAMES = 6;
 
 /**
@@ -69,9 +85,9 @@ export class PicturePump {
         this.wanted = null;
         const started = performance.now();
         const patient = this.options.patient?.() ?? false;
-        const scale = patient ? 1 : SCALES[this.scale]!;
+        const scale = patient ? 1 : SCALES[this.scale]!.part;
         const drawn = await this.options.draw(last.sample, scaled(last.size, scale), 1);
-        if (!patient) this.adapt(performance.now() - started);
+        if (!patient) this.scale = nextScale(this.scale, performance.now() - started);
         if (drawn) this.put(drawn.bitmap, false, last.sample);
       }
     } finally {
@@ -105,11 +121,6 @@ export class PicturePump {
   private put(bitmap: ImageBitmap, sharp: boolean, sample: CameraSample): void {
     if (this.stopped) bitmap.close();
     else this.options.show(bitmap, sharp, sample);
-  }
-
-  private adapt(took: number): void {
-    if (took > BUDGET && this.scale < SCALES.length - 1) this.scale += 1;
-    else if (took < BUDGET * 0.35 && this.scale > 0) this.scale -= 1;
   }
 }
 

@@ -1,0 +1,206 @@
+import { cornerArea } from '../geometry/index.ts';
+
+/** Triangles that hide what is behind them. */
+export interface OccluderFaces {
+  /** Nine numbers each, metres; counter-clockwise as seen from the side that is drawn. */
+  soup: Float32Array;
+  /** 1 where both sides are drawn. */
+  twoSided: Uint8Array;
+}
+
+/** Least and greatest corner, metres. */
+export type OcclusionBox = readonly [number, number, number, number, number, number];
+
+/** Places across and up and down the picture where depth is known. */
+const ACROSS = 129;
+const UP = 73;
+
+/** A face covers something where it is so many steps of the grid large. */
+const LARGE = 3;
+
+/** Depth, −1…1, within which two things are at one place: a picture on a wall is not behind the wall. */
+const SAME_DEPTH = 1e-7;
+
+/**
+ * Tells what need not be drawn, because nearer faces cover it: depths of large faces at a grid of places, against which
+ * boxes are held. What shows only through a gap narrower than a step of the grid (a 128th of the width) is missed, so it
+ * serves pictures in passing; whatever shows at a place of the grid is never missed.
+ */
+export class Occlusion {
+  private readonly depths = new Float64Array(ACROSS * UP);
+  private readonly matrix = new Float64Array(16);
+  /** A face cut at the near plane: at most four corners, each x, y, z and w. */
+  private readonly corners = new Float64Array(16);
+  private readonly cut = new Float64Array(16);
+
+  /** Four numbers a face: its middle, and its size, the side of a square of its area; metres. */
+  private readonly sizes: Float64Array;
+
+  constructor(private readonly faces: OccluderFaces) {
+    this.sizes = sizesOf(faces.soup);
+  }
+
+  /**
+   * Looks from another place: whatever is asked after it is seen from there.
+   * @param matrix from metres to clip space, column by column (16), as WebGL has it: z from −w to w
+   */
+  look(matrix: ArrayLike<number>): void {
+    this.matrix.set(Array.prototype.slice.call(matrix, 0, 16));
+    this.depths.fill(Infinity);
+    const { matrix: m, sizes } = this;
+    const { soup, twoSided } = this.faces;
+    // What a metre across is, in steps of the grid at a depth of one.
+    const metre = (Math.hypot(m[0]!, m[4]!, m[8]!) * (ACROSS - 1)) / 2;
+    for (let face = 0; face < twoSided.length; face += 1) {
+      const at = 4 * face;
+      const depth = m[3]! * sizes[at]! + m[7]! * sizes[at + 1]! + m[11]! * sizes[at + 2]! + m[15]!;
+      if (sizes[at + 3]! * metre >= LARGE * depth) this.cover(soup, 9 * face, twoSided[face] === 1);
+    }
+  }
+
+  /** May anything in a box be in the picture? */
+  shows(box: OcclusionBox): boolean {
+    const { matrix: m } = this;
+    let [left, right, bottom, top, nearest] = [Infinity, -Infinity, Infinity, -Infinity, Infinity];
+    // Corners beyond each side of the picture, and those before the near plane.
+    let [offLeft, offRight, offBottom, offTop, before] = [0, 0, 0, 0, 0];
+    for (let corner = 0; corner < 8; corner += 1) {
+      const px = box[corner & 1 ? 3 : 0];
+      const py = box[corner & 2 ? 4 : 1];
+      const pz = box[corner & 4 ? 5 : 2];
+      const x = m[0]! * px + m[4]! * py + m[8]! * pz + m[12]!;
+      const y = m[1]! * px + m[5]! * py + m[9]! * pz + m[13]!;
+      const z = m[2]! * px + m[6]! * py + m[10]! * pz + m[14]!;
+      const w = m[3]! * px + m[7]! * py + m[11]! * pz + m[15]!;
+      if (x < -w) offLeft += 1;
+      if (x > w) offRight += 1;
+      if (y < -w) offBottom += 1;
+      if (y > w) offTop += 1;
+      if (z <= -w) {
+        before += 1;
+        continue;
+      }
+      left = Math.min(left, x / w);
+      right = Math.max(right, x / w);
+      bottom = Math.min(bottom, y / w);
+      top = Math.max(top, y / w);
+      nearest = Math.min(nearest, z / w);
+    }
+    if (offLeft === 8 || offRight === 8 || offBottom === 8 || offTop === 8 || before === 8) return false;
+    if (before > 0) return true;
+    const x0 = Math.max(0, Math.floor(column(left)));
+    const x1 = Math.min(ACROSS - 1, Math.ceil(column(right)));
+    const y0 = Math.max(0, Math.floor(row(bottom)));
+    const y1 = Math.min(UP - 1, Math.ceil(row(top)));
+    const { depths } = this;
+    const behind = nearest - SAME_DEPTH;
+    for (let y = y0; y <= y1; y += 1)
+      for (let at = y * ACROSS + x0, end = y * ACROSS + x1; at <= end; at += 1) if (depths[at]! >= behind) return true;
+    return false;
+  }
+
+  /** Puts a face into the grid, cut off at the near plane. */
+  private cover(soup: Float32Array, from: number, twoSided: boolean): void {
+    const { matrix: m, corners: c } = this;
+    let before = 0;
+    for (let corner = 0; corner < 3; corner += 1) {
+      const px = soup[from + 3 * corner]!;
+      const py = soup[from + 3 * corner + 1]!;
+      const pz = soup[from + 3 * corner + 2]!;
+      for (let k = 0; k < 4; k += 1) c[4 * corner + k] = m[k]! * px + m[4 + k]! * py + m[8 + k]! * pz + m[12 + k]!;
+      if (c[4 * corner + 2]! <= -c[4 * corner + 3]!) before += 1;
+    }
+    if (before === 3 || isOff(c)) return;
+    let count = 3;
+    let shape = c;
+    if (before > 0) {
+      count = cutAtNear(c, this.cut);
+      shape = this.cut;
+    }
+    for (let corner = 0; corner < count; corner += 1) {
+      const w = shape[4 * corner + 3]!;
+      shape[4 * corner] = column(shape[4 * corner]! / w);
+      shape[4 * corner + 1] = row(shape[4 * corner + 1]! / w);
+      shape[4 * corner + 2] = shape[4 * corner + 2]! / w;
+    }
+    for (let corner = 2; corner < count; corner += 1) this.fill(shape, 4 * (corner - 1), 4 * corner, twoSided);
+  }
+
+  /** Fills the triangle of the first corner of a shape and two others, in steps of the grid. */
+  private fill(s: Float64Array, b: number, c: number, twoSided: boolean): void {
+    const [ax, ay, az] = [s[0]!, s[1]!, s[2]!];
+    const [bx, by, bz] = [s[b]! - ax, s[b + 1]! - ay, s[b + 2]! - az];
+    const [cx, cy, cz] = [s[c]! - ax, s[c + 1]! - ay, s[c + 2]! - az];
+    const area = bx * cy - by * cx;
+    if (twoSided ? area === 0 : !(area > 0)) return;
+    // Depth over the picture is a plane: over its width it changes by …, over its height by ….
+    const perColumn = (bz * cy - by * cz) / area;
+    const perRow = (bx * cz - bz * cx) / area;
+    const y0 = Math.max(0, Math.ceil(ay + Math.min(0, by, cy)));
+    const y1 = Math.min(UP - 1, Math.floor(ay + Math.max(0, by, cy)));
+    const { depths } = this;
+    for (let y = y0; y <= y1; y += 1) {
+      let [from, to] = [Infinity, -Infinity];
+      const at = y - ay;
+      // Where a line of the grid meets the three sides.
+      const meet = (px: number, py: number, qx: number, qy: number) => {
+        if (Math.min(py, qy) > at || Math.max(py, qy) < at) return;
+        const x = py === qy ? px : px + ((qx - px) * (at - py)) / (qy - py);
+        const other = py === qy ? qx : x;
+        from = Math.min(from, x, other);
+        to = Math.max(to, x, other);
+      };
+      meet(0, 0, bx, by);
+      meet(bx, by, cx, cy);
+      meet(cx, cy, 0, 0);
+      const x0 = Math.max(0, Math.ceil(ax + from));
+      const x1 = Math.min(ACROSS - 1, Math.floor(ax + to));
+      let depth = az + (x0 - ax) * perColumn + at * perRow;
+      for (let i = y * ACROSS + x0, end = y * ACROSS + x1; i <= end; i += 1, depth += perColumn)
+        if (depth < depths[i]!) depths[i] = depth;
+    }
+  }
+}
+
+function sizesOf(soup: Float32Array): Float64Array {
+  const sizes = new Float64Array((4 * soup.length) / 9);
+  for (let face = 0; 9 * face < soup.length; face += 1) {
+    const at = 9 * face;
+    for (let k = 0; k < 3; k += 1) sizes[4 * face + k] = (soup[at + k]! + soup[at + 3 + k]! + soup[at + 6 + k]!) / 3;
+    sizes[4 * face + 3] = Math.sqrt(cornerArea(soup, at, at + 3, at + 6));
+  }
+  return sizes;
+}
+
+/** From −1…1 to steps of the grid. */
+const column = (x: number): number => ((x + 1) / 2) * (ACROSS - 1);
+const row = (y: number): number => ((y + 1) / 2) * (UP - 1);
+
+/** Are three corners all beyond one side of the picture? */
+function isOff(c: Float64Array): boolean {
+  for (let k = 0; k < 2; k += 1) {
+    if (c[k]! < -c[3]! && c[4 + k]! < -c[7]! && c[8 + k]! < -c[11]!) return true;
+    if (c[k]! > c[3]! && c[4 + k]! > c[7]! && c[8 + k]! > c[11]!) return true;
+  }
+  return false;
+}
+
+/** Cuts a triangle in clip space where z = −w (Sutherland and Hodgman, 1974). @returns corners of what is left */
+function cutAtNear(from: Float64Array, to: Float64Array): number {
+  let count = 0;
+  for (let corner = 0; corner < 3; corner += 1) {
+    const a = 4 * corner;
+    const b = 4 * ((corner + 1) % 3);
+    const beyondA = from[a + 2]! + from[a + 3]!;
+    const beyondB = from[b + 2]! + from[b + 3]!;
+    if (beyondA > 0) {
+      for (let k = 0; k < 4; k += 1) to[4 * count + k] = from[a + k]!;
+      count += 1;
+    }
+    if (beyondA > 0 === beyondB > 0) continue;
+    const part = beyondA / (beyondA - beyondB);
+    for (let k = 0; k < 4; k += 1) to[4 * count + k] = from[a + k]! + part * (from[b + k]! - from[a + k]!);
+    count += 1;
+  }
+  return count;
+}
