@@ -35,6 +35,8 @@ export default {
     {
       ...shared,
       displayName: 'web',
+      // One file instead of two thousand: half a second in every test.
+      moduleNameMapper: { '^lucide-react$': '<rootDir>/node_modules/lucide-react/dist/cjs/lucide-react.js' },
       roots: ['<rootDir>/web/src'],
       testEnvironment: 'jsdom',
       setupFiles: ['<rootDir>/web/test-setup.mjs'],

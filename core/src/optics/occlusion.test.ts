@@ -10,6 +10,7 @@ import {
   PerspectiveCamera,
   PlaneGeometry,
   Raycaster,
+  Triangle,
   Vector2,
   Vector3,
   type BufferGeometry,
@@ -21,7 +22,15 @@ import { Occlusion, type OcclusionBox, type OccluderFaces } from './occlusion.ts
 function worldOf(things: readonly BufferGeometry[], twoSided = false) {
   const soups = things.map((thing) => thing.toNonIndexed().getAttribute('position').array as Float32Array);
   const soup = Float32Array.from(soups.flatMap((one) => [...one]));
-  const faces: OccluderFaces = { soup, twoSided: new Uint8Array(soup.length / 9).fill(twoSided ? 1 : 0) };
+  const count = soup.length / 9;
+  const corner = (face: number, k: number) => new Vector3().fromArray(soup, 9 * face + 3 * k);
+  const faces: OccluderFaces = {
+    soup,
+    twoSided: new Uint8Array(count).fill(twoSided ? 1 : 0),
+    sizes: Float32Array.from({ length: count }, (_, i) =>
+      Math.sqrt(new Triangle(corner(i, 0), corner(i, 1), corner(i, 2)).getArea()),
+    ),
+  };
   const boxes = things.map((thing): OcclusionBox => {
     thing.computeBoundingBox();
     const { min, max } = thing.boundingBox!;

@@ -1,11 +1,11 @@
-import { cornerArea } from '../geometry/index.ts';
-
 /** Triangles that hide what is behind them. */
 export interface OccluderFaces {
   /** Nine numbers each, metres; counter-clockwise as seen from the side that is drawn. */
   soup: Float32Array;
   /** 1 where both sides are drawn. */
   twoSided: Uint8Array;
+  /** Side of a square of the area of each, metres. */
+  sizes: Float32Array;
 }
 
 /** Least and greatest corner, metres. */
@@ -33,11 +33,10 @@ export class Occlusion {
   private readonly corners = new Float64Array(16);
   private readonly cut = new Float64Array(16);
 
-  /** Four numbers a face: its middle, and its size, the side of a square of its area; metres. */
-  private readonly sizes: Float64Array;
+  private readonly middles: Float64Array;
 
   constructor(private readonly faces: OccluderFaces) {
-    this.sizes = sizesOf(faces.soup);
+    this.middles = middlesOf(faces.soup);
   }
 
   /**
@@ -47,14 +46,14 @@ export class Occlusion {
   look(matrix: ArrayLike<number>): void {
     this.matrix.set(Array.prototype.slice.call(matrix, 0, 16));
     this.depths.fill(Infinity);
-    const { matrix: m, sizes } = this;
-    const { soup, twoSided } = this.faces;
+    const { matrix: m, middles } = this;
+    const { soup, twoSided, sizes } = this.faces;
     // What a metre across is, in steps of the grid at a depth of one.
     const metre = (Math.hypot(m[0]!, m[4]!, m[8]!) * (ACROSS - 1)) / 2;
     for (let face = 0; face < twoSided.length; face += 1) {
-      const at = 4 * face;
-      const depth = m[3]! * sizes[at]! + m[7]! * sizes[at + 1]! + m[11]! * sizes[at + 2]! + m[15]!;
-      if (sizes[at + 3]! * metre >= LARGE * depth) this.cover(soup, 9 * face, twoSided[face] === 1);
+      const at = 3 * face;
+      const depth = m[3]! * middles[at]! + m[7]! * middles[at + 1]! + m[11]! * middles[at + 2]! + m[15]!;
+      if (sizes[face]! * metre >= LARGE * depth) this.cover(soup, 9 * face, twoSided[face] === 1);
     }
   }
 
@@ -162,14 +161,14 @@ export class Occlusion {
   }
 }
 
-function sizesOf(soup: Float32Array): Float64Array {
-  const sizes = new Float64Array((4 * soup.length) / 9);
-  for (let face = 0; 9 * face < soup.length; face += 1) {
-    const at = 9 * face;
-    for (let k = 0; k < 3; k += 1) sizes[4 * face + k] = (soup[at + k]! + soup[at + 3 + k]! + soup[at + 6 + k]!) / 3;
-    sizes[4 * face + 3] = Math.sqrt(cornerArea(soup, at, at + 3, at + 6));
+/** Three numbers a face, metres. */
+function middlesOf(soup: Float32Array): Float64Array {
+  const middles = new Float64Array(soup.length / 3);
+  for (let i = 0; i < middles.length; i += 1) {
+    const at = 9 * Math.floor(i / 3) + (i % 3);
+    middles[i] = (soup[at]! + soup[at + 3]! + soup[at + 6]!) / 3;
   }
-  return sizes;
+  return middles;
 }
 
 /** From −1…1 to steps of the grid. */

@@ -18,7 +18,8 @@ export function occludersOf(model: SceneModel, stands: (part: ScenePart) => bool
       areas[face] = cornerArea(positions, 3 * indices[i]!, 3 * indices[i + 1]!, 3 * indices[i + 2]!);
   const least = areas.length > MOST ? areas.slice().sort()[areas.length - MOST]! : 0;
   const count = Math.min(MOST, areas.length);
-  const [soup, twoSided] = [new Float32Array(TRIANGLE * count), new Uint8Array(count)];
+  const soup = new Float32Array(TRIANGLE * count);
+  const [twoSided, sizes] = [new Uint8Array(count), new Float32Array(count)];
   let taken = 0;
   face = 0;
   for (const { positions, indices, material } of parts)
@@ -28,9 +29,10 @@ export function occludersOf(model: SceneModel, stands: (part: ScenePart) => bool
         for (let k = 0; k < 3; k += 1)
           soup[TRIANGLE * taken + 3 * corner + k] = positions[3 * indices[i + corner]! + k]!;
       twoSided[taken] = model.materials[material]!.doubleSided ? 1 : 0;
+      sizes[taken] = Math.sqrt(areas[face]!);
       taken += 1;
     }
-  return { soup, twoSided };
+  return { soup, twoSided, sizes };
 }
 
 /** A picture on it may have holes; what is thinly painted lets a little through. */
