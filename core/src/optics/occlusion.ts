@@ -15,8 +15,8 @@ export type OcclusionBox = readonly [number, number, number, number, number, num
 const ACROSS = 129;
 const UP = 73;
 
-/** A face covers something where it is so many steps of the grid large. */
-const LARGE = 3;
+/** A face is counted where it is so many steps of the grid large: smaller ones cost more than they hide. */
+const LARGE = 1;
 
 /** Depth, −1…1, within which two things are at one place: a picture on a wall is not behind the wall. */
 const SAME_DEPTH = 1e-7;
