@@ -16,7 +16,7 @@ const ACROSS = 129;
 const UP = 73;
 
 /** A face is counted where it is so many steps of the grid large: smaller ones cost more than they hide. */
-const LARGE = 1;
+const LARGE = 2;
 
 /** Depth, −1…1, within which two things are at one place: a picture on a wall is not behind the wall. */
 const SAME_DEPTH = 1e-7;
@@ -32,6 +32,8 @@ export class Occlusion {
   /** A face cut at the near plane: at most four corners, each x, y, z and w. */
   private readonly corners = new Float64Array(16);
   private readonly cut = new Float64Array(16);
+  /** What a face has of a line of the grid: from, to. */
+  private readonly line = new Float64Array(2);
 
   private readonly middles: Float64Array;
 
@@ -44,7 +46,7 @@ export class Occlusion {
    * @param matrix from metres to clip space, column by column (16), as WebGL has it: z from −w to w
    */
   look(matrix: ArrayLike<number>): void {
-    this.matrix.set(Array.prototype.slice.call(matrix, 0, 16));
+    this.matrix.set(matrix);
     this.depths.fill(Infinity);
     const { matrix: m, middles } = this;
     const { soup, twoSided, sizes } = this.faces;
@@ -60,9 +62,17 @@ export class Occlusion {
   /** May anything in a box be in the picture? */
   shows(box: OcclusionBox): boolean {
     const { matrix: m } = this;
-    let [left, right, bottom, top, nearest] = [Infinity, -Infinity, Infinity, -Infinity, Infinity];
+    let left = Infinity;
+    let right = -Infinity;
+    let bottom = Infinity;
+    let top = -Infinity;
+    let nearest = Infinity;
     // Corners beyond each side of the picture, and those before the near plane.
-    let [offLeft, offRight, offBottom, offTop, before] = [0, 0, 0, 0, 0];
+    let offLeft = 0;
+    let offRight = 0;
+    let offBottom = 0;
+    let offTop = 0;
+    let before = 0;
     for (let corner = 0; corner < 8; corner += 1) {
       const px = box[corner & 1 ? 3 : 0];
       const py = box[corner & 2 ? 4 : 1];
@@ -125,40 +135,51 @@ export class Occlusion {
     for (let corner = 2; corner < count; corner += 1) this.fill(shape, 4 * (corner - 1), 4 * corner, twoSided);
   }
 
-  /** Fills the triangle of the first corner of a shape and two others, in steps of the grid. */
+  /**
+   * Fills the triangle of the first corner of a shape and two others, in steps of the grid. Written plainly: it is run ten
+   * thousand times a picture, from the first one on.
+   */
   private fill(s: Float64Array, b: number, c: number, twoSided: boolean): void {
-    const [ax, ay, az] = [s[0]!, s[1]!, s[2]!];
-    const [bx, by, bz] = [s[b]! - ax, s[b + 1]! - ay, s[b + 2]! - az];
-    const [cx, cy, cz] = [s[c]! - ax, s[c + 1]! - ay, s[c + 2]! - az];
+    const ax = s[0]!;
+    const ay = s[1]!;
+    const bx = s[b]! - ax;
+    const by = s[b + 1]! - ay;
+    const cx = s[c]! - ax;
+    const cy = s[c + 1]! - ay;
     const area = bx * cy - by * cx;
     if (twoSided ? area === 0 : !(area > 0)) return;
-    // Depth over the picture is a plane: over its width it changes by …, over its height by ….
-    const perColumn = (bz * cy - by * cz) / area;
-    const perRow = (bx * cz - bz * cx) / area;
     const y0 = Math.max(0, Math.ceil(ay + Math.min(0, by, cy)));
     const y1 = Math.min(UP - 1, Math.floor(ay + Math.max(0, by, cy)));
-    const { depths } = this;
+    if (y0 > y1) return;
+    // Depth over the picture is a plane: over its width it changes by …, over its height by ….
+    const bz = s[b + 2]! - s[2]!;
+    const cz = s[c + 2]! - s[2]!;
+    const perColumn = (bz * cy - by * cz) / area;
+    const perRow = (bx * cz - bz * cx) / area;
+    const { depths, line } = this;
     for (let y = y0; y <= y1; y += 1) {
-      let [from, to] = [Infinity, -Infinity];
       const at = y - ay;
-      // Where a line of the grid meets the three sides.
-      const meet = (px: number, py: number, qx: number, qy: number) => {
-        if (Math.min(py, qy) > at || Math.max(py, qy) < at) return;
-        const x = py === qy ? px : px + ((qx - px) * (at - py)) / (qy - py);
-        const other = py === qy ? qx : x;
-        from = Math.min(from, x, other);
-        to = Math.max(to, x, other);
-      };
-      meet(0, 0, bx, by);
-      meet(bx, by, cx, cy);
-      meet(cx, cy, 0, 0);
-      const x0 = Math.max(0, Math.ceil(ax + from));
-      const x1 = Math.min(ACROSS - 1, Math.floor(ax + to));
-      let depth = az + (x0 - ax) * perColumn + at * perRow;
-      for (let i = y * ACROSS + x0, end = y * ACROSS + x1; i <= end; i += 1, depth += perColumn)
-        if (depth < depths[i]!) depths[i] = depth;
+      line[0] = Infinity;
+      line[1] = -Infinity;
+      meet(line, 0, 0, bx, by, at);
+      meet(line, bx, by, cx, cy, at);
+      meet(line, cx, cy, 0, 0, at);
+      const x0 = Math.max(0, Math.ceil(ax + line[0]));
+      const x1 = Math.min(ACROSS - 1, Math.floor(ax + line[1]));
+      let depth = s[2]! + (x0 - ax) * perColumn + at * perRow;
+      const end = y * ACROSS + x1;
+      for (let i = y * ACROSS + x0; i <= end; i += 1, depth += perColumn) if (depth < depths[i]!) depths[i] = depth;
     }
   }
+}
+
+/** Widens what a triangle has of a line of the grid by where one of its sides, from p to q, meets it. */
+function meet(line: Float64Array, px: number, py: number, qx: number, qy: number, at: number): void {
+  if ((py > at && qy > at) || (py < at && qy < at)) return;
+  const x = py === qy ? px : px + ((qx - px) * (at - py)) / (qy - py);
+  const other = py === qy ? qx : x;
+  line[0] = Math.min(line[0]!, x, other);
+  line[1] = Math.max(line[1]!, x, other);
 }
 
 /** Three numbers a face, metres. */

@@ -9,7 +9,7 @@ import { ShownPieces } from './shown-pieces.ts';
 /** A large wall before the camera and a floor far below, both cut up for their light; a chest far behind it, another beside it, and a book beside that. */
 const model: SceneModel = {
   parts: [
-    partOf(new PlaneGeometry(16, 16, 40, 40).translate(0, 0, -10)),
+    partOf(new PlaneGeometry(16, 16, 30, 30).translate(0, 0, -10)),
     partOf(new PlaneGeometry(16, 16, 90, 90).rotateX(-Math.PI / 2).translate(0, -9, 0)),
     partOf(new BoxGeometry(2, 2, 2).translate(0, 0, -60)),
     partOf(new BoxGeometry(2, 2, 2).translate(56, 0, -60)),

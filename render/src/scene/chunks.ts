@@ -128,7 +128,7 @@ export function addPart(
   const uvs = pictured ? part.uvs : null;
   // Which vertex of the chunk at hand a vertex of the part has become; −1 where it has not been met yet.
   const index = new Int32Array(p.length / 3).fill(-1);
-  for (const [cell, triangles] of byCell(part, side)) {
+  for (const [cell, triangles] of byCell(part, side, group >= 0)) {
     const key = `${look}|${side}|${cell}|${group}`;
     let chunk = chunks.get(key);
     if (!chunk) {
@@ -185,16 +185,19 @@ function gather<T extends Float32Array | Uint16Array>(
   for (const v of vertices) for (let k = 0; k < width; k += 1) array[at++] = from ? from[v * width + k]! : 0;
 }
 
-/** A part's triangles (offsets into its indices) by cube and detail, the lowest two bits of their number. */
-function byCell({ positions: p, indices }: ScenePart, side: number): Map<number, number[]> {
+/**
+ * A part's triangles (offsets into its indices) by cube and detail, the lowest two bits of their number. What moves is cut
+ * in plan only: each piece of it is lit anew by itself.
+ */
+function byCell({ positions: p, indices }: ScenePart, side: number, moves: boolean): Map<number, number[]> {
   const cells = new Map<number, number[]>();
   const sizes = surfaceSizes(p, indices);
   for (let t = 0; t < indices.length; t += 3) {
     const a = 3 * indices[t]!;
     const b = 3 * indices[t + 1]!;
     const c = 3 * indices[t + 2]!;
-    const place = (k: number) => Math.floor((p[a + k]! + p[b + k]! + p[c + k]!) / (3 * side) + ASIDE);
-    const cube = ((place(0) + 32_768) * 65_536 + place(2) + 32_768) * 4096 + place(1) + 2048;
+    const place = (k: number) => Math.floor((p[a + k]! + p[b + k]! + p[c + k]!) / (3 * side) + (moves ? 0 : ASIDE));
+    const cube = ((place(0) + 32_768) * 65_536 + place(2) + 32_768) * 4096 + (moves ? 0 : place(1)) + 2048;
     const cell = cube * 4 + detailClass(sizes[t / 3]!);
     const list = cells.get(cell);
     if (list) list.push(t);

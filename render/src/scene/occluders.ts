@@ -5,7 +5,7 @@ import { detailOf } from './chunks.ts';
 import { surfaceSizes } from './surface-sizes.ts';
 
 /** Faces that may hide something, at most: more cost more than they hide. */
-const MOST = 10_000;
+const MOST = 6000;
 
 /**
  * The largest faces that nothing is seen through, of surfaces that every picture shows.
