@@ -17,12 +17,24 @@ export interface Told<T> {
  * @param value as the page shows it
  */
 export function useTold<T extends string | number>(value: T): Told<T> {
-  const [told, setTold] = useState<{ value: T } | null>(null);
-  if (told?.value === value) setTold(null);
+  // In order: a page that comes late shows one after the other, and may show the same one twice.
+  const [told, setTold] = useState<readonly T[]>(NOTHING);
+  const [seen, setSeen] = useState(value);
+  if (value !== seen) {
+    setSeen(value);
+    const shown = told.indexOf(value);
+    if (shown >= 0) setTold(told.slice(shown + 1));
+  }
   useEffect(() => {
-    if (!told) return undefined;
-    const timer = setTimeout(() => setTold(null), CATCHES_UP);
+    if (told.length === 0) return undefined;
+    const timer = setTimeout(() => setTold(NOTHING), CATCHES_UP);
     return () => clearTimeout(timer);
   }, [told]);
-  return { now: told ? told.value : value, tell: (next) => setTold({ value: next }), forget: () => setTold(null) };
+  return {
+    now: told.at(-1) ?? value,
+    tell: (next) => setTold((before) => [...before, next]),
+    forget: () => setTold(NOTHING),
+  };
 }
+
+const NOTHING: readonly never[] = [];
