@@ -2,12 +2,9 @@ import { decodeSrgb } from '@eskovan/core/colour';
 import type { ActionBody, Orbit, ViewBody } from '@eskovan/core/document';
 import { Document, NodeIO } from '@gltf-transform/core';
 import { expect, test, type Page } from '@playwright/test';
-import { execFileSync } from 'node:child_process';
-import { writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 import { BoxGeometry, SphereGeometry } from 'three';
 import { editElsewhere } from '../support/edits.ts';
+import { decoded } from '../support/film.ts';
 import { nodeOf } from '../support/foreign-model.ts';
 import { bringIn, choose, documentOf, newProject, saved } from '../support/studio.ts';
 
@@ -138,10 +135,7 @@ async function render(page: Page, projectId: string, name: string, quality: RegE
   await expect.poll(take, { timeout: 120_000 }).toBeTruthy();
   const png = await (await page.request.get(`/api/files/${(await take())!.body.file.sha256}`)).body();
   // A still, or the first frame of a film.
-  const path = join(tmpdir(), `optics-${process.pid}`);
-  writeFileSync(path, png);
-  const args = ['-v', 'error', '-i', path, '-frames:v', '1', '-pix_fmt', 'gray', '-f', 'rawvideo', '-'];
-  return execFileSync('ffmpeg', args, { maxBuffer: 16 * 1024 * 1024 });
+  return decoded(png, '-frames:v', '1', '-pix_fmt', 'gray', '-f', 'rawvideo');
 }
 
 test('what is out of focus is as blurred as the optics say, at six distances; a mirror shows things where they are; what passes is blurred as far as it goes', async ({

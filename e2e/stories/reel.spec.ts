@@ -3,12 +3,10 @@ import { readEdl, readOtio } from '@eskovan/core/exchange';
 import { DEMO_PROJECT } from '@eskovan/demo/seed';
 import { expect, test, type Page } from '@playwright/test';
 import { execFileSync } from 'node:child_process';
-import { readFileSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
+import { readFileSync } from 'node:fs';
 import { editElsewhere } from '../support/edits.ts';
 import { countGestures } from '../support/gestures.ts';
-import { difference, greyFrames, passing, probe } from '../support/film.ts';
+import { difference, greyFrames, ofFile, passing, probe } from '../support/film.ts';
 import { foreignModel } from '../support/foreign-model.ts';
 import { levelOf, pitchOf, samplesOf, withTone } from '../support/sound.ts';
 import { bringIn, choose, documentOf, newProject, pressPlan, saved } from '../support/studio.ts';
@@ -339,13 +337,8 @@ test('in a house of others by keys alone: shots, order, lengths, joins; played i
     expect(take!.body).toMatchObject({ kind: 'video', frames: 31, source: { kind: 'reel' } });
     const film = await (await page.request.get(`/api/files/${take!.body.file.sha256}`)).body();
     expect(probe(film)).toMatchObject({ codec: 'h264', frames: 31, rate: '25/1', width: 640, height: 360 });
-    const path = join(tmpdir(), `reel-sound-${process.pid}.mp4`);
-    writeFileSync(path, film);
-    const seconds = execFileSync(
-      'ffprobe',
-      ['-v', 'error', '-select_streams', 'a:0', '-show_entries', 'stream=duration', '-of', 'csv=p=0', path],
-      { encoding: 'utf8' },
-    );
+    const asked = ['-v', 'error', '-select_streams', 'a:0', '-show_entries', 'stream=duration', '-of', 'csv=p=0'];
+    const seconds = ofFile(film, (path) => execFileSync('ffprobe', [...asked, path], { encoding: 'utf8' }));
     expect(Math.abs(Number(seconds) - 31 / 25)).toBeLessThan(0.1);
     const frames = greyFrames(film);
     const [card, walk, mixed, view] = [frames[3]!, frames[14]!, frames[24]!, frames[30]!];

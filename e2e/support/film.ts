@@ -38,8 +38,8 @@ export function probe(film: Buffer): { codec: string; frames: number; rate: stri
   };
 }
 
-/** What ffmpeg makes of a film. */
-const decoded = (film: Buffer, ...args: string[]): Buffer =>
+/** What ffmpeg makes of a film, or of a picture. */
+export const decoded = (film: Buffer, ...args: string[]): Buffer =>
   ofFile(film, (path) =>
     execFileSync('ffmpeg', ['-v', 'error', '-i', path, ...args, '-'], { maxBuffer: 256 * 1024 * 1024 }),
   );

@@ -20,3 +20,11 @@ export function monotoneSlopes(times: ArrayLike<number>, values: ArrayLike<numbe
   }
   return slopes;
 }
+
+/** Slope at a point between two rises of evenly spaced values, limited so that the cubic never overshoots (Fritsch & Carlson 1980). */
+export function monotoneSlope(before: number, after: number): number {
+  if (before * after <= 0) return 0;
+  const mean = (before + after) / 2;
+  const limit = 3 * Math.min(Math.abs(before), Math.abs(after));
+  return Math.sign(mean) * Math.min(Math.abs(mean), limit);
+}

@@ -7,7 +7,6 @@ import {
   type Glide,
   type Orbit,
   type Travel,
-  type Vec3,
 } from '../document/index.ts';
 import { anglesOf, nearestTurn } from '../geometry/index.ts';
 import { followed, PlanCurve, SpaceWay } from '../path/index.ts';
@@ -56,19 +55,21 @@ export function travelToGlide(body: Travel, move: CompiledMove, newId: () => str
   const wanted = Math.max(2, Math.ceil(move.duration / INSTANT));
   const each = Math.ceil(wanted / (MOST_KEPT - 1));
   const instants = each * Math.ceil(wanted / each);
-  const samples = Array.from({ length: instants + 1 }, (_, i) => move.sampleAt((move.duration * i) / instants));
-  const places = samples.map(({ position }) => position);
-  const { path, pointOf } = followed(places, {
-    closed: false,
-    close: move.path.length * FOLLOWED,
-    smooth: true,
-    rises: true,
-    newId,
-    surface: () => null,
-  });
+  const times = Array.from({ length: instants + 1 }, (_, i) => (move.duration * i) / instants);
+  const samples = times.map((time) => move.sampleAt(time));
+  const { path, pointOf } = followed(
+    samples.map(({ position }) => position),
+    {
+      closed: false,
+      close: move.path.length * FOLLOWED,
+      smooth: true,
+      rises: true,
+      newId,
+      surface: () => null,
+    },
+  );
   const curve = new PlanCurve(path);
   if (!(curve.length > 0)) return null;
-  const gone = goneOf(new SpaceWay(path, curve), places, pointOf);
   let pan = 0;
   const every = Math.max(1, Math.ceil(samples.length / MOST_LOOKS));
   const looks = samples
@@ -80,10 +81,15 @@ export function travelToGlide(body: Travel, move: CompiledMove, newId: () => str
     .filter((_, i) => i % every === 0 || i === instants);
   const { lens, light, tracks, poses } = body;
   const start = poses[0]?.time ?? 0;
-  const stationAt = (time: number) => ({ by: 'station' as const, station: move.path?.stationAt(time) ?? 0 });
+  const goneAt = (time: number) => move.path?.stationAt(time) ?? 0;
+  const gone = partsGone(new SpaceWay(path, curve), times.map(goneAt), pointOf);
   const pauses = poses
     .filter(({ hold }) => hold >= PACE_LIMITS.pause[0])
-    .map(({ time, hold }) => ({ id: newId(), anchor: stationAt(time - start), seconds: hold }));
+    .map(({ time, hold }) => ({
+      id: newId(),
+      anchor: { by: 'station' as const, station: goneAt(time - start) },
+      seconds: hold,
+    }));
   return {
     kind: 'glide',
     path,
@@ -105,13 +111,10 @@ export function travelToGlide(body: Travel, move: CompiledMove, newId: () => str
 
 /**
  * How much of a way is gone at every instant, as parts of it: between two of its nodes as much as of the way it is taken from.
- * @param places where the camera is at every instant @param pointOf the instant that each node is taken from
+ * @param gone of the way it is taken from, at every instant, metres @param pointOf the instant that each node is taken from
  */
-function goneOf(way: SpaceWay, places: readonly Vec3[], pointOf: readonly (number | null)[]): number[] {
-  const gone = new Float64Array(places.length);
-  for (let i = 1; i < places.length; i += 1)
-    gone[i] = gone[i - 1]! + Math.hypot(...places[i]!.map((value, k) => value - places[i - 1]![k]!));
-  const parts: number[] = new Array<number>(places.length).fill(0);
+function partsGone(way: SpaceWay, gone: readonly number[], pointOf: readonly (number | null)[]): number[] {
+  const parts: number[] = gone.map(() => 0);
   let [from, start] = [0, 0];
   pointOf.forEach((to, node) => {
     if (to === null || to === from) return;
@@ -121,5 +124,5 @@ function goneOf(way: SpaceWay, places: readonly Vec3[], pointOf: readonly (numbe
       parts[i] = start + (end - start) * (whole > 0 ? (gone[i]! - gone[from]!) / whole : 1);
     [from, start] = [to, end];
   });
-  return parts.map((part, i) => (i === places.length - 1 ? 1 : Math.min(1, part)));
+  return parts.map((part, i) => (i === gone.length - 1 ? 1 : Math.min(1, part)));
 }

@@ -1,4 +1,4 @@
-import { hermite } from '../geometry/index.ts';
+import { hermite, monotoneSlope } from '../geometry/index.ts';
 
 /** Values at equal spacing over [0, length], read with a cubic that passes through them. */
 export interface UniformTable {
@@ -6,14 +6,6 @@ export interface UniformTable {
   length: number;
   /** The last value equals the first and the curve goes on through it. */
   closed: boolean;
-}
-
-/** Slope at a point between two rises, limited so that the cubic never overshoots (Fritsch & Carlson 1980). */
-function monotoneSlope(before: number, after: number): number {
-  if (before * after <= 0) return 0;
-  const mean = (before + after) / 2;
-  const limit = 3 * Math.min(Math.abs(before), Math.abs(after));
-  return Math.sign(mean) * Math.min(Math.abs(mean), limit);
 }
 
 /** Value at a position, clamped to the table (open) or wrapped round (closed). */

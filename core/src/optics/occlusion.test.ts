@@ -16,7 +16,8 @@ import {
   type BufferGeometry,
   type Camera,
 } from 'three';
-import { Occlusion, type OcclusionBox, type OccluderFaces } from './occlusion.ts';
+import type { Bounds } from '../document/index.ts';
+import { Occlusion, type OccluderFaces } from './occlusion.ts';
 
 /** Things in one world: each hides what is behind it, and may be hidden. */
 function worldOf(things: readonly BufferGeometry[], twoSided = false) {
@@ -31,10 +32,10 @@ function worldOf(things: readonly BufferGeometry[], twoSided = false) {
       Math.sqrt(new Triangle(corner(i, 0), corner(i, 1), corner(i, 2)).getArea()),
     ),
   };
-  const boxes = things.map((thing): OcclusionBox => {
+  const boxes = things.map((thing): Bounds => {
     thing.computeBoundingBox();
     const { min, max } = thing.boundingBox!;
-    return [min.x, min.y, min.z, max.x, max.y, max.z];
+    return { min: min.toArray(), max: max.toArray() };
   });
   const material = new MeshBasicMaterial({ side: twoSided ? DoubleSide : FrontSide });
   return { occlusion: new Occlusion(faces), boxes, meshes: things.map((thing) => new Mesh(thing, material)) };

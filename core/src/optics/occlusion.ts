@@ -1,3 +1,5 @@
+import type { Bounds } from '../document/index.ts';
+
 /** Triangles that hide what is behind them. */
 export interface OccluderFaces {
   /** Nine numbers each, metres; counter-clockwise as seen from the side that is drawn. */
@@ -7,9 +9,6 @@ export interface OccluderFaces {
   /** Side of a square of the area of each, metres. */
   sizes: Float32Array;
 }
-
-/** Least and greatest corner, metres. */
-export type OcclusionBox = readonly [number, number, number, number, number, number];
 
 /** Places across and up and down the picture where depth is known. */
 const ACROSS = 129;
@@ -60,7 +59,7 @@ export class Occlusion {
   }
 
   /** May anything in a box be in the picture? */
-  shows(box: OcclusionBox): boolean {
+  shows({ min, max }: Bounds): boolean {
     const { matrix: m } = this;
     let left = Infinity;
     let right = -Infinity;
@@ -74,9 +73,9 @@ export class Occlusion {
     let offTop = 0;
     let before = 0;
     for (let corner = 0; corner < 8; corner += 1) {
-      const px = box[corner & 1 ? 3 : 0];
-      const py = box[corner & 2 ? 4 : 1];
-      const pz = box[corner & 4 ? 5 : 2];
+      const px = (corner & 1 ? max : min)[0];
+      const py = (corner & 2 ? max : min)[1];
+      const pz = (corner & 4 ? max : min)[2];
       const x = m[0]! * px + m[4]! * py + m[8]! * pz + m[12]!;
       const y = m[1]! * px + m[5]! * py + m[9]! * pz + m[13]!;
       const z = m[2]! * px + m[6]! * py + m[10]! * pz + m[14]!;

@@ -1,5 +1,5 @@
 import type { Pace } from '../document/index.ts';
-import { hermite } from '../geometry/index.ts';
+import { hermite, monotoneSlope } from '../geometry/index.ts';
 import type { UnitShape } from './shapes.ts';
 
 /** Slower than this part of its highest speed it is at rest. */
@@ -11,7 +11,8 @@ const AT_REST = 0.02;
  */
 export function keptShape(kept: readonly number[]): UnitShape {
   const last = kept.length - 1;
-  const slopes = slopesOf(kept);
+  const rise = (i: number) => kept[i + 1]! - kept[i]!;
+  const slopes = kept.map((_, i) => monotoneSlope(rise(Math.max(0, i - 1)), rise(Math.min(last - 1, i))));
   const piece = (tau: number): [i: number, t: number] => {
     const at = Math.min(1, Math.max(0, tau)) * last;
     const i = Math.min(last - 1, Math.floor(at));
@@ -29,9 +30,9 @@ export function keptShape(kept: readonly number[]): UnitShape {
   let peak = 0;
   for (let i = 0; i < last; i += 1) {
     // Between two values the speed is a parabola: highest at one of them, or at its vertex.
-    const [rise, m, n] = [kept[i + 1]! - kept[i]!, slopes[i]!, slopes[i + 1]!];
-    const bend = 3 * (m + n) - 6 * rise;
-    const vertex = bend < 0 ? Math.min(1, Math.max(0, (2 * m + n - 3 * rise) / bend)) : 0;
+    const [m, n] = [slopes[i]!, slopes[i + 1]!];
+    const bend = 3 * (m + n) - 6 * rise(i);
+    const vertex = bend < 0 ? Math.min(1, Math.max(0, (2 * m + n - 3 * rise(i)) / bend)) : 0;
     peak = Math.max(peak, speed(i / last), speed((i + vertex) / last), speed((i + 1) / last));
   }
   const rests = (at: number) => slopes[at]! * last < AT_REST * peak;
@@ -41,19 +42,6 @@ export function keptShape(kept: readonly number[]): UnitShape {
     whole: 1 / peak,
     rests: { start: rests(0), end: rests(last) },
   };
-}
-
-/** Slopes of a cubic through evenly spaced values that never falls between them (Fritsch & Carlson 1980). */
-function slopesOf(values: readonly number[]): Float64Array {
-  const last = values.length - 1;
-  const rise = (i: number) => values[i + 1]! - values[i]!;
-  return Float64Array.from(values, (_, i) => {
-    const [before, after] = [rise(Math.max(0, i - 1)), rise(Math.min(last - 1, i))];
-    // At an end as it began to change beside it.
-    const beside = last < 2 ? before : i === 0 ? rise(1) : i === last ? rise(last - 2) : before;
-    const slope = i === 0 || i === last ? 1.5 * before - 0.5 * beside : (before + after) / 2;
-    return Math.min(3 * Math.min(before, after), Math.max(0, slope));
-  });
 }
 
 /** A pace that something else is said of than how long or how fast it is: it is not kept as it was any longer. */

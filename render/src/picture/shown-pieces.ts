@@ -1,6 +1,8 @@
+import type { Bounds } from '@eskovan/core/document';
 import { countTriangles, type SceneModel, type ScenePart } from '@eskovan/core/format';
 import { Occlusion } from '@eskovan/core/optics';
 import { Matrix4, Vector3, type Group, type Mesh, type PerspectiveCamera } from 'three';
+import { isMoving } from '../scene/moving.ts';
 import { occludersOf } from '../scene/occluders.ts';
 import type { Levels } from '../scene/stand-in.ts';
 
@@ -12,22 +14,29 @@ export type StillLevel = Exclude<keyof Levels, 'moving'>;
 
 /** Which pieces of a model are drawn, and in what detail. */
 export class ShownPieces {
-  private readonly occlusion: Occlusion | null;
+  private readonly pieces: readonly Piece[];
+  private readonly hides: boolean;
+  /** Made for the first picture in passing: films have none. */
+  private occlusion: Occlusion | null = null;
 
   /** @param stands does a part stay where it is, and is always there? */
   constructor(
-    private readonly group: Group,
-    model: SceneModel,
-    stands: (part: ScenePart) => boolean,
+    group: Group,
+    private readonly model: SceneModel,
+    private readonly stands: (part: ScenePart) => boolean,
   ) {
-    this.occlusion = countTriangles(model) < WORTH_HIDING ? null : new Occlusion(occludersOf(model, stands));
+    this.hides = countTriangles(model) >= WORTH_HIDING;
+    this.pieces = (group.children as Mesh[]).map((mesh) => {
+      const { min, max } = mesh.geometry.boundingBox!;
+      return { mesh, box: isMoving(mesh) ? null : { min: min.toArray(), max: max.toArray() } };
+    });
   }
 
   /** All that there is, for a picture that rests or is finished. */
   all(level: StillLevel): void {
-    for (const child of this.group.children) {
-      setLevel(child as Mesh, level);
-      child.visible = true;
+    for (const { mesh } of this.pieces) {
+      setLevel(mesh, level);
+      mesh.visible = true;
     }
   }
 
@@ -37,19 +46,28 @@ export class ShownPieces {
    * @param covered leaves out what nearer faces cover, as they are seen by this camera
    */
   inPassing(camera: PerspectiveCamera, reach: number, covered: boolean): void {
-    const occlusion = covered ? this.occlusion : null;
-    occlusion?.look(seen.multiplyMatrices(camera.projectionMatrix, camera.matrixWorldInverse).elements);
-    for (const child of this.group.children) {
-      const { geometry, userData } = child as Mesh;
-      setLevel(child as Mesh, 'moving');
-      const { center, radius } = geometry.boundingSphere!;
-      const away = camera.position.distanceTo(middle.copy(center).applyMatrix4(child.matrix)) - radius;
-      child.visible = away < reach * (userData['reach'] as number);
-      if (!child.visible || !occlusion || (userData['group'] as number) >= 0) continue;
-      const { min, max } = geometry.boundingBox!;
-      child.visible = occlusion.shows([min.x, min.y, min.z, max.x, max.y, max.z]);
+    const occlusion = covered ? this.seenBy(camera) : null;
+    for (const { mesh, box } of this.pieces) {
+      setLevel(mesh, 'moving');
+      const { center, radius } = mesh.geometry.boundingSphere!;
+      const away = camera.position.distanceTo(middle.copy(center).applyMatrix4(mesh.matrix)) - radius;
+      mesh.visible = away < reach * (mesh.userData['reach'] as number);
+      if (mesh.visible && occlusion && box) mesh.visible = occlusion.shows(box);
     }
   }
+
+  private seenBy({ projectionMatrix, matrixWorldInverse }: PerspectiveCamera): Occlusion | null {
+    if (!this.hides) return null;
+    this.occlusion ??= new Occlusion(occludersOf(this.model, this.stands));
+    this.occlusion.look(seen.multiplyMatrices(projectionMatrix, matrixWorldInverse).elements);
+    return this.occlusion;
+  }
+}
+
+interface Piece {
+  mesh: Mesh;
+  /** Null for what moves: it is always drawn. */
+  box: Bounds | null;
 }
 
 function setLevel({ geometry, userData }: Mesh, level: keyof Levels): void {

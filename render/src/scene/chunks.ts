@@ -11,7 +11,7 @@ import { GrowingRelight, type Reflecting } from './relight-data.ts';
 import { sheen } from './sheen.ts';
 import { surfaceSizes } from './surface-sizes.ts';
 
-/** Side of the cubes that geometry is merged by: less than a room, so that what lies behind the eye or a wall is left out. */
+/** Side of the cubes that geometry is merged by: about a room, so that what lies behind the eye or a wall is left out. */
 const CHUNK = 8;
 /** Parts wider than this (a landscape) are cut into fewer, larger cells, metres. */
 const WIDE = 60;

@@ -32,6 +32,7 @@ const NEW_PAUSE = 3;
 const NEW_MARK = { length: 3, part: 0.6 };
 const NEW_SPAN = 4;
 
+/** Says something of a pace besides how long or how fast it is: it is not kept as it was any longer. */
 export const changePace = (row: Row<'move'>, label: string, change: (pace: Walk['pace']) => Walk['pace']) =>
   editShared(row, 'pace', label, (now) => ({ ...now, pace: change(otherPace(now.pace, {})) }));
 

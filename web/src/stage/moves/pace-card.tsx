@@ -1,8 +1,9 @@
 import { FIRST_LIMITS, PACE_LIMITS, type Pace, type Row } from '@eskovan/core/document';
 import type { CompiledMove } from '@eskovan/core/move';
-import { FIRST_CARRY, otherPace } from '@eskovan/core/pace';
+import { FIRST_CARRY } from '@eskovan/core/pace';
 import { Card, Line, NumberField, Segmented, Select, Value } from '../../kit/index.ts';
 import { CarryFields, SHAPES } from '../shared/pace-shape.tsx';
+import { changePace } from './edit-items.ts';
 import { editShared, type Having } from './edit-move.ts';
 import { PaceItems } from './pace-items.tsx';
 
@@ -24,8 +25,7 @@ export function PaceCard({ row, body, move, frames }: PaceCardProps) {
   /** How long or how fast: what is kept as it was goes on being so. */
   const set = (change: Pick<Partial<Pace>, 'by' | 'speed' | 'duration'>) =>
     editShared(row, 'pace', 'Pace', (now) => ({ ...now, pace: { ...now.pace, ...change } }));
-  const setOther = (change: Partial<Pace>) =>
-    editShared(row, 'pace', 'Pace', (now) => ({ ...now, pace: otherPace(now.pace, change) }));
+  const setOther = (change: Partial<Pace>) => changePace(row, 'Pace', (now) => ({ ...now, ...change }));
   return (
     <Card
       title="Pace"
@@ -112,10 +112,9 @@ export function PaceCard({ row, body, move, frames }: PaceCardProps) {
             { value: 'yes', label: 'Yes' },
           ]}
           onChange={(slower) =>
-            editShared(row, 'pace', 'Corners', (now) => {
-              const { turning: _, ...others } = otherPace(now.pace, {});
-              return { ...now, pace: slower === 'yes' ? { ...others, turning: FIRST_TURNING } : others };
-            })
+            changePace(row, 'Corners', ({ turning: _, ...others }) =>
+              slower === 'yes' ? { ...others, turning: FIRST_TURNING } : others,
+            )
           }
         />
       </Line>
