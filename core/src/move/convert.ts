@@ -4,22 +4,30 @@ import {
   MOST_PACE_ITEMS,
   MOST_POSES,
   PACE_LIMITS,
+  type Anchor,
   type Glide,
   type Orbit,
   type Travel,
+  type Vec3,
+  type WayAnchor,
 } from '../document/index.ts';
 import { anglesOf, nearestTurn } from '../geometry/index.ts';
 import { followed, PlanCurve, SpaceWay } from '../path/index.ts';
 import type { CompiledMove } from './sample.ts';
+import { besideAsTheyGo, besidePlaces, leanKeys, movesCamera } from './taken-tracks.ts';
 
 /** An orbit becomes poses so far apart, radians of its turn, and no fewer than so many. */
 const POSE_TURN = Math.PI / 18;
 const FEWEST = 9;
+/** What tracks turn and shift has as many a second. */
+const POSES_A_SECOND = 4;
 
 /** An orbit as a travel round its subject, that gives its pictures. @param move the orbit as it is played */
 export function orbitToTravel(body: Orbit, move: CompiledMove, newId: () => string): Travel {
   const { lens, light, tracks } = body;
-  const pieces = Math.min(MOST_POSES - 1, Math.max(FEWEST, Math.ceil(Math.abs(body.sweep) / POSE_TURN)));
+  const turned = Math.abs(body.sweep) / POSE_TURN;
+  const shifted = movesCamera(tracks) ? POSES_A_SECOND * move.duration : 0;
+  const pieces = Math.min(MOST_POSES - 1, Math.max(FEWEST, Math.ceil(turned), Math.ceil(shifted)));
   const subject = move.looks[0]?.at(0) ?? body.pivot.point;
   const poses = Array.from({ length: pieces + 1 }, (_, i) => {
     const time = (move.duration * i) / pieces;
@@ -28,6 +36,10 @@ export function orbitToTravel(body: Orbit, move: CompiledMove, newId: () => stri
     return { id: newId(), time, hold: 0, position, orientation, span: 'round' as const };
   });
   const runs = body.shape === 'constant' || body.shape === 'carry';
+  const beside =
+    move.loops || body.together
+      ? besideAsTheyGo(move.channels, instantsOf(move, MOST_KEPT), newId)
+      : besidePlaces(tracks, (anchor) => anchor);
   return {
     kind: 'travel',
     poses,
@@ -37,7 +49,7 @@ export function orbitToTravel(body: Orbit, move: CompiledMove, newId: () => stri
     gaze: { kind: 'kept' },
     lens,
     light,
-    ...(tracks && { tracks }),
+    ...(beside && { tracks: beside }),
   };
 }
 
@@ -51,17 +63,18 @@ const INSTANT = 1 / 30;
  * where somebody gives it another one, its stays are pauses. Null where it gets nowhere.
  */
 export function travelToGlide(body: Travel, move: CompiledMove, newId: () => string): Glide | null {
-  if (!move.path) return null;
   const wanted = Math.max(2, Math.ceil(move.duration / INSTANT));
   const each = Math.ceil(wanted / (MOST_KEPT - 1));
   const instants = each * Math.ceil(wanted / each);
-  const times = Array.from({ length: instants + 1 }, (_, i) => (move.duration * i) / instants);
+  const times = instantsOf(move, instants);
   const samples = times.map((time) => move.sampleAt(time));
+  const goneTo = distances(samples.map(({ position }) => position));
+  if (!(goneTo.at(-1)! > 0)) return null;
   const { path, pointOf } = followed(
     samples.map(({ position }) => position),
     {
       closed: false,
-      close: move.path.length * FOLLOWED,
+      close: goneTo.at(-1)! * FOLLOWED,
       smooth: true,
       rises: true,
       newId,
@@ -79,17 +92,26 @@ export function travelToGlide(body: Travel, move: CompiledMove, newId: () => str
       return { at: i / instants, pan, tilt: angles.tilt };
     })
     .filter((_, i) => i % every === 0 || i === instants);
-  const { lens, light, tracks, poses } = body;
+  const { lens, light, poses } = body;
   const start = poses[0]?.time ?? 0;
-  const goneAt = (time: number) => move.path?.stationAt(time) ?? 0;
-  const gone = partsGone(new SpaceWay(path, curve), times.map(goneAt), pointOf);
+  const way = new SpaceWay(path, curve);
+  const gone = partsGone(way, goneTo, pointOf);
+  const stationAt = (time: number): Anchor => {
+    const at = Math.min(instants, Math.max(0, (time / move.duration) * instants));
+    const [from, to] = [gone[Math.floor(at)]!, gone[Math.ceil(at)]!];
+    return { by: 'station', station: (from + (to - from) * (at % 1)) * way.length };
+  };
   const pauses = poses
     .filter(({ hold }) => hold >= PACE_LIMITS.pause[0])
-    .map(({ time, hold }) => ({
-      id: newId(),
-      anchor: { by: 'station' as const, station: goneAt(time - start) },
-      seconds: hold,
-    }));
+    .map(({ time, hold }) => ({ id: newId(), anchor: stationAt(time - start) as WayAnchor, seconds: hold }));
+  const beside = besidePlaces(body.tracks, (anchor) =>
+    anchor.by === 'station' && move.path ? stationAt(move.path.timeAt(anchor.station)) : anchor,
+  );
+  const roll = leanKeys(
+    samples.map(({ orientation }) => anglesOf(orientation).roll),
+    times,
+    newId,
+  );
   return {
     kind: 'glide',
     path,
@@ -105,8 +127,21 @@ export function travelToGlide(body: Travel, move: CompiledMove, newId: () => str
     gaze: { kind: 'recorded', looks },
     lens,
     light,
-    ...(tracks && { tracks }),
+    ...((beside || roll) && { tracks: { ...beside, ...(roll && { roll }) } }),
   };
+}
+
+/** Even times from the beginning of a move to its end, seconds. */
+const instantsOf = ({ duration, loops }: CompiledMove, pieces: number): number[] =>
+  Array.from({ length: pieces + 1 }, (_, i) => Math.min((duration * i) / pieces, loops ? duration - 1e-9 : duration));
+
+/** How far it is to every place along them, metres. */
+function distances(places: readonly Vec3[]): number[] {
+  let gone = 0;
+  return places.map(([x, y, z], i) => {
+    const [a, b, c] = places[Math.max(0, i - 1)]!;
+    return (gone += Math.hypot(x - a, y - b, z - c));
+  });
 }
 
 /**

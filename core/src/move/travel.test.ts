@@ -2,12 +2,21 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { Quaternion } from 'three';
 import { checkMove, mended } from '../check/index.ts';
-import { FIRST_LIMITS, FIRST_WALKER, type Travel, type TravelPose, type Vec3 } from '../document/index.ts';
+import {
+  FIRST_LIMITS,
+  FIRST_WALKER,
+  type Key,
+  type Orbit,
+  type Travel,
+  type TravelPose,
+  type Vec3,
+} from '../document/index.ts';
 import { anglesOf } from '../geometry/index.ts';
 import { idOf, newId, orbitOf, poseOf, siteOf, travelOf } from './kinds.fixture.ts';
 import {
   appendPose,
   compileMove,
+  type CompiledMove,
   copyPoses,
   holdPose,
   insertPose,
@@ -308,6 +317,79 @@ describe('another kind of the same', () => {
     expect(
       travelToGlide(travelOf([poseOf(1, 0, [1, 2, 3])]), played(travelOf([poseOf(1, 0, [1, 2, 3])])), newId),
     ).toBeNull();
+  });
+});
+
+describe('tracks of what becomes another kind', () => {
+  const at = (time: number, value: number): Key => ({
+    id: newId(),
+    anchor: { by: 'time', time },
+    value,
+    ease: 'smooth',
+  });
+  const tracks = {
+    truck: [at(0, 0), at(4, 1.5)],
+    pedestal: [at(1, 0), at(3, 0.6)],
+    dolly: [at(0, 0.4), at(4, -0.8)],
+    pan: [at(0, 0), at(4, 25)],
+    tilt: [at(0, 0), at(2, -8)],
+    roll: [at(0, 0), at(2, 12), at(4, -5)],
+    focalLength: [at(0, 24), at(4, 50)],
+    fNumber: [at(0, 4), at(4, 8)],
+  };
+  const apartAt = (before: CompiledMove, after: CompiledMove, time: number) => {
+    const [a, b] = [before.sampleAt(time), after.sampleAt(time)];
+    return {
+      off: Math.hypot(...a.position.map((value, k) => value - b.position[k]!)),
+      turned: apart(a.orientation, b.orientation),
+      longer: Math.abs((a.view.focalLengthMm ?? 0) - (b.view.focalLengthMm ?? 0)),
+    };
+  };
+  const same = (before: CompiledMove, after: CompiledMove, far: number) => {
+    for (let time = 0.01; time < before.duration; time += 0.11) {
+      const { off, turned, longer } = apartAt(before, after, time);
+      expect(off).toBeLessThan(far);
+      expect(turned).toBeLessThan(0.01);
+      expect(longer).toBeLessThan(0.05);
+    }
+  };
+
+  test('a travel that tracks shift, turn and lean is a glide that does all of it once', () => {
+    const travel: Travel = {
+      ...travelOf([
+        poseOf(1, 0, [0, 2, 0], [0, 0, 0.1]),
+        poseOf(2, 2, [3, 2, -2], [0.3, 0.1, -0.05], { hold: 1 }),
+        poseOf(3, 5, [6, 3, -2], [0.8, 0, 0]),
+      ]),
+      tracks,
+    };
+    const before = played(travel);
+    const glide = travelToGlide(travel, before, newId)!;
+    same(before, compileMove(glide, siteOf())!, 0.03);
+    expect(Object.keys(glide.tracks!).sort()).toEqual(['fNumber', 'focalLength', 'roll']);
+    expect(glide.tracks!.roll!.length).toBeLessThan(80);
+  });
+
+  test('what only its tracks move goes a way, too', () => {
+    const travel: Travel = {
+      ...travelOf([poseOf(1, 0, [0, 2, 0]), poseOf(2, 4, [0, 2, 0])]),
+      tracks: { truck: tracks.truck },
+    };
+    const before = played(travel);
+    same(before, compileMove(travelToGlide(travel, before, newId)!, siteOf())!, 0.01);
+  });
+
+  test.each([
+    ['once round, as does its lens', {}],
+    ['part of it, its lens by the clock', { sweep: 2, widens: 1.4 }],
+    [
+      'part of it, its lens as it gets on',
+      { sweep: 2, widens: 1.4, shape: 'ease both' as const, together: true as const },
+    ],
+  ])('an orbit that goes %s is a travel that does', (_, change) => {
+    const orbit: Orbit = { ...orbitOf(change), tracks };
+    const before = compileMove(orbit, siteOf())!;
+    same(before, played(orbitToTravel(orbit, before, newId)), 0.05);
   });
 });
 

@@ -5,7 +5,11 @@ import { PLACE, type PlaceLight } from './place-light.ts';
 
 /** Sides of the cells that light is looked at in, as a part of the size of what moves, and within these, metres. */
 const CELLS = 0.4;
-const CELL_SIDES: readonly [number, number] = [0.04, 4];
+const CELL_SIDES: readonly [number, number] = [1 / 32, 4];
+
+/** Side of the cells for a thing of a size, metres. Powers of two: things of nearly one size share what was looked at. */
+export const cellSide = (size: number): number =>
+  2 ** Math.round(Math.log2(Math.min(CELL_SIDES[1], Math.max(CELL_SIDES[0], CELLS * size))));
 /** The corners of a thing are looked at this far out: at them one may be in the floor that it stands on. */
 const WITHIN = 0.85;
 
@@ -33,8 +37,7 @@ export class MovedField {
     private readonly box: Bounds,
   ) {
     const { min, max } = box;
-    const size = Math.hypot(max[0] - min[0], max[1] - min[1], max[2] - min[2]);
-    this.step = Math.min(CELL_SIDES[1], Math.max(CELL_SIDES[0], CELLS * size));
+    this.step = cellSide(Math.hypot(max[0] - min[0], max[1] - min[1], max[2] - min[2]));
     this.rest = this.over(middle(box), max.map((value, k) => (value - min[k]!) / 2) as Vec3);
   }
 

@@ -16,7 +16,7 @@ import { randomFrom } from '../../random.fixture.ts';
 import { bakeLight } from './bake.ts';
 import { FIELD, harmonics, soften } from './harmonics.ts';
 import { MOVED, MovedLight, type MovedVertices } from './moved-light.ts';
-import { MovedField } from './moved-field.ts';
+import { cellSide, MovedField } from './moved-field.ts';
 import { PlaceLight } from './place-light.ts';
 import { SelfShade } from './self-shade.ts';
 
@@ -109,6 +109,14 @@ describe('light of what moves', () => {
     for (const factors of movedBy(new Matrix4()))
       if (factors) for (let n = 0; n < factors.length; n += 1) if (n % MOVED < 3) expect(factors[n]).toBeCloseTo(0, 5);
   });
+});
+
+test('cells are as large as things ask for, in few sizes, so that things share what was looked at', () => {
+  const sizes = Array.from({ length: 200 }, (_, i) => 0.03 * 1.04 ** i);
+  const sides = sizes.map(cellSide);
+  expect(new Set(sides).size).toBe(8);
+  for (const [i, size] of sizes.entries())
+    if (size > 0.1 && size < 10) expect(Math.abs(Math.log2(sides[i]! / (0.4 * size)))).toBeLessThanOrEqual(0.5);
 });
 
 describe('the sun on what moves', () => {

@@ -12,7 +12,7 @@ export function makeTravel(row: Row<'move'>, move: CompiledMove): void {
   );
 }
 
-/** Makes a glide of a travel: the same way and the same looks, with a pace of its own. */
+/** Makes a glide of a travel: the same way, looks and pace, in which places do not hang on times any more. */
 export function makeGlide(row: Row<'move'>, move: CompiledMove): void {
   editBody('move', row, 'Make it a glide', (body) => {
     const glide = body.kind === 'travel' ? travelToGlide(body, move, newId) : null;
