@@ -53,13 +53,10 @@ function expectedLine(scene: Pick<FloorScene, 'height'>, walk: CompiledWalk): (s
     }
     return best;
   });
-  const reach = Math.round(1.2 / step);
-  const limited = raised.map((y, i) => {
-    let best = y;
-    for (let k = Math.max(0, i - reach); k <= Math.min(count, i + reach); k += 1)
-      best = Math.max(best, raised[k]! - MOST_RISE * step * Math.abs(k - i));
-    return best;
-  });
+  // The lowest line over it that is nowhere steeper: what every point lifts behind it, then before it.
+  const limited = [...raised];
+  for (let i = 1; i <= count; i += 1) limited[i] = Math.max(limited[i]!, limited[i - 1]! - MOST_RISE * step);
+  for (let i = count - 1; i >= 0; i -= 1) limited[i] = Math.max(limited[i]!, limited[i + 1]! - MOST_RISE * step);
   const half = Math.round(PACE_LENGTH / 2 / step);
   const at = (i: number): number =>
     i < 0 ? 2 * limited[0]! - limited[-i]! : i > count ? 2 * limited[count]! - limited[2 * count - i]! : limited[i]!;

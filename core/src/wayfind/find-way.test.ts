@@ -1,5 +1,5 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
-import { Triangle, Vector3 } from 'three';
+import { Box3, Triangle, Vector3 } from 'three';
 import { DEFAULT_LENS, FIRST_WALKER, type Path, type Vec3 } from '../document/index.ts';
 import { box } from '../move/floor-scenes.fixture.ts';
 import { CompiledWalk } from '../move/index.ts';
@@ -22,7 +22,11 @@ interface Made {
   survey: Survey;
   walkway: Walkway;
   footing: Footing;
-  triangles: readonly Triangle[];
+  triangles: readonly Boxed[];
+}
+interface Boxed {
+  triangle: Triangle;
+  box: Box3;
 }
 
 async function make(building: Building): Promise<Made> {
@@ -35,7 +39,8 @@ async function make(building: Building): Promise<Made> {
     footing: footingOf(model, FIRST_WALKER),
     triangles: Array.from({ length: t.length / 9 }, (_, i) => {
       const corner = (o: number) => new Vector3(t[9 * i + o], t[9 * i + o + 1], t[9 * i + o + 2]);
-      return new Triangle(corner(0), corner(3), corner(6));
+      const triangle = new Triangle(corner(0), corner(3), corner(6));
+      return { triangle, box: new Box3().setFromPoints([triangle.a, triangle.b, triangle.c]) };
     }),
   };
 }
@@ -59,13 +64,18 @@ const walkOn = (path: Path, footing: Footing) =>
 const HEIGHTS = Array.from({ length: 30 }, (_, i) => 0.46 + i * 0.05);
 const nearest = new Vector3();
 const at = new Vector3();
-/** Level distance to everything beside a body on a floor, by brute force: every triangle, at many heights. Metres. */
-function freeAt(triangles: readonly Triangle[], x: number, y: number, z: number): number {
-  let free = Infinity;
-  for (const triangle of triangles) {
-    const { a, b, c } = triangle;
-    if (Math.max(a.y, b.y, c.y) < y + 0.45 || Math.min(a.y, b.y, c.y) > y + walker.height) continue;
+/**
+ * Level distance to everything beside a body on a floor, by brute force: every triangle, at many heights. Metres.
+ * @param most what is farther than this is not looked at
+ */
+function freeAt(triangles: readonly Boxed[], x: number, y: number, z: number, most = Infinity): number {
+  let free = most;
+  for (const { triangle, box } of triangles) {
+    const { min, max } = box;
+    if (max.y < y + 0.45 || min.y > y + walker.height) continue;
+    if (Math.hypot(Math.max(min.x - x, 0, x - max.x), Math.max(min.z - z, 0, z - max.z)) >= free) continue;
     for (const height of HEIGHTS) {
+      if (y + height < min.y - 0.03 || y + height > max.y + 0.03) continue;
       at.set(x, y + height, z);
       triangle.closestPointToPoint(at, nearest);
       if (Math.abs(nearest.y - at.y) < 0.03) free = Math.min(free, Math.hypot(nearest.x - x, nearest.z - z));
@@ -97,7 +107,8 @@ function bruteForce(from: Vec3, to: Vec3, { triangles }: Made): number {
   const isFree = (k: number) => {
     if (free[k]! < 0) {
       const [x, z] = [x0 + (k % size) * cell, z0 + Math.floor(k / size) * cell];
-      free[k] = freeAt(triangles, x, from[1], z) >= walker.radius - 0.02 ? 1 : 0;
+      const needed = walker.radius - 0.02;
+      free[k] = freeAt(triangles, x, from[1], z, needed) >= needed ? 1 : 0;
     }
     return free[k] === 1;
   };
