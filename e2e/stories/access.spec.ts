@@ -1,7 +1,7 @@
 import AxeBuilder from '@axe-core/playwright';
 import { DEMO_PROJECT } from '@eskovan/demo/seed';
 import { expect, test, type Page } from '@playwright/test';
-import { newProject, saved, sharpPicture } from '../support/studio.ts';
+import { newProject, newProjectByHand, saved, sharpPicture } from '../support/studio.ts';
 
 /** Screens, and what is asked of them besides while they are open. */
 const SCREENS: readonly (readonly [string, string, ((page: Page) => Promise<void>)?])[] = [
@@ -106,7 +106,7 @@ async function clientsPage(page: Page): Promise<void> {
 }
 
 test('a project without a model points to the one next step on every stage', async ({ page }) => {
-  await newProject(page, 'Nothing yet');
+  await newProjectByHand(page, 'Nothing yet');
   for (const stage of ['Views', 'Moves', 'Reel', 'Renders']) {
     await page.getByRole('link', { name: stage, exact: true }).click();
     await expect(page.getByRole('heading', { name: 'First a model' })).toBeVisible();

@@ -2,16 +2,8 @@ import type { Orbit } from '@eskovan/core/document';
 import { expect, test, type Page } from '@playwright/test';
 import { editElsewhere } from '../support/edits.ts';
 import { greyFrames, probe, SMALL } from '../support/film.ts';
-import { foreignModel } from '../support/foreign-model.ts';
-import {
-  bringIn,
-  choose,
-  documentOf,
-  litScene,
-  newProject,
-  pictureStatistics,
-  sharpPicture,
-} from '../support/studio.ts';
+import { house } from '../support/house.ts';
+import { choose, documentOf, litScene, pictureStatistics, sharpPicture } from '../support/studio.ts';
 
 /** Round the house from outside, two seconds. */
 const ORBIT: Orbit = {
@@ -71,8 +63,7 @@ test('a graphics card that is taken away and comes back costs nothing: not the p
   page,
 }) => {
   test.setTimeout(180_000);
-  const projectId = await newProject(page, 'Graphics');
-  await bringIn(page, { name: 'house.glb', bytes: await foreignModel() });
+  const projectId = await house(page, 'Graphics');
   await editElsewhere(page.request, projectId, 'An orbit', [
     { op: 'make', kind: 'move', id: crypto.randomUUID(), name: 'Round it', order: 1, body: ORBIT },
   ]);

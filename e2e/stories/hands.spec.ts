@@ -2,17 +2,10 @@ import { walkOf } from '@eskovan/core/document';
 import { spawn } from 'node:child_process';
 import { expect, test, type Page } from '@playwright/test';
 import { editElsewhere } from '../support/edits.ts';
-import { foreignModel } from '../support/foreign-model.ts';
+import { house } from '../support/house.ts';
 import { VIEW, WALK } from '../support/rows.ts';
-import { bringIn, documentOf, newProject, projectIdOf, saved, sharpPicture } from '../support/studio.ts';
+import { documentOf, newProject, projectIdOf, saved, sharpPicture } from '../support/studio.ts';
 import { drawWalk } from '../support/walk.ts';
-
-/** A project with a house in it, made once; each story works on rows of its own. */
-async function house(page: Page, name: string): Promise<string> {
-  const projectId = await newProject(page, name);
-  await bringIn(page, { name: 'house.glb', bytes: await foreignModel() });
-  return projectId;
-}
 
 test('with the keyboard alone: choose a view, start a path, walk it round a corner, aim it, name it, undo it', async ({
   page,

@@ -1,15 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
-import { foreignModel } from '../support/foreign-model.ts';
-import {
-  bringIn,
-  choose,
-  documentOf,
-  litScene,
-  newProject,
-  pictureStatistics,
-  saved,
-  sharpPicture,
-} from '../support/studio.ts';
+import { house } from '../support/house.ts';
+import { choose, documentOf, litScene, pictureStatistics, saved, sharpPicture } from '../support/studio.ts';
 
 const card = (page: Page) => page.getByRole('region', { name: 'Lights' });
 /** All lights of the card are there as a whole, with their pictures. */
@@ -38,8 +29,7 @@ test('lights of a project: made, set, gathered behind the work, chosen by a view
   page,
 }) => {
   test.setTimeout(240_000);
-  const projectId = await newProject(page, 'Lights');
-  await bringIn(page, { name: 'house.glb', bytes: await foreignModel() });
+  const projectId = await house(page, 'Lights');
   const own = await litScene(page.request, projectId);
   await lightsThere(page, 1);
   const afternoon = await restingPicture(page);

@@ -1,8 +1,8 @@
 import type { Row } from '@eskovan/core/document';
 import { expect, test, type Page } from '@playwright/test';
 import { editElsewhere } from '../support/edits.ts';
-import { foreignModel } from '../support/foreign-model.ts';
-import { bringIn, documentOf, newProject, planPoint, saved, sharpPicture } from '../support/studio.ts';
+import { house } from '../support/house.ts';
+import { documentOf, planPoint, saved, sharpPicture } from '../support/studio.ts';
 
 const BY_MOUSE = 20;
 const BY_KEYS = 10;
@@ -54,8 +54,7 @@ test('twenty views by mouse, ten by keys alone; named, moved, tagged, taken back
   test.setTimeout(400_000);
   // The whole house is in the plan, whichever view it brings in.
   await page.setViewportSize({ width: 1100, height: 1300 });
-  const projectId = await newProject(page, 'Many views');
-  await bringIn(page, { name: 'house.glb', bytes: await foreignModel() });
+  const projectId = await house(page, 'Many views');
   await page.getByRole('link', { name: 'Views' }).click();
   await sharpPicture(page);
 
@@ -134,8 +133,7 @@ test('two people on one view: different facets are both kept, the same one is as
   page,
   context,
 }) => {
-  const projectId = await newProject(page, 'One view, two people');
-  await bringIn(page, { name: 'house.glb', bytes: await foreignModel() });
+  const projectId = await house(page, 'One view, two people');
   await page.getByRole('link', { name: 'Views' }).click();
   await sharpPicture(page);
   await standAndLook(page, 2, 4, 0);

@@ -7,9 +7,9 @@ import { readFileSync } from 'node:fs';
 import { editElsewhere } from '../support/edits.ts';
 import { countGestures } from '../support/gestures.ts';
 import { difference, greyFrames, ofFile, passing, probe } from '../support/film.ts';
-import { foreignModel } from '../support/foreign-model.ts';
+import { house } from '../support/house.ts';
 import { levelOf, pitchOf, samplesOf, withTone } from '../support/sound.ts';
-import { bringIn, choose, documentOf, newProject, pressPlan, saved } from '../support/studio.ts';
+import { choose, documentOf, pressPlan, saved } from '../support/studio.ts';
 
 /** The shots of the newest reel, in their order, as the database has them. */
 async function shotsOf(page: Page, projectId: string): Promise<Row<'shot'>[]> {
@@ -225,8 +225,7 @@ test('in a house of others by keys alone: shots, order, lengths, joins; played i
   page,
 }) => {
   test.setTimeout(240_000);
-  const projectId = await newProject(page, 'Reel');
-  await bringIn(page, { name: 'house.glb', bytes: await foreignModel() });
+  const projectId = await house(page, 'Reel');
 
   await test.step('an empty reel says what goes there', async () => {
     await page.getByRole('link', { name: 'Reel' }).click();

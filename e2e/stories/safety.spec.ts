@@ -3,6 +3,7 @@ import { request as httpRequest } from 'node:http';
 import { expect, test, type Page } from '@playwright/test';
 import { editElsewhere } from '../support/edits.ts';
 import { foreignModel } from '../support/foreign-model.ts';
+import { house } from '../support/house.ts';
 import { ownStudio, type OwnStudio } from '../support/own-studio.ts';
 import { bringIn, documentOf, newProject, pressPlan, saved } from '../support/studio.ts';
 import { drawWalk } from '../support/walk.ts';
@@ -103,7 +104,7 @@ test.describe('a server that dies', () => {
 test('a slow server: work goes on, the saved state tells the truth, and everything arrives in order', async ({
   page,
 }) => {
-  const projectId = await projectWithHouse(page, 'Slow server');
+  const projectId = await house(page, 'Slow server');
   await page.route('**/api/projects/**', async (route) => {
     // Every answer takes its time.
     await new Promise((resolve) => setTimeout(resolve, 700));
@@ -124,7 +125,7 @@ test('a slow server: work goes on, the saved state tells the truth, and everythi
 });
 
 test('undo and redo reach over screens, and Ctrl Z does what the button does', async ({ page }) => {
-  const projectId = await projectWithHouse(page, 'Undo story');
+  const projectId = await house(page, 'Undo story');
   await drawWalk(page, [
     [3, 4.6],
     [3.4, 3],
@@ -158,7 +159,7 @@ test('undo and redo reach over screens, and Ctrl Z does what the button does', a
 });
 
 test('two people change the same walk: both versions are shown and neither is lost', async ({ page, context }) => {
-  const projectId = await projectWithHouse(page, 'Two people');
+  const projectId = await house(page, 'Two people');
   await drawWalk(page, [
     [3, 4.6],
     [3.4, 3],
@@ -189,38 +190,4 @@ test('two people change the same walk: both versions are shown and neither is lo
     ['Theirs (mine)', 1.75],
     ['Theirs', 1.1],
   ]);
-});
-
-test.describe('files that are no models', () => {
-  const glb = async (change: (bytes: Buffer) => Buffer) => change(Buffer.from(await foreignModel()));
-  for (const [what, name, make, says] of [
-    ['an empty file', 'empty.glb', () => Promise.resolve(Buffer.alloc(0)), /empty\.glb: the file is empty/],
-    [
-      'a picture',
-      'photo.glb',
-      () => Promise.resolve(Buffer.from('\x89PNG\r\n\x1a\n and so on and on')),
-      /photo\.glb: this is not a GLB/,
-    ],
-    [
-      'half a model',
-      'half.glb',
-      () => glb((bytes) => bytes.subarray(0, bytes.length / 2)),
-      /half\.glb: it should have \d+ bytes and ends after \d+/,
-    ],
-    [
-      'a damaged description',
-      'scrambled.glb',
-      () => glb((bytes) => (bytes.fill(0x41, 24, 60), bytes)),
-      /scrambled\.glb: its scene description is not valid JSON/,
-    ],
-  ] as const)
-    test(`${what}: says what is wrong and changes nothing`, async ({ page }) => {
-      const projectId = await newProject(page, `Bad file ${what}`);
-      await page.getByLabel('Model file').setInputFiles({ name, mimeType: 'model/gltf-binary', buffer: await make() });
-      await expect(page.getByRole('alert')).toHaveText(says);
-      await expect(page.getByRole('alert')).toContainText('Nothing was changed');
-      expect((await documentOf(page.request, projectId)).model).toEqual([]);
-      await page.getByRole('button', { name: 'Understood' }).click();
-      await expect(page.getByRole('alert')).toHaveCount(0);
-    });
 });

@@ -8,6 +8,7 @@ import {
   bringIn,
   documentOf,
   newProject,
+  newProjectByHand,
   pictureStatistics,
   planPoint,
   pressPlan,
@@ -209,7 +210,7 @@ test('a path over the stair of the demo building; it is rendered in another stor
 
 test('the whole slice on a building that is not ours', async ({ page }) => {
   test.setTimeout(240_000);
-  const projectId = await newProject(page, 'Foreign house');
+  const projectId = await newProjectByHand(page, 'Foreign house');
   await bringIn(page, { name: 'house.glb', bytes: await foreignModel() });
   const { storeys } = await siteOf(page.request, projectId);
   expect(storeys.map(({ elevation }) => elevation)).toContain(0);

@@ -2,8 +2,8 @@ import { readZip } from '@eskovan/core/format';
 import { anglesOf, toDegrees } from '@eskovan/core/geometry';
 import { expect, test, type Page } from '@playwright/test';
 import { readFileSync } from 'node:fs';
-import { foreignModel } from '../support/foreign-model.ts';
-import { bringIn, documentOf, newProject, pressPlan, saved, sharpPicture } from '../support/studio.ts';
+import { house } from '../support/house.ts';
+import { documentOf, pressPlan, saved, sharpPicture } from '../support/studio.ts';
 
 const shelf = (page: Page) => page.getByRole('complementary', { name: 'Views' });
 const rows = (page: Page) => shelf(page).locator('[data-row]');
@@ -25,8 +25,7 @@ test('stood and sat by pressing, a subject framed and held, drawn without perspe
   page,
 }) => {
   test.setTimeout(400_000);
-  const projectId = await newProject(page, 'Stood and sat');
-  await bringIn(page, { name: 'house.glb', bytes: await foreignModel() });
+  const projectId = await house(page, 'Stood and sat');
   await page.getByRole('link', { name: 'Views' }).click();
   await sharpPicture(page);
   await pressPlan(page, 2.5, 4.6);

@@ -1,8 +1,8 @@
 import { anglesOf, toDegrees } from '@eskovan/core/geometry';
 import { expect, test, type Page } from '@playwright/test';
 import { readFileSync } from 'node:fs';
-import { foreignModel } from '../support/foreign-model.ts';
-import { bringIn, choose, documentOf, newProject, pressPlan, saved, sharpPicture } from '../support/studio.ts';
+import { house } from '../support/house.ts';
+import { choose, documentOf, pressPlan, saved, sharpPicture } from '../support/studio.ts';
 
 const INPUTS = 500;
 
@@ -52,8 +52,7 @@ test('a view is composed: stood on the plan, straightened, focused, checked, loc
   page,
 }) => {
   test.setTimeout(300_000);
-  const projectId = await newProject(page, 'Composed');
-  await bringIn(page, { name: 'house.glb', bytes: await foreignModel() });
+  const projectId = await house(page, 'Composed');
   await page.getByRole('link', { name: 'Views' }).click();
   await sharpPicture(page);
   await pressPlan(page, 2.5, 3.2);

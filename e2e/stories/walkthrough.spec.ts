@@ -2,17 +2,8 @@ import { walkOf } from '@eskovan/core/document';
 import { DEMO_PROJECT } from '@eskovan/demo/seed';
 import { expect, test, type Page } from '@playwright/test';
 import { probe } from '../support/film.ts';
-import { foreignModel } from '../support/foreign-model.ts';
-import {
-  bringIn,
-  choose,
-  documentOf,
-  newProject,
-  planPoint,
-  pressPlan,
-  saved,
-  sharpPicture,
-} from '../support/studio.ts';
+import { house } from '../support/house.ts';
+import { choose, documentOf, planPoint, pressPlan, saved, sharpPicture } from '../support/studio.ts';
 
 interface Walkthrough {
   projectId: string;
@@ -184,8 +175,7 @@ test('a whole walk on the demo: from the marsh through the hall upstairs to the 
 
 test('the same in a house that nobody here drew', async ({ page }) => {
   test.setTimeout(400_000);
-  const projectId = await newProject(page, 'Walked through');
-  await bringIn(page, { name: 'house.glb', bytes: await foreignModel() });
+  const projectId = await house(page, 'Walked through');
   await page.getByRole('link', { name: 'Views' }).click();
   await sharpPicture(page);
   const shelf = page.getByRole('complementary', { name: 'Views' });

@@ -1,7 +1,7 @@
 import { walkOf, type Walk } from '@eskovan/core/document';
 import { expect, test, type Page } from '@playwright/test';
-import { foreignModel } from '../support/foreign-model.ts';
-import { bringIn, documentOf, newProject, pressPlan, saved, sharpPicture } from '../support/studio.ts';
+import { house } from '../support/house.ts';
+import { documentOf, pressPlan, saved, sharpPicture } from '../support/studio.ts';
 
 const pace = (page: Page) => page.getByRole('region', { name: 'Pace' });
 const gaze = (page: Page) => page.getByRole('region', { name: 'Gaze' });
@@ -48,8 +48,7 @@ async function dragBy(page: Page, name: RegExp, dx: number, dy: number, at = 0.5
 
 test('a way through rooms is found, stays and looks where it should, and is shaped on its strips', async ({ page }) => {
   test.setTimeout(300_000);
-  const projectId = await newProject(page, 'Found on foot');
-  await bringIn(page, { name: 'house.glb', bytes: await foreignModel() });
+  const projectId = await house(page, 'Found on foot');
   const walk = async (): Promise<Walk> => {
     await saved(page);
     const { move } = await documentOf(page.request, projectId);
@@ -176,8 +175,7 @@ test('a way through rooms is found, stays and looks where it should, and is shap
 
 test('where there is no way, it says between which places', async ({ page }) => {
   test.setTimeout(200_000);
-  await newProject(page, 'No way');
-  await bringIn(page, { name: 'house.glb', bytes: await foreignModel() });
+  await house(page, 'No way');
   await standAt(page, [[2.5, 4.6]]);
   // On the roof stands nobody who came on foot.
   const height = page.getByRole('region', { name: 'Pose' }).getByLabel('Height');

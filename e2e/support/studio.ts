@@ -1,8 +1,15 @@
-import type { FileRef, LitBody, ProjectDocument, SiteBody } from '@eskovan/core/document';
+import {
+  projectBodySchema,
+  type FileRef,
+  type LitBody,
+  type ProjectDocument,
+  type SiteBody,
+} from '@eskovan/core/document';
 import { READER } from '@eskovan/core/format';
 import { lightKey, ownLight, siteInput, siteKey, siteLight } from '@eskovan/core/site';
 import { SURVEY_ALGORITHM } from '@eskovan/core/survey';
 import { expect, type APIRequestContext, type Locator, type Page } from '@playwright/test';
+import { editElsewhere } from './edits.ts';
 
 /** The project as the database has it. */
 export async function documentOf(request: APIRequestContext, projectId: string): Promise<ProjectDocument> {
@@ -50,14 +57,25 @@ export async function saved(page: Page): Promise<void> {
   await expect(page.locator('[data-saved="saved"]')).toBeVisible();
 }
 
-/** Makes a project through the interface and opens its Model stage. */
+/** Makes a project and opens its Model stage. */
 export async function newProject(page: Page, name: string): Promise<string> {
+  const id = crypto.randomUUID();
+  await editElsewhere(page.request, id, 'New project', [
+    { op: 'make', kind: 'project', id, name, order: 0, body: projectBodySchema.parse({}) },
+  ]);
+  await page.goto(`/project/${id}/model`);
+  await expect(page.getByRole('heading', { name, level: 1 })).toBeVisible();
+  return id;
+}
+
+/** The same by hand, as everybody begins. */
+export async function newProjectByHand(page: Page, name: string): Promise<string> {
   await page.goto('/');
   await page.getByRole('button', { name: 'New project' }).first().click();
   const dialog = page.getByRole('dialog');
   await dialog.getByLabel('Name').fill(name);
   await dialog.getByRole('button', { name: 'Make project' }).click();
-  await expect(page.getByRole('heading', { name })).toBeVisible();
+  await expect(page.getByRole('heading', { name, level: 1 })).toBeVisible();
   return projectIdOf(page);
 }
 
