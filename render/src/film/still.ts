@@ -12,9 +12,33 @@ export async function renderStill(
   encoding: { type: string; quality?: number } = { type: 'image/png' },
 ): Promise<Blob> {
   const pixels = await unbroken(renderer, () => renderer.frame(() => sample, size, subframes), { isEmpty: noPixels });
-  const canvas = new OffscreenCanvas(size.width, size.height);
+  return encoded(pixels, size, encoding);
+}
+
+/**
+ * The same beside what is shown by this renderer: whoever asks for that waits for one pass at most.
+ * @returns null where it gave way to something else
+ */
+export async function renderStillAside(
+  renderer: PictureRenderer,
+  sample: CameraSample,
+  size: PictureSize,
+  subframes: number,
+  encoding: { type: string; quality?: number },
+): Promise<Blob | null> {
+  const isEmpty = (made: Uint8Array | null) => made !== null && noPixels(made);
+  const pixels = await unbroken(renderer, () => renderer.frameAside(sample, size, subframes), { isEmpty });
+  return pixels && encoded(pixels, size, encoding);
+}
+
+function encoded(
+  pixels: Uint8Array<ArrayBuffer>,
+  { width, height }: PictureSize,
+  encoding: { type: string; quality?: number },
+): Promise<Blob> {
+  const canvas = new OffscreenCanvas(width, height);
   const context = canvas.getContext('2d')!;
-  context.putImageData(new ImageData(new Uint8ClampedArray(pixels.buffer), size.width, size.height), 0, 0);
+  context.putImageData(new ImageData(new Uint8ClampedArray(pixels.buffer), width, height), 0, 0);
   return canvas.convertToBlob(encoding);
 }
 

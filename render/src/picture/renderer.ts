@@ -283,14 +283,34 @@ export class PictureRenderer implements Breakable {
     this.resize(size);
     this.expose(sample);
     const passes = this.passes(() => sample, size, subframes, 'resting', false);
+    if (!(await this.inPasses(passes, subframes, goesOn))) return null;
+    this.accumulator.resolveToCanvas();
+    return this.canvas.transferToImageBitmap();
+  }
+
+  /**
+   * The pixels of a finished picture, as {@link frame} has them, drawn as {@link drawSharp} does.
+   * @returns null where something else was done with this renderer meanwhile
+   */
+  async frameAside(
+    sample: CameraSample,
+    size: PictureSize,
+    subframes: number,
+  ): Promise<Uint8Array<ArrayBuffer> | null> {
+    this.expose(sample);
+    const passes = this.passes(() => sample, size, subframes, 'whole', !this.paper);
+    return (await this.inPasses(passes, subframes, () => true)) ? this.accumulator.readPixels() : null;
+  }
+
+  /** Waits for each pass. @returns whether all were drawn, with nothing in between */
+  private async inPasses(passes: Generator<number>, subframes: number, goesOn: () => boolean): Promise<boolean> {
     for (let pass = passes.next(); !pass.done; pass = passes.next()) {
       const { done } = this;
       this.accumulator.settle();
       await new Promise((resolve) => setTimeout(resolve));
-      if (this.done !== done || (pass.value < subframes - 1 && !goesOn())) return null;
+      if (this.done !== done || (pass.value < subframes - 1 && !goesOn())) return false;
     }
-    this.accumulator.resolveToCanvas();
-    return this.canvas.transferToImageBitmap();
+    return true;
   }
 
   /**

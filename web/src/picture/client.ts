@@ -2,6 +2,7 @@ import type { Vec3 } from '@eskovan/core/document';
 import type { CameraSample } from '@eskovan/core/move';
 import type { PictureSize } from '@eskovan/render';
 import { create } from 'zustand';
+import { turns } from './in-turn.ts';
 import { glanceSource, sceneKey, type PickedSurface, type PictureScene } from './source.ts';
 import { onRenewed, orFailed, pictureWorker } from './worker-link.ts';
 
@@ -95,9 +96,23 @@ export async function drawPicture(sample: CameraSample, size: PictureSize, subfr
 /** A sharp picture that is being drawn is left: something else is waited for. */
 export const leaveSharpPicture = (): void => void pictureWorker().giveWay();
 
-/** A small finished picture, for thumbnails. */
-export const drawStill = (sample: CameraSample, size: PictureSize, subframes: number) =>
-  pictureWorker().still(sample, size, subframes, 'image/webp');
+/** A small finished picture. It gives way to what is shown, and is begun again when nobody moves about. */
+export async function drawStill(sample: CameraSample, size: PictureSize, subframes: number): Promise<Blob> {
+  for (;;) {
+    const drawn = await orFailed(pictureWorker().still(sample, size, subframes, 'image/webp'));
+    if (drawn) return drawn;
+    await whileNobodyMoves();
+  }
+}
+
+const inTurn = turns();
+
+/** The same when its turn comes: one after the other, while nobody moves about. */
+export const drawStillInTurn = (sample: CameraSample, size: PictureSize, subframes: number): Promise<Blob> =>
+  inTurn(async () => {
+    await whileNobodyMoves();
+    return drawStill(sample, size, subframes);
+  });
 
 /**
  * The nearest surface along a ray, and the part it belongs to.

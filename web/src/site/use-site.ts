@@ -90,11 +90,19 @@ export function useLightNames(): (id: string | null | undefined) => LightNames |
   const { project, model, action, light } = useProject();
   return useMemo(() => {
     const input = siteInput(project.body, liveRows(model), READER);
+    const lights = liveRows(light);
+    // Hundreds of views are seen in a few lights.
+    const known = new Map<string | null | undefined, LightNames>();
     return (id) => {
       if (!input) return null;
-      const setting = chosenLight(project.body, liveRows(light), id);
-      const { key } = namedLight(project.body, input, setting);
-      return { key, dimmed: dimmedLights({ project, model, action }, input, setting) };
+      let names = known.get(id);
+      if (!names) {
+        const setting = chosenLight(project.body, lights, id);
+        const { key } = namedLight(project.body, input, setting);
+        names = { key, dimmed: dimmedLights({ project, model, action }, input, setting) };
+        known.set(id, names);
+      }
+      return names;
     };
   }, [project, model, action, light]);
 }

@@ -3,8 +3,9 @@ import type { Vec3 } from '@eskovan/core/document';
 import type { SceneModel } from '@eskovan/core/format';
 import type { CameraSample } from '@eskovan/core/move';
 import { dressModel } from '@eskovan/core/site';
-import { Holes, PictureRenderer, renderStill, unbroken, type PictureSize } from '@eskovan/render';
+import { Holes, PictureRenderer, renderStillAside, unbroken, type PictureSize } from '@eskovan/render';
 import * as Comlink from 'comlink';
+import { turns } from '../picture/in-turn.ts';
 import { sourceKey, type PickedSurface, type PictureScene } from '../picture/source.ts';
 import { loadScene, sceneOptions } from './load-scene.ts';
 import { describeParts, type PartInfo } from './parts.ts';
@@ -22,6 +23,8 @@ let asked = 0;
 let inTheWay = false;
 /** The picture that is being drawn. */
 let drawing: Promise<unknown> = Promise.resolve();
+/** Small pictures: two at a time would break each other off. */
+const inTurn = turns();
 
 const api = {
   /** Makes a scene ready to be drawn. Only what has changed since the last one is done again. */
@@ -76,10 +79,13 @@ const api = {
     inTheWay = true;
   },
 
-  async still(sample: CameraSample, size: PictureSize, subframes: number, type: string): Promise<Blob> {
-    // What is looked at comes first: a thumbnail between its passes would cost it all of them.
-    await drawing;
-    return renderStill(renderer, sample, size, subframes, { type, quality: 0.86 });
+  /** A small finished picture; null where it gave way to one that is shown. */
+  async still(sample: CameraSample, size: PictureSize, subframes: number, type: string): Promise<Blob | null> {
+    return inTurn(async () => {
+      // What is looked at comes first: a thumbnail between its passes would cost it all of them.
+      await drawing;
+      return renderStillAside(renderer, sample, size, subframes, { type, quality: 0.86 });
+    });
   },
 
   /** Stands a person of 1.75 m at a point, for scale; null takes it away. */

@@ -3,6 +3,7 @@ import type { CompiledMove } from '@eskovan/core/move';
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useMemo, useRef } from 'react';
 import { useProject } from '../../data/use-project.ts';
+import { turns } from '../../picture/in-turn.ts';
 import { drawStill, usePictureState, whileNobodyMoves } from '../../picture/client.ts';
 import { useParts, useSiteMotion } from '../../site/use-parts.ts';
 import { useSiteData } from '../../site/use-site.ts';
@@ -60,14 +61,8 @@ function useExampleFrames(kind: KindName, move: CompiledMove | null): readonly I
   return data ?? null;
 }
 
-let last: Promise<unknown> = Promise.resolve();
-
 /** One kind after the other: the first is there soon, instead of all of them late. */
-function inTurn<T>(draw: () => Promise<T>): Promise<T> {
-  const made = last.then(draw);
-  last = made.catch(() => undefined);
-  return made;
-}
+const inTurn = turns();
 
 async function drawExample(move: CompiledMove, aspect: number, signal: AbortSignal): Promise<ImageBitmap[]> {
   const frames: ImageBitmap[] = [];

@@ -21,7 +21,7 @@ import { dispatch, inGesture } from '../../data/undo.ts';
 import { orderAfter } from '../../data/order.ts';
 import { changing, liveRows, making } from '../../data/changes.ts';
 import { drawAside } from '../../picture/aside.ts';
-import { drawStill } from '../../picture/client.ts';
+import { drawStillInTurn } from '../../picture/client.ts';
 import { sizeAcross, type PictureScene } from '../../picture/source.ts';
 
 /**
@@ -107,7 +107,7 @@ export async function drawThumbnail(
   try {
     const aspect = aspectOf({ frame: frameOf(row.body, project) });
     const size = sizeAcross(Math.round(LONG_SIDE * Math.min(1, aspect)), aspect);
-    const drawn = scene ? drawAside({ scene, pose, lens, size }) : drawStill(standing(pose, lens), size, 8);
+    const drawn = scene ? drawAside({ scene, pose, lens, size }) : drawStillInTurn(standing(pose, lens), size, 8);
     const thumbnail = await uploadFile(await drawn, 'image/webp');
     const now = currentRow(row.projectId, 'view', row.id);
     // Whoever has moved or changed the lens meanwhile gets another picture; this one is of what was.

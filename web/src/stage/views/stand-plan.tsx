@@ -1,9 +1,11 @@
 import { aspectOf, frameOf, type Lens, type Pose, type Row } from '@eskovan/core/document';
 import { anglesOf, orientationOf } from '@eskovan/core/geometry';
 import { standing, type CameraSample } from '@eskovan/core/move';
-import { useEffect, useMemo, useRef } from 'react';
+import { memo, useEffect, useMemo, useRef } from 'react';
+import type { How } from '../../desk/selection.ts';
 import { workbench } from '../../desk/workbench.ts';
 import { useProject } from '../../data/use-project.ts';
+import { useStable } from '../../kit/index.ts';
 import type { SiteData } from '../../site/use-site.ts';
 import { lookAround, type Ground } from '../../picture/eye.ts';
 import { blockingOf, storeyOfEye, type Blocking } from '@eskovan/core/survey';
@@ -35,7 +37,7 @@ export function StandPlan({ site, ground, views, row, sample, lens, aspect, eyeH
   const onStorey = storeyOfEye(sample.position[1], site.survey.storeys) === storey;
   useEffect(() => {
     if (row) workbench.set({ storey: storeyOfEye(row.body.pose.position[1], site.survey.storeys) });
-    // Choosing a view asks for its storey once; whoever looks at another one then may.
+    // How a view asks for its storey once; whoever looks at another one then may.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [id]);
   const focus = useMemo(() => {
@@ -91,26 +93,31 @@ function ViewMarks({
   const { scale, toScreen } = usePlan();
   const { body } = useProject().project;
   const others = views.filter(({ id }) => id !== row?.id);
-  const at = ([x, , z]: Pose['position']) => toScreen(x, z);
   // The one that is shown keeps its place.
-  const [, ...aside] = spread([at(sample.position), ...others.map(({ body }) => at(body.pose.position))], APART);
+  const places = [sample.position, ...others.map(({ body }) => body.pose.position)].map(([x, , z]) => toScreen(x, z));
+  const told = places.join(' ');
+  // eslint-disable-next-line react-hooks/exhaustive-deps -- the text says all that the places do
+  const [, ...aside] = useMemo(() => spread(places, APART), [told]);
+  const onPress = useStable((id: string, how: How) =>
+    workbench.selectView(
+      id,
+      how,
+      views.map((view) => view.id),
+    ),
+  );
   return (
     <>
       {others.map((view, i) => (
-        <CameraMark
+        <OtherMark
           key={view.id}
-          sample={standing(view.body.pose, view.body.lens)}
+          id={view.id}
+          pose={view.body.pose}
+          lens={view.body.lens}
           aspect={aspectOf({ frame: frameOf(view.body, body) })}
           label={String(views.indexOf(view) + 1)}
-          aside={[aside[i]![0] / scale, aside[i]![1] / scale]}
-          faint
-          onPress={(how) =>
-            workbench.selectView(
-              view.id,
-              how,
-              views.map(({ id }) => id),
-            )
-          }
+          right={aside[i]![0] / scale}
+          down={aside[i]![1] / scale}
+          onPress={onPress}
         />
       ))}
       <CameraMark
@@ -121,3 +128,27 @@ function ViewMarks({
     </>
   );
 }
+
+/** A view that is not the one shown: with hundreds of them only those that have changed are drawn again. */
+const OtherMark = memo(function OtherMark({
+  id,
+  pose,
+  lens,
+  right,
+  down,
+  onPress,
+  ...shown
+}: {
+  id: string;
+  pose: Pose;
+  lens: Lens;
+  aspect: number;
+  label: string;
+  /** How far it steps aside, metres. */
+  right: number;
+  down: number;
+  onPress: (id: string, how: How) => void;
+}) {
+  const sample = useMemo(() => standing(pose, lens), [pose, lens]);
+  return <CameraMark {...shown} sample={sample} aside={[right, down]} faint onPress={(how) => onPress(id, how)} />;
+});
