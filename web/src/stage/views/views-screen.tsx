@@ -1,13 +1,13 @@
 import { aspectOf, frameOf, type Pose } from '@eskovan/core/document';
 import { standing, type CameraSample } from '@eskovan/core/move';
-import { lazy, Suspense, useEffect, useMemo, useRef, useState } from 'react';
+import { lazy, Suspense, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import { toast } from 'sonner';
 import { useCommands } from '../../desk/commands.ts';
 import { setFraming, useFraming } from '../../desk/framing.ts';
 import { useChosenRows, useLead } from '../../desk/selection.ts';
 import { useWorkbench, workbench } from '../../desk/workbench.ts';
 import { liveRows } from '../../data/changes.ts';
-import { useProject } from '../../data/use-project.ts';
+import { ProjectProvider, useProject } from '../../data/use-project.ts';
 import { useModels, usePictureScene, useSite, useSiteData } from '../../site/use-site.ts';
 import { Empty, Panels, useStable } from '../../kit/index.ts';
 import { firstLook } from '@eskovan/core/site';
@@ -71,6 +71,11 @@ export function ViewsScreen() {
   const { ids } = useChosenRows('view');
   const together = useMemo(() => views.filter(({ id }) => ids.includes(id)), [views, ids]);
   const several = together.slice(0, MOST_COMPARED);
+  // Plan and picture follow at once, list and cards a moment later: what machines write of hundreds of views holds up no hand.
+  const now = useMemo(() => ({ document, views, row, together }), [document, views, row, together]);
+  const deferred = useDeferredValue(now);
+  // Cards of another view are other cards: what is typed into those that are about to go would be lost.
+  const calm = deferred.row?.id === row?.id ? deferred : now;
   const pose = scout ?? flown ?? target;
   const sample = useMemo<CameraSample | null>(() => (pose ? standing(pose, lens) : null), [pose, lens]);
   const ground = useMemo(() => (site ? new Ground(site.footing.floors, site.survey) : null), [site]);
@@ -127,7 +132,9 @@ export function ViewsScreen() {
   if (!sample || !still) return <SiteComing />;
 
   const shelf = (
-    <ViewsShelf views={views} selectedId={row?.id ?? null} site={site} onKeep={onKeep} onGather={setGathering} />
+    <ProjectProvider value={calm.document}>
+      <ViewsShelf views={calm.views} selectedId={row?.id ?? null} {...{ site, onKeep }} onGather={setGathering} />
+    </ProjectProvider>
   );
   const picture = (
     <ViewPicture
@@ -183,7 +190,11 @@ export function ViewsScreen() {
             id: 'cards',
             size: 270,
             min: 220,
-            content: <ViewCards row={row} rows={together} pose={still} site={site} />,
+            content: (
+              <ProjectProvider value={calm.document}>
+                <ViewCards row={calm.row} rows={calm.together} pose={still} site={site} />
+              </ProjectProvider>
+            ),
           },
         ]}
       />
