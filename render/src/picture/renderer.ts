@@ -2,8 +2,7 @@ import type { Dimmer, SiteMotion } from '@eskovan/core/action';
 import type { SceneModel, ScenePart } from '@eskovan/core/format';
 import type { CameraSample } from '@eskovan/core/move';
 import { ALL_LIT, type Bounds, type Vec3 } from '@eskovan/core/document';
-import { depthRange, Projection } from '@eskovan/core/optics';
-import { ExposureTrack, LightMeter, UNLIT_GAIN, type ExposedMove, type PixelGather } from '@eskovan/core/survey';
+import { LightMeter, type ExposedMove, type ExposureTrack, type PixelGather } from '@eskovan/core/survey';
 import {
   Box3,
   Color,
@@ -28,7 +27,9 @@ import { makeSky, paintSky } from '../scene/sky.ts';
 import { toneUniforms } from '../scene/tone.ts';
 import { warmUpScene } from '../scene/warm-up.ts';
 import { Accumulator } from './accumulator.ts';
+import { aimCamera, type Pair } from './aim-camera.ts';
 import { disposeCutFaces, makeCutFaces } from './cut-faces.ts';
+import { Exposure } from './exposure.ts';
 import { fadedPasses } from './fading.ts';
 import { FinishPass } from './finish-pass.ts';
 import { aperturePoint, jitter, shutterPart } from './jitter.ts';
@@ -39,10 +40,6 @@ import type { Breakable } from './unbroken.ts';
 
 /** Height in pixels from which moving pictures show detail as far as it reaches; smaller ones show less of it. */
 const DETAIL_HEIGHT = 250;
-/** A step of the eye between two moving pictures that is none any more, metres. */
-const SOMEWHERE_ELSE = 0.6;
-/** How far a moving picture gets to the exposure of its place, 0…1. */
-const EASED = 0.3;
 /** Passes of a moving picture in which something fades: without it and with it. */
 const FADED_PASSES = 2;
 /** Part of that reach to which mirrors show detail: what they show is small and soft. */
@@ -57,10 +54,7 @@ export class PictureRenderer implements Breakable {
   private readonly renderer: WebGLRenderer;
   private readonly scene = new Scene();
   private readonly tone = toneUniforms();
-  private meter: LightMeter | null = null;
-  private exposure = 0;
-  /** What was shown last. */
-  private shown: { position: Vec3; gain: Vec3 } | null = null;
+  private readonly exposure = new Exposure(this.tone.gain);
   private paper = false;
   /** What was done with it so far: a picture that is drawn pass by pass is given up when something else comes between. */
   private done = 0;
@@ -163,8 +157,10 @@ export class PictureRenderer implements Breakable {
         : null,
     );
     this.paper = options.look === 'line';
-    this.exposure = options.exposure;
-    this.meter = model && !this.paper ? new LightMeter(model, options.light) : null;
+    this.exposure.use(
+      model && !this.paper ? new LightMeter(model, options.light) : null,
+      this.paper ? null : options.exposure,
+    );
     paintSky(this.sky, options.light, this.paper ? 'paper' : this.ground ? 'plain ground' : 'landscape');
     this.light = options.light;
     this.lightPerson();
@@ -247,7 +243,7 @@ export class PictureRenderer implements Breakable {
     this.resize(size);
     this.renderer.info.reset();
     this.renderer.setRenderTarget(null);
-    this.expose(sample, alone ? this.metered(sample) : this.easedGain(sample));
+    this.exposure.set(sample, alone ? this.exposure.metered(sample) : this.exposure.eased(sample));
     const reach = Math.min(1, size.height / DETAIL_HEIGHT);
     const presences = this.moving?.presences(sample.siteTime) ?? null;
     const aim = (share?: number) => {
@@ -281,7 +277,7 @@ export class PictureRenderer implements Breakable {
     goesOn: () => boolean,
   ): Promise<ImageBitmap | null> {
     this.resize(size);
-    this.expose(sample);
+    this.exposure.set(sample);
     const passes = this.passes(() => sample, size, subframes, 'resting', false);
     if (!(await this.inPasses(passes, subframes, goesOn))) return null;
     this.accumulator.resolveToCanvas();
@@ -297,7 +293,7 @@ export class PictureRenderer implements Breakable {
     size: PictureSize,
     subframes: number,
   ): Promise<Uint8Array<ArrayBuffer> | null> {
-    this.expose(sample);
+    this.exposure.set(sample);
     const passes = this.passes(() => sample, size, subframes, 'whole', !this.paper);
     return (await this.inPasses(passes, subframes, () => true)) ? this.accumulator.readPixels() : null;
   }
@@ -324,7 +320,7 @@ export class PictureRenderer implements Breakable {
     subframes: number,
     gain?: Vec3,
   ): Uint8Array<ArrayBuffer> {
-    this.expose(sampleAt(0), gain);
+    this.exposure.set(sampleAt(0), gain);
     this.accumulate(sampleAt, size, subframes, 'whole', !this.paper);
     return this.accumulator.readPixels();
   }
@@ -411,80 +407,22 @@ export class PictureRenderer implements Breakable {
     const relit = this.relit?.follow();
     this.dimmed?.place(sample.siteTime, relit);
     if (this.marked) this.moving?.follow(this.marked.lines, this.marked.group);
-    const frame = size.frame ?? size;
+    this.layOpen((sample.view.nearCut ?? 0) > 0);
     const { camera } = this;
-    const { view } = sample;
-    this.layOpen((view.nearCut ?? 0) > 0);
-    const projection = new Projection(view, frame.width / frame.height, sample.position, sample.orientation);
-    const { window } = projection;
-    const pixel = (window.right - window.left) / frame.width;
-    const aside = apertureShift(view, opening);
-    const parallax = view.kind === 'lens' ? 1 / (view.focus ?? Infinity) : 0;
-    const centreX = (window.left + window.right) / 2 + pixel * pixelShift[0] - aside[0] * parallax;
-    const centreY = (window.bottom + window.top) / 2 + pixel * pixelShift[1] - aside[1] * parallax;
-    const [halfX, halfY] = [(pixel * size.width) / 2, (pixel * size.height) / 2];
-    const { near, far } = depthRange(sample.position, this.bounds ?? NOTHING, view);
-    Object.assign(camera, { near, far });
-    camera.projectionMatrix.fromArray(
-      projection.matrix(near, far, {
-        left: centreX - halfX,
-        right: centreX + halfX,
-        bottom: centreY - halfY,
-        top: centreY + halfY,
-      }),
-    );
-    camera.projectionMatrixInverse.copy(camera.projectionMatrix).invert();
-    camera.quaternion.fromArray(sample.orientation);
-    camera.position.set(aside[0], aside[1], 0).applyQuaternion(camera.quaternion);
-    camera.position.add(middle.fromArray(sample.position));
-    camera.updateMatrix();
-    camera.updateMatrixWorld(true);
+    aimCamera(camera, sample, size, this.bounds ?? NOTHING, pixelShift, opening);
     this.sky.position.copy(camera.position);
-    this.sky.scale.setScalar((near + far) / 2);
-  }
-
-  /** A picture is as bright as its place asks for, and lighter or darker as people want it. */
-  private expose(sample: CameraSample, gain = this.metered(sample)): void {
-    const stops = this.paper ? 0 : this.exposure + sample.exposure;
-    this.tone.gain.value.fromArray(gain).multiplyScalar(2 ** stops);
-    this.shown = { position: sample.position, gain };
-  }
-
-  private metered({ position, orientation, view }: CameraSample): Vec3 {
-    // What is cut away is not seen.
-    const seenFrom = new Projection(view, 1, position, orientation).fromAxes([0, 0, view.nearCut ?? 0]);
-    return this.meter?.gainAt(position.map((value, k) => value + seenFrom[k]!) as Vec3, orientation) ?? UNLIT_GAIN;
-  }
-
-  /** While one moves, the picture gets used to another light; somewhere else altogether it is as it is. */
-  private easedGain(sample: CameraSample): Vec3 {
-    const gain = this.metered(sample);
-    const { shown } = this;
-    if (!shown || Math.hypot(...sample.position.map((value, k) => value - shown.position[k]!)) > SOMEWHERE_ELSE)
-      return gain;
-    return gain.map((value, k) => shown.gain[k]! ** (1 - EASED) * value ** EASED) as Vec3;
+    this.sky.scale.setScalar((camera.near + camera.far) / 2);
   }
 
   /** Exposure along a move, for films: by the scene that is drawn now. */
   exposureAlong(move: ExposedMove): ExposureTrack {
-    return new ExposureTrack(this.meter ?? { gainAt: () => UNLIT_GAIN }, move);
+    return this.exposure.along(move);
   }
 
   private pass(): void {
     this.renderer.clear();
     this.renderer.render(this.scene, this.camera);
   }
-}
-
-type Pair = readonly [number, number];
-
-const middle = new Vector3();
-
-/** How far a ray through a place of the opening starts beside the lens's middle, metres: its radius is f / 2N. */
-function apertureShift(view: CameraSample['view'], [u, v]: Pair): Pair {
-  if (view.kind !== 'lens' || view.focus === undefined || view.fNumber === undefined) return [0, 0];
-  const radius = view.focalLengthMm / 2000 / view.fNumber;
-  return [u * radius, v * radius];
 }
 
 const boxOf = ({ min, max }: Bounds) => new Box3(new Vector3(...min), new Vector3(...max));

@@ -1,0 +1,49 @@
+import { expect, test } from '@jest/globals';
+import { DEFAULT_LENS, type Vec3 } from '@eskovan/core/document';
+import { standing } from '@eskovan/core/move';
+import { UNLIT_GAIN } from '@eskovan/core/survey';
+import { Vector3 } from 'three';
+import { Exposure } from './exposure.ts';
+
+const at = (x: number, exposure = 0) => ({
+  ...standing({ position: [x, 1.6, 0], orientation: [0, 0, 0, 1] }, DEFAULT_LENS),
+  exposure,
+});
+/** It is darker to the east: half of the light every metre. */
+const meter = { gainAt: ([x]: Vec3): Vec3 => [2 ** x, 2 ** x, 2 ** x] };
+const made = () => {
+  const gain = { value: new Vector3() };
+  const exposure = new Exposure(gain);
+  exposure.use(meter, 0);
+  return { gain, exposure };
+};
+
+test('a picture is as bright as its place asks for, and a stop is twice the light', () => {
+  const { gain, exposure } = made();
+  exposure.set(at(2));
+  expect(gain.value.x).toBeCloseTo(4, 9);
+  exposure.use(meter, 1);
+  exposure.set(at(2, -2));
+  expect(gain.value.x).toBeCloseTo(2, 9);
+  exposure.use(null, 0);
+  exposure.set(at(2));
+  expect(gain.value.toArray()).toEqual([...UNLIT_GAIN]);
+  // A drawing is paper and ink, however dark the place is.
+  exposure.use(null, null);
+  exposure.set(at(2, 3));
+  expect(gain.value.toArray()).toEqual([...UNLIT_GAIN]);
+});
+
+test('while one moves it gets used to another light bit by bit, and comes to it; somewhere else it is there at once', () => {
+  const { exposure } = made();
+  exposure.set(at(0));
+  const seen = Array.from({ length: 30 }, () => {
+    const gain = exposure.eased(at(0.5));
+    exposure.set(at(0.5), gain);
+    return gain[0];
+  });
+  expect(seen[0]).toBeCloseTo(2 ** (0.3 * 0.5), 9);
+  for (let i = 1; i < seen.length; i += 1) expect(seen[i]!).toBeGreaterThan(seen[i - 1]!);
+  expect(seen.at(-1)).toBeCloseTo(2 ** 0.5, 4);
+  expect(exposure.eased(at(4))[0]).toBeCloseTo(16, 9);
+});
