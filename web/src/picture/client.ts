@@ -96,22 +96,43 @@ export async function drawPicture(sample: CameraSample, size: PictureSize, subfr
 /** A sharp picture that is being drawn is left: something else is waited for. */
 export const leaveSharpPicture = (): void => void pictureWorker().giveWay();
 
-/** A small finished picture. It gives way to what is shown, and is begun again when nobody moves about. */
+/**
+ * A small finished picture. It gives way to what is shown, and is begun again when nobody moves about.
+ * @throws Error where another scene is shown by then
+ */
 export async function drawStill(sample: CameraSample, size: PictureSize, subframes: number): Promise<Blob> {
+  const { loaded } = usePictureState.getState();
   for (;;) {
     const drawn = await orFailed(pictureWorker().still(sample, size, subframes, 'image/webp'));
     if (drawn) return drawn;
     await whileNobodyMoves();
+    if (usePictureState.getState().loaded !== loaded) throw new Error('Something else is shown by now.');
   }
 }
 
 const inTurn = turns();
 
-/** The same when its turn comes: one after the other, while nobody moves about. */
-export const drawStillInTurn = (sample: CameraSample, size: PictureSize, subframes: number): Promise<Blob> =>
+/** Is this scene there as a whole, and no other one asked for? */
+const isShown = (scene: string) => usePictureState.getState().loaded === scene && wanted === scene;
+
+/**
+ * A small picture of the scene that is shown, when its turn comes: one after the other, while nobody moves about.
+ * @param scene its name, see `sceneKey`
+ * @param isAsked asked when its turn has come
+ * @returns null where another scene is shown by then, or it is not asked for any more
+ */
+export const drawStillInTurn = (
+  scene: string,
+  sample: CameraSample,
+  size: PictureSize,
+  subframes: number,
+  isAsked: () => boolean,
+): Promise<Blob | null> =>
   inTurn(async () => {
     await whileNobodyMoves();
-    return drawStill(sample, size, subframes);
+    if (!isShown(scene) || !isAsked()) return null;
+    const drawn = await drawStill(sample, size, subframes);
+    return isShown(scene) ? drawn : null;
   });
 
 /**

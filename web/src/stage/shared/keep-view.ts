@@ -93,12 +93,12 @@ const FACETS = ['pose', 'lens', 'light', 'frame'] as const;
 
 /**
  * Draws the picture of a view that has none, and saves it with the view.
- * @param scene what it is a picture of, where that is something else than what is shown just now
+ * @param of the name of the scene that is shown, or another one to draw aside
  */
 export async function drawThumbnail(
   row: Row<'view'>,
   project: Pick<ProjectBody, 'frame'>,
-  scene: PictureScene | null,
+  of: { shown: string } | { aside: PictureScene },
 ): Promise<void> {
   const { pose, lens, light, frame } = row.body;
   const key = `${row.id}:${JSON.stringify([pose, lens, light, frame])}`;
@@ -107,11 +107,18 @@ export async function drawThumbnail(
   try {
     const aspect = aspectOf({ frame: frameOf(row.body, project) });
     const size = sizeAcross(Math.round(LONG_SIDE * Math.min(1, aspect)), aspect);
-    const drawn = scene ? drawAside({ scene, pose, lens, size }) : drawStillInTurn(standing(pose, lens), size, 8);
-    const thumbnail = await uploadFile(await drawn, 'image/webp');
-    const now = currentRow(row.projectId, 'view', row.id);
     // Whoever has moved or changed the lens meanwhile gets another picture; this one is of what was.
-    if (!now || now.deleted || !FACETS.every((facet) => sameValues(now.body[facet], row.body[facet]))) return;
+    const asItWas = () => {
+      const now = currentRow(row.projectId, 'view', row.id);
+      return now && !now.deleted && FACETS.every((facet) => sameValues(now.body[facet], row.body[facet])) ? now : null;
+    };
+    const drawn =
+      'aside' in of
+        ? await drawAside({ scene: of.aside, pose, lens, size })
+        : await drawStillInTurn(of.shown, standing(pose, lens), size, 8, () => asItWas() !== null);
+    const thumbnail = drawn && (await uploadFile(drawn, 'image/webp'));
+    const now = asItWas();
+    if (!thumbnail || !now) return;
     saveForMachine(
       row.projectId,
       `Picture of ${row.name}`,

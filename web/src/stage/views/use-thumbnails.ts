@@ -22,17 +22,18 @@ export function useThumbnails(
   const namesOf = useLightNames();
   const sceneIn = useSceneIn();
   useEffect(() => {
-    if (scene?.source.kind !== 'lit' || loaded !== sceneKey(scene)) return;
+    const key = sceneKey(scene);
+    if (scene?.source.kind !== 'lit' || key === null || loaded !== key) return;
     const { body } = document.project;
     const shownKey = namesOf(shown)?.key;
     for (const view of views) {
       if (view.body.thumbnail) continue;
       if (namesOf(view.body.light)?.key === shownKey) {
-        void drawThumbnail(view, body, null);
+        void drawThumbnail(view, body, { shown: key });
         continue;
       }
       const own = sceneIn(view.body.light);
-      if (own) void drawThumbnail(view, body, own);
+      if (own) void drawThumbnail(view, body, { aside: own });
     }
   }, [views, loaded, scene, shown, document, namesOf, sceneIn]);
 }
