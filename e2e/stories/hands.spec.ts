@@ -104,9 +104,9 @@ test('with the keyboard alone: choose a view, start a path, walk it round a corn
   await keyboard.press('Control+z');
   await saved(page);
   expect((await move())!.name).toBe('Walk 1');
+  // A command is done once its dialog has given the focus back.
   await command('undo');
-  await saved(page);
-  expect(walkOf((await move())!.body).gaze.kind).toBe('ahead');
+  await expect.poll(async () => walkOf((await move())!.body).gaze.kind).toBe('ahead');
 });
 
 test('a field says what is wrong with it, the strips have tables, and letters can be switched off', async ({
