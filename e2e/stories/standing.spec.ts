@@ -103,7 +103,6 @@ test('stood and sat by pressing, a subject framed and held, drawn without perspe
     await page.keyboard.press('Escape');
     // The list follows a moment later.
     await expect.poll(() => rows(page).count()).toBeGreaterThan(3);
-    const suggested = (await rows(page).count()) - 2;
     await page.getByRole('button', { name: 'Undo' }).click();
     await expect(rows(page)).toHaveCount(2);
   });
