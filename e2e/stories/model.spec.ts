@@ -3,6 +3,7 @@ import { expect, test, type Page } from '@playwright/test';
 import { BoxGeometry, PlaneGeometry, type BufferGeometry } from 'three';
 import { hutGlb, stl } from '../../core/src/format/files.fixture.ts';
 import { foreignModel, nodeOf } from '../support/foreign-model.ts';
+import { bringHouseIn } from '../support/house.ts';
 import {
   bringIn,
   litScene,
@@ -175,7 +176,7 @@ test('looks change the picture and not the light; names and the sun are kept', a
 
 test('a storey is corrected, left out and found again; the light stays', async ({ page }) => {
   const projectId = await newProject(page, 'Heights');
-  await bringIn(page, { name: 'house.glb', bytes: await foreignModel() });
+  await bringHouseIn(page);
   const lit = await litScene(page.request, projectId);
   const heights = async () => {
     const site = await siteOf(page.request, projectId).catch(() => null);

@@ -2,15 +2,14 @@ import { walkOf } from '@eskovan/core/document';
 import { request as httpRequest } from 'node:http';
 import { expect, test, type Page } from '@playwright/test';
 import { editElsewhere } from '../support/edits.ts';
-import { foreignModel } from '../support/foreign-model.ts';
-import { house } from '../support/house.ts';
+import { bringHouseIn, house } from '../support/house.ts';
 import { ownStudio, type OwnStudio } from '../support/own-studio.ts';
-import { bringIn, documentOf, newProject, pressPlan, saved } from '../support/studio.ts';
+import { documentOf, newProject, pressPlan, saved } from '../support/studio.ts';
 import { drawWalk } from '../support/walk.ts';
 
 async function projectWithHouse(page: Page, name: string): Promise<string> {
   const projectId = await newProject(page, name);
-  await bringIn(page, { name: 'house.glb', bytes: await foreignModel() });
+  await bringHouseIn(page);
   return projectId;
 }
 
@@ -95,7 +94,7 @@ test.describe('a server that dies', () => {
     expect((await documentOf(context.request, projectId)).model).toEqual([]);
     // And the same model goes in whole afterwards.
     await page.reload();
-    await bringIn(page, { name: 'house.glb', bytes: await foreignModel() });
+    await bringHouseIn(page);
     expect((await documentOf(context.request, projectId)).model).toHaveLength(1);
     await context.close();
   });

@@ -3,9 +3,8 @@ import { DEMO_PROJECT } from '@eskovan/demo/seed';
 import { expect, test, type Page } from '@playwright/test';
 import { editElsewhere } from '../support/edits.ts';
 import { probe } from '../support/film.ts';
-import { foreignModel } from '../support/foreign-model.ts';
+import { bringHouseIn } from '../support/house.ts';
 import {
-  bringIn,
   documentOf,
   newProject,
   newProjectByHand,
@@ -211,7 +210,7 @@ test('a path over the stair of the demo building; it is rendered in another stor
 test('the whole slice on a building that is not ours', async ({ page }) => {
   test.setTimeout(240_000);
   const projectId = await newProjectByHand(page, 'Foreign house');
-  await bringIn(page, { name: 'house.glb', bytes: await foreignModel() });
+  await bringHouseIn(page);
   const { storeys } = await siteOf(page.request, projectId);
   expect(storeys.map(({ elevation }) => elevation)).toContain(0);
   await wholeSlice(page, {

@@ -4,6 +4,10 @@ import { editElsewhere } from './edits.ts';
 import { foreignModel } from './foreign-model.ts';
 import { bringIn, documentOf, litScene, newProject } from './studio.ts';
 
+/** Brings the house into a project that is open on the Model stage. */
+export const bringHouseIn = async (page: Page): Promise<void> =>
+  bringIn(page, { name: 'house.glb', bytes: await foreignModel() });
+
 /** The project with the house, as it was when it was made. */
 let made: ProjectDocument | null = null;
 
@@ -14,7 +18,7 @@ let made: ProjectDocument | null = null;
 export async function house(page: Page, name: string): Promise<string> {
   if (!made) {
     const id = await newProject(page, name);
-    await bringIn(page, { name: 'house.glb', bytes: await foreignModel() });
+    await bringHouseIn(page);
     await litScene(page.request, id);
     made = await documentOf(page.request, id);
     return id;

@@ -4,7 +4,6 @@ import {
   MOST_PACE_ITEMS,
   MOST_POSES,
   PACE_LIMITS,
-  type Anchor,
   type Glide,
   type Orbit,
   type Travel,
@@ -22,6 +21,11 @@ const FEWEST = 9;
 /** What tracks turn and shift has as many a second. */
 const POSES_A_SECOND = 4;
 
+/** A way is followed as closely as this part of its length. */
+const FOLLOWED = 1 / 2000;
+/** What goes on between poses is taken over from instants so far apart, seconds. */
+const INSTANT = 1 / 30;
+
 /** An orbit as a travel round its subject, that gives its pictures. @param move the orbit as it is played */
 export function orbitToTravel(body: Orbit, move: CompiledMove, newId: () => string): Travel {
   const { lens, light, tracks } = body;
@@ -29,16 +33,14 @@ export function orbitToTravel(body: Orbit, move: CompiledMove, newId: () => stri
   const shifted = movesCamera(tracks) ? POSES_A_SECOND * move.duration : 0;
   const pieces = Math.min(MOST_POSES - 1, Math.max(FEWEST, Math.ceil(turned), Math.ceil(shifted)));
   const subject = move.looks[0]?.at(0) ?? body.pivot.point;
-  const poses = Array.from({ length: pieces + 1 }, (_, i) => {
-    const time = (move.duration * i) / pieces;
-    // The last instant of what closes is its first.
-    const { position, orientation } = move.sampleAt(i === pieces ? move.duration - 1e-9 : time);
-    return { id: newId(), time, hold: 0, position, orientation, span: 'round' as const };
+  const poses = instantsOf(move, pieces).map((instant, i) => {
+    const { position, orientation } = move.sampleAt(instant);
+    return { id: newId(), time: (move.duration * i) / pieces, hold: 0, position, orientation, span: 'round' as const };
   });
   const runs = body.shape === 'constant' || body.shape === 'carry';
   const beside =
     move.loops || body.together
-      ? besideAsTheyGo(move.channels, instantsOf(move, MOST_KEPT), newId)
+      ? besideAsTheyGo(move.channels, instantsOf(move, Math.ceil(move.duration / INSTANT)), newId)
       : besidePlaces(tracks, (anchor) => anchor);
   return {
     kind: 'travel',
@@ -53,11 +55,6 @@ export function orbitToTravel(body: Orbit, move: CompiledMove, newId: () => stri
   };
 }
 
-/** A way is followed as closely as this part of its length. */
-const FOLLOWED = 1 / 2000;
-/** It is taken over from instants so far apart, seconds. */
-const INSTANT = 1 / 30;
-
 /**
  * A move that is placed by time as a glide: its way as a path with heights, its looks as recorded, its pace kept as it was;
  * where somebody gives it another one, its stays are pauses. Null where it gets nowhere.
@@ -68,47 +65,45 @@ export function travelToGlide(body: Travel, move: CompiledMove, newId: () => str
   const instants = each * Math.ceil(wanted / each);
   const times = instantsOf(move, instants);
   const samples = times.map((time) => move.sampleAt(time));
-  const goneTo = distances(samples.map(({ position }) => position));
+  const places = samples.map(({ position }) => position);
+  const angles = samples.map(({ orientation }) => anglesOf(orientation));
+  const goneTo = distances(places);
   if (!(goneTo.at(-1)! > 0)) return null;
-  const { path, pointOf } = followed(
-    samples.map(({ position }) => position),
-    {
-      closed: false,
-      close: goneTo.at(-1)! * FOLLOWED,
-      smooth: true,
-      rises: true,
-      newId,
-      surface: () => null,
-    },
-  );
+  const { path, pointOf } = followed(places, {
+    closed: false,
+    close: goneTo.at(-1)! * FOLLOWED,
+    smooth: true,
+    rises: true,
+    newId,
+    surface: () => null,
+  });
   const curve = new PlanCurve(path);
   if (!(curve.length > 0)) return null;
   let pan = 0;
   const every = Math.max(1, Math.ceil(samples.length / MOST_LOOKS));
-  const looks = samples
-    .map(({ orientation }, i) => {
-      const angles = anglesOf(orientation);
-      pan = i === 0 ? angles.pan : nearestTurn(angles.pan, pan);
-      return { at: i / instants, pan, tilt: angles.tilt };
+  const looks = angles
+    .map((look, i) => {
+      pan = i === 0 ? look.pan : nearestTurn(look.pan, pan);
+      return { at: i / instants, pan, tilt: look.tilt };
     })
     .filter((_, i) => i % every === 0 || i === instants);
   const { lens, light, poses } = body;
   const start = poses[0]?.time ?? 0;
   const way = new SpaceWay(path, curve);
   const gone = partsGone(way, goneTo, pointOf);
-  const stationAt = (time: number): Anchor => {
+  const stationAt = (time: number): WayAnchor => {
     const at = Math.min(instants, Math.max(0, (time / move.duration) * instants));
     const [from, to] = [gone[Math.floor(at)]!, gone[Math.ceil(at)]!];
     return { by: 'station', station: (from + (to - from) * (at % 1)) * way.length };
   };
   const pauses = poses
     .filter(({ hold }) => hold >= PACE_LIMITS.pause[0])
-    .map(({ time, hold }) => ({ id: newId(), anchor: stationAt(time - start) as WayAnchor, seconds: hold }));
+    .map(({ time, hold }) => ({ id: newId(), anchor: stationAt(time - start), seconds: hold }));
   const beside = besidePlaces(body.tracks, (anchor) =>
     anchor.by === 'station' && move.path ? stationAt(move.path.timeAt(anchor.station)) : anchor,
   );
   const roll = leanKeys(
-    samples.map(({ orientation }) => anglesOf(orientation).roll),
+    angles.map(({ roll }) => roll),
     times,
     newId,
   );
@@ -131,7 +126,7 @@ export function travelToGlide(body: Travel, move: CompiledMove, newId: () => str
   };
 }
 
-/** Even times from the beginning of a move to its end, seconds. */
+/** Even times from the beginning of a move to its end, seconds: the last instant of what closes is its first. */
 const instantsOf = ({ duration, loops }: CompiledMove, pieces: number): number[] =>
   Array.from({ length: pieces + 1 }, (_, i) => Math.min((duration * i) / pieces, loops ? duration - 1e-9 : duration));
 

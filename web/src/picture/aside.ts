@@ -1,9 +1,10 @@
 import { whileNobodyMoves } from './client.ts';
+import { turns } from './in-turn.ts';
 import type { FilmWorker } from '../worker/film.worker.ts';
 import { handOf, type Hand } from '../worker/hand.ts';
 import type { AsideWish } from './source.ts';
 
-let last: Promise<unknown> = Promise.resolve();
+const inTurn = turns();
 let waiting = 0;
 let hand: Hand<FilmWorker> | null = null;
 
@@ -13,7 +14,7 @@ let hand: Hand<FilmWorker> | null = null;
  */
 export function drawAside(wish: AsideWish): Promise<Blob> {
   waiting += 1;
-  const drawn = last.then(async () => {
+  return inTurn(async () => {
     await whileNobodyMoves();
     hand ??= handOf(
       new Worker(new URL('../worker/film.worker.ts', import.meta.url), { type: 'module', name: 'aside' }),
@@ -24,15 +25,11 @@ export function drawAside(wish: AsideWish): Promise<Blob> {
     } catch (error) {
       drop();
       throw error;
-    }
-  });
-  last = drawn
-    .catch(() => {})
-    .then(() => {
+    } finally {
       waiting -= 1;
       if (waiting === 0) drop();
-    });
-  return drawn;
+    }
+  });
 }
 
 function drop(): void {

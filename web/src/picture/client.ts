@@ -101,25 +101,23 @@ export const leaveSharpPicture = (): void => void pictureWorker().giveWay();
  * @throws Error where another scene is shown by then
  */
 export async function drawStill(sample: CameraSample, size: PictureSize, subframes: number): Promise<Blob> {
-  const { loaded } = usePictureState.getState();
+  const scene = wanted;
   for (;;) {
     const drawn = await orFailed(pictureWorker().still(sample, size, subframes, 'image/webp'));
+    if (wanted !== scene) throw new Error('Something else is shown by now.');
     if (drawn) return drawn;
     await whileNobodyMoves();
-    if (usePictureState.getState().loaded !== loaded) throw new Error('Something else is shown by now.');
   }
 }
 
 const inTurn = turns();
 
-/** Is this scene there as a whole, and no other one asked for? */
-const isShown = (scene: string) => usePictureState.getState().loaded === scene && wanted === scene;
-
 /**
  * A small picture of the scene that is shown, when its turn comes: one after the other, while nobody moves about.
  * @param scene its name, see `sceneKey`
  * @param isAsked asked when its turn has come
- * @returns null where another scene is shown by then, or it is not asked for any more
+ * @returns null where another scene is shown when its turn has come, or it is not asked for any more
+ * @throws Error where another scene is shown when it is drawn
  */
 export const drawStillInTurn = (
   scene: string,
@@ -130,9 +128,8 @@ export const drawStillInTurn = (
 ): Promise<Blob | null> =>
   inTurn(async () => {
     await whileNobodyMoves();
-    if (!isShown(scene) || !isAsked()) return null;
-    const drawn = await drawStill(sample, size, subframes);
-    return isShown(scene) ? drawn : null;
+    const isShown = wanted === scene && usePictureState.getState().loaded === scene;
+    return isShown && isAsked() ? drawStill(sample, size, subframes) : null;
   });
 
 /**

@@ -5,6 +5,7 @@ import { chosenLight, siteInput, type LightSetting } from '@eskovan/core/site';
 import { surveySchema, unpackFooting, type Footing, type Survey } from '@eskovan/core/survey';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
+import { useSame } from '../kit/index.ts';
 import { useWorkbench } from '../desk/workbench.ts';
 import { fetchFile } from '../data/api.ts';
 import { liveRows } from '../data/changes.ts';
@@ -107,13 +108,6 @@ export function useLightNames(): (id: string | null | undefined) => LightNames |
   }, [project, model, action, light]);
 }
 
-/** The same value as long as it says the same. */
-function useKept<T>(value: T): T {
-  const said = JSON.stringify(value);
-  // eslint-disable-next-line react-hooks/exhaustive-deps
-  return useMemo(() => value, [said]);
-}
-
 /** @param id the named light that is meant; null or one that is gone: the project's own */
 export function useLight(id: string | null | undefined): ShownLight {
   const { project, light } = useProject();
@@ -124,7 +118,7 @@ export function useLight(id: string | null | undefined): ShownLight {
   const own = (names && known?.[names.key]) ?? null;
   const dimmed = own && withDimmed(own, names!.dimmed, known!);
   // Until what lamps give is known, they light what they do undimmed.
-  const lit = useKept(dimmed ?? own);
+  const lit = useSame(dimmed ?? own);
   const key = names?.key ?? null;
   const whole = dimmed?.first === false;
   return useMemo(() => ({ setting, key, lit, whole }), [setting, key, lit, whole]);
@@ -146,9 +140,9 @@ export function usePictureScene(light: string | null | undefined, body: MoveBody
     [project, model, action, setting, lit, looked, alone],
   );
   // The same as long as nothing of it changes: a dragged camera loads no scene again.
-  const said = JSON.stringify(body ? ownActions(body) : []);
-  return useMemo(() => {
-    const own = JSON.parse(said) as SiteAction[];
-    return scene && own.length > 0 ? { ...scene, actions: [...scene.actions, ...own] } : scene;
-  }, [scene, said]);
+  const own = useSame<readonly SiteAction[]>(body ? ownActions(body) : []);
+  return useMemo(
+    () => (scene && own.length > 0 ? { ...scene, actions: [...scene.actions, ...own] } : scene),
+    [scene, own],
+  );
 }

@@ -5,7 +5,7 @@ import { memo, useEffect, useMemo, useRef } from 'react';
 import type { How } from '../../desk/selection.ts';
 import { workbench } from '../../desk/workbench.ts';
 import { useProject } from '../../data/use-project.ts';
-import { useStable } from '../../kit/index.ts';
+import { useSame, useStable } from '../../kit/index.ts';
 import type { SiteData } from '../../site/use-site.ts';
 import { lookAround, type Ground } from '../../picture/eye.ts';
 import { blockingOf, storeyOfEye, type Blocking } from '@eskovan/core/survey';
@@ -94,10 +94,10 @@ function ViewMarks({
   const { body } = useProject().project;
   const others = views.filter(({ id }) => id !== row?.id);
   // The one that is shown keeps its place.
-  const places = [sample.position, ...others.map(({ body }) => body.pose.position)].map(([x, , z]) => toScreen(x, z));
-  const told = places.join(' ');
-  // eslint-disable-next-line react-hooks/exhaustive-deps -- the text says all that the places do
-  const [, ...aside] = useMemo(() => spread(places, APART), [told]);
+  const places = useSame(
+    [sample.position, ...others.map(({ body }) => body.pose.position)].map(([x, , z]) => toScreen(x, z)),
+  );
+  const [, ...aside] = useMemo(() => spread(places, APART), [places]);
   const onPress = useStable((id: string, how: How) =>
     workbench.selectView(
       id,
