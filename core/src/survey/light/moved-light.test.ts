@@ -154,6 +154,13 @@ describe('the sun on what moves', () => {
     expect(turned(east).least).toBeCloseTo(0.6 * Math.cos(Math.PI / 3), 4);
     expect(turned(up).least).toBeCloseTo(0.8, 4);
     expect(sunBy(new Matrix4().makeTranslation(9, 0, 0))(up).most).toBeCloseTo(0, 4);
+    // 5 cm beside a shadow its top is in the sun, as far as a field can say that changes evenly along three axes (below a
+    // corner it is dark); 5 cm within it is not. The edge lies where the roof’s upper one throws it.
+    const edge = 9 - 0.75 * (4.1 - 1.5);
+    const topBy = (x: number) => sunBy(new Matrix4().makeTranslation(x, 0, 0))(up);
+    expect(topBy(edge - 0.55).least).toBeGreaterThan(0.59);
+    expect(topBy(edge - 0.55).most).toBeCloseTo(0.8, 4);
+    expect(topBy(edge + 0.55).most).toBeLessThan(0.01);
     // A sheet that goes along above it leaves its top in the shade, wherever both are.
     const over = new PlaneGeometry(2, 2)
       .rotateX(Math.PI / 2)

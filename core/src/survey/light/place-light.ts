@@ -10,8 +10,11 @@ import { LitSite } from './lit-site.ts';
 const RAYS = 320;
 /** Places lie this far off whole steps: floors and walls often stand on those. */
 const OFFSET = 0.37;
-/** Places are kept, at most. */
+/** The edge of a shadow is softened over this part of a cell: what lies beside a shadow is not in it. */
+const SUN_CELL = 1 / 8;
+/** Places are kept, at most, and so many of them to look at the sun from. */
 const MOST_KEPT = 20_000;
+const MOST_SUNS = 200_000;
 /** What moves in a site of more triangles takes its light along: looking about in it would stop the picture for seconds. */
 export const LARGEST_LIT_ANEW = 400_000;
 /** Numbers of a place: its field, and how much of the sun is open there. */
@@ -24,6 +27,7 @@ export const PLACE = FIELD + 1;
 export class PlaceLight {
   private readonly site: LitSite;
   private readonly places = new Map<string, Float64Array | null>();
+  private readonly suns = new Map<string, number>();
   private readonly basis = new Float64Array(9);
   private readonly way = new Float64Array(3);
 
@@ -71,11 +75,32 @@ export class PlaceLight {
       const place = this.isFree(x, y, z, px, py, pz) ? this.place(px, py, pz) : null;
       if (!place) continue;
       whole += weight;
-      for (let n = 0; n < PLACE; n += 1) out[n]! += weight * place[n]!;
+      for (let n = 0; n < FIELD; n += 1) out[n]! += weight * place[n]!;
     }
     if (whole === 0) return false;
-    for (let n = 0; n < PLACE; n += 1) out[n]! /= whole;
+    for (let n = 0; n < FIELD; n += 1) out[n]! /= whole;
+    out[FIELD] = sunShines(this.light) ? this.openSun(x, y, z, step * SUN_CELL) : 0;
     return true;
+  }
+
+  /** How much of the sun is open at a place, 0…1. @param side over which the edge of a shadow is softened, metres */
+  private openSun(x: number, y: number, z: number, side: number): number {
+    const [sx, sy, sz] = this.light.sun;
+    const [u, v, w] = [x / side - OFFSET, y / side - OFFSET, z / side - OFFSET];
+    const [i, j, k] = [Math.floor(u), Math.floor(v), Math.floor(w)];
+    let open = 0;
+    for (let corner = 0; corner < 8; corner += 1) {
+      const [a, b, c] = [i + (corner & 1), j + ((corner >> 1) & 1), k + (corner >> 2)];
+      const key = `${side} ${a} ${b} ${c}`;
+      let sun = this.suns.get(key);
+      if (sun === undefined) {
+        if (this.suns.size >= MOST_SUNS) this.suns.clear();
+        const [px, py, pz] = [(a + OFFSET) * side, (b + OFFSET) * side, (c + OFFSET) * side];
+        this.suns.set(key, (sun = this.site.tree.hits(px, py, pz, sx, sy, sz, Infinity) ? 0 : 1));
+      }
+      open += sun * (1 - Math.abs(a - u)) * (1 - Math.abs(b - v)) * (1 - Math.abs(c - w));
+    }
+    return open;
   }
 
   private place(x: number, y: number, z: number): Float64Array | null {
@@ -92,8 +117,7 @@ export class PlaceLight {
   private look(x: number, y: number, z: number): Float64Array | null {
     const { site, way } = this;
     const { tree, mesh } = site;
-    const place = new Float64Array(PLACE);
-    const field = place.subarray(0, FIELD);
+    const field = new Float64Array(FIELD);
     const seen = new Float64Array(3);
     let backs = 0;
     for (let i = 0; i < RAYS; i += 1) {
@@ -116,9 +140,7 @@ export class PlaceLight {
       this.add(field, way[0]!, way[1]!, way[2]!, seen, Math.PI * strength);
     }
     soften(field);
-    const [sx, sy, sz] = this.light.sun;
-    place[FIELD] = sunShines(this.light) && !tree.hits(x, y, z, sx, sy, sz, Infinity) ? 1 : 0;
-    return place;
+    return field;
   }
 
   private add(field: Float64Array, x: number, y: number, z: number, light: Float64Array, strength: number): void {
