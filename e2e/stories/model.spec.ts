@@ -2,6 +2,7 @@ import { Document, NodeIO, type Material } from '@gltf-transform/core';
 import { expect, test, type Page } from '@playwright/test';
 import { BoxGeometry, PlaneGeometry, type BufferGeometry } from 'three';
 import { hutGlb, stl } from '../../core/src/format/files.fixture.ts';
+import { nodeOf } from '../support/foreign-model.ts';
 import { bringHouseIn } from '../support/house.ts';
 import {
   bringIn,
