@@ -109,13 +109,13 @@ async function drawnAndKept(page: Page, { projectId, path, rise }: Slice): Promi
   });
 }
 
-/** The same, then render two seconds, send a link, reload: the whole slice on an open project. */
+/** The same, then render a second, send a link, reload: the whole slice on an open project. */
 async function wholeSlice(page: Page, slice: Slice): Promise<void> {
   const { request } = page;
   const { projectId } = slice;
   await drawnAndKept(page, slice);
 
-  await test.step('render a still and two seconds of film at 640 × 360', async () => {
+  await test.step('render a still and a second of film at 640 × 360', async () => {
     await page.getByRole('link', { name: 'Renders' }).click();
     const choose = async (what: string, option: RegExp) => {
       await page.getByRole('combobox', { name: what }).click();

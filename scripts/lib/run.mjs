@@ -1,4 +1,5 @@
 import { spawn } from 'node:child_process';
+import { constants, setPriority } from 'node:os';
 import { fileURLToPath } from 'node:url';
 
 export const ROOT = fileURLToPath(new URL('../..', import.meta.url)).replace(/\/$/, '');
@@ -8,10 +9,14 @@ const running = new Set();
 /** Ends the commands that are running: nothing stays behind. */
 export const killRunning = () => running.forEach((child) => child.kill('SIGTERM'));
 
-/** Runs a command with its output shown; resolves with the exit code, never rejects for it. */
-export function run(command, args, options = {}) {
+/**
+ * Runs a command with its output shown; resolves with the exit code, never rejects for it.
+ * @param options as those of `spawn`; `aside` lets everything else go first
+ */
+export function run(command, args, { aside = false, ...options } = {}) {
   return new Promise((resolve, reject) => {
     const child = spawn(command, args, { cwd: ROOT, stdio: 'inherit', ...options });
+    if (aside && child.pid) setPriority(child.pid, constants.priority.PRIORITY_LOW);
     running.add(child);
     child.once('error', reject);
     child.once('exit', (code, signal) => {

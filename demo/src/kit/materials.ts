@@ -47,6 +47,7 @@ export const MATERIALS = {
   'Shuttle shell': { color: '#e9e4d6', roughness: 0.4 },
   'Shuttle band': { color: '#0b6e75', roughness: 0.4 },
   'Tinted glass': { color: '#9fb4b8', opacity: 0.3, roughness: 0.05, doubleSided: true },
+  'Solar cells': { color: '#1d2b40', roughness: 0.25 },
   Rubber: { color: '#2a2c2e' },
   'Lens glass': { color: '#5d7f95', roughness: 0.05 },
   'Marsh grass': { color: '#868c58' },

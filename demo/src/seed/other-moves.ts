@@ -102,7 +102,7 @@ const ride: Move = {
   body: {
     kind: 'ride',
     carrier: { ...CAR, centre: middle },
-    seat: [0.9 * heading[0], 1.35, 0.9 * heading[2]],
+    seat: [-0.2 * heading[0], 1.78, -0.2 * heading[2]],
     facing: orientationOf({ pan: Math.atan2(-heading[0], -heading[2]), tilt: -0.06, roll: 0 }),
     softness: 0.4,
     horizon: 'level',

@@ -24,6 +24,7 @@ import { mkdir, readFile, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { COMMISSION_MODELS, modelGlb, type CommissionModel } from '../commission-models.ts';
 import { ACTIONS, LIGHTS, PROJECT } from './commission.ts';
+import { gatherLight } from './gather.ts';
 import { idOf } from './id.ts';
 
 export interface PreparedModel {
@@ -76,12 +77,14 @@ export async function prepareCommission(cache: string): Promise<Prepared> {
     const site = assemble(
       models.map(({ id, entry, packed }) => ({ id, model: unpackModel(packed), placement: entry.placement })),
     );
+    // Beside everything else: it takes longest.
+    const gathering = gatherLight(site, lights);
     const { survey: measured, footing } = surveyModel(site, FIRST_WALKER);
     const walkway = (await Walkway.build(site, measured, FIRST_WALKER))!;
     const survey = drawWalkway(measured, walkway);
     await mkdir(folder, { recursive: true });
     const bake = new LightBake(site, lights);
-    const gathered = [bake.gather(0, bake.count)];
+    const gathered = await gathering;
     for (let i = 0; i < lights.length; i += 1) {
       const { scene, glance } = await packLit(bake.finish(gathered, i), lights[i]!);
       await writeFile(path(`scene-${i}.bin`), scene);

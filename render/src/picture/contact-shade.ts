@@ -18,12 +18,13 @@ import { screenMaterial, ScreenQuad } from './screen-quad.ts';
 
 /**
  * What the picture's own depth says about corners and contacts: finer than the bake, whose triangles are half a metre.
- * Worked out once a frame and for visible points only; sub-frames, which differ by parts of a pixel, share it.
+ * Worked out once a frame and for visible points only. Sub-frames share it: each point is looked up where the first of
+ * them saw it. What comes from behind something while the shutter is open takes the shade of what hid it, for its share.
  */
 export class ContactShade {
   readonly uniforms: ContactUniforms = {
     contactMap: { value: null },
-    contactTexel: { value: new Vector2() },
+    contactMatrix: { value: new Matrix4() },
   };
   private depth: WebGLRenderTarget | null = null;
   private shade: WebGLRenderTarget | null = null;
@@ -40,7 +41,6 @@ export class ContactShade {
       ways: { value: contactWays() },
     },
   });
-  private readonly seenFrom = new Matrix4();
   private stale = true;
 
   constructor(renderer: WebGLRenderer) {
@@ -53,10 +53,10 @@ export class ContactShade {
     this.stale = true;
   }
 
-  /** Makes the shade current for a camera. */
+  /** Works the shade out as a camera sees it, if this frame has none yet. */
   use(model: Group, camera: PerspectiveCamera, size: PictureSize): void {
     this.fit(size);
-    if (!this.stale && this.seenFrom.equals(camera.matrixWorld)) return;
+    if (!this.stale) return;
     this.pass.draw(model, camera, this.depth!);
     const { elements } = camera.projectionMatrix;
     const { uniforms } = this.material;
@@ -64,7 +64,7 @@ export class ContactShade {
     (uniforms['range']!.value as Vector3).set(near * far, far, far - near);
     (uniforms['lens']!.value as Vector4).set(elements[0]!, elements[5]!, elements[8]!, elements[9]!);
     this.quad.draw(this.material, this.shade);
-    this.seenFrom.copy(camera.matrixWorld);
+    (this.uniforms.contactMatrix.value as Matrix4).multiplyMatrices(camera.projectionMatrix, camera.matrixWorldInverse);
     this.stale = false;
   }
 
@@ -85,7 +85,6 @@ export class ContactShade {
     uniforms['depthMap']!.value = this.depth.depthTexture;
     (uniforms['texel']!.value as Vector2).set(1 / width, 1 / height);
     this.uniforms.contactMap.value = this.shade.texture;
-    (this.uniforms.contactTexel.value as Vector2).set(1 / width, 1 / height);
     this.stale = true;
   }
 

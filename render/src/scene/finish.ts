@@ -9,6 +9,7 @@ const vertexShader = `
   attribute vec4 base;
   attribute vec4 facing;
   uniform mat4 shadowMatrix;
+  uniform mat4 contactMatrix;
   uniform vec3 sun;
   uniform vec3 shadowCentre;
   varying vec3 vAmbient;
@@ -16,6 +17,7 @@ const vertexShader = `
   varying vec2 vSurface;
   varying vec3 vPlace;
   varying vec3 vShadow;
+  varying vec4 vContact;
   varying vec3 vFacing;
   varying float vBaked;
   varying float vFar;
@@ -26,6 +28,7 @@ const vertexShader = `
   void main() {
     vec3 place = (modelMatrix * vec4(position, 1.0)).xyz;
     gl_Position = projectionMatrix * viewMatrix * vec4(place, 1.0);
+    vContact = contactMatrix * vec4(place, 1.0);
     #ifdef HELD
       // Light that goes along: everything is as if the eye had gone round it instead.
       vEye = (inverse(modelMatrix) * vec4(cameraPosition, 1.0)).xyz;
@@ -53,7 +56,6 @@ const fragmentShader = `
   uniform sampler2D movingMap;
   uniform bool movingNear;
   uniform sampler2D contactMap;
-  uniform vec2 contactTexel;
   uniform sampler2D cover;
   uniform sampler2D glow;
   uniform vec3 glowColor;
@@ -68,6 +70,7 @@ const fragmentShader = `
   varying vec2 vSurface;
   varying vec3 vPlace;
   varying vec3 vShadow;
+  varying vec4 vContact;
   varying vec3 vFacing;
   varying float vBaked;
   varying float vFar;
@@ -104,7 +107,7 @@ const fragmentShader = `
     // What was gathered for this very place knows its corners and contacts; elsewhere the depth of the picture tells them.
     vec3 factor;
     float known = mirroring ? gathered(vPlace, normal, factor) : 0.0;
-    float contact = mirroring && known < 1.0 ? texture2D(contactMap, gl_FragCoord.xy * contactTexel).r : 1.0;
+    float contact = mirroring && known < 1.0 ? texture2D(contactMap, 0.5 + 0.5 * vContact.xy / vContact.w).r : 1.0;
     vec3 shown = vAmbient * (known > 0.0 ? mix(vec3(contact), factor, known) : vec3(contact));
     shown += own * (1.0 - metalness) * sunColor * open;
     #ifdef USE_COVER
@@ -129,7 +132,7 @@ const fragmentShader = `
 
 /** What all finished materials of a scene share: set once a sub-frame. */
 export type FinishUniforms = ShadowUniforms & ContactUniforms & MirrorUniforms & GatherUniforms;
-export type ContactUniforms = Record<'contactMap' | 'contactTexel', IUniform>;
+export type ContactUniforms = Record<'contactMap' | 'contactMatrix', IUniform>;
 export type ShadowUniforms = Record<
   | 'shadowMap'
   | 'movingMap'
