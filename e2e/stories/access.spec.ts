@@ -46,9 +46,13 @@ for (const [name, path, more] of SCREENS)
     }
   });
 
-/** Nothing on the page keeps anybody out, as far as rules can tell. */
-async function noBarriers(page: Page): Promise<void> {
+/**
+ * Nothing on the page keeps anybody out, as far as rules can tell.
+ * @param within looks at some of it: the rest was looked at before, and lies behind
+ */
+async function noBarriers(page: Page, within = 'html'): Promise<void> {
   const { violations } = await new AxeBuilder({ page })
+    .include(within)
     .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'])
     .analyze();
   expect(violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(' ')).join(', ')}`)).toEqual([]);
@@ -66,7 +70,7 @@ async function dialogsAndFields(page: Page): Promise<void> {
   for (const open of dialogs) {
     await open();
     await expect(page.getByRole('dialog')).toBeVisible();
-    await noBarriers(page);
+    await noBarriers(page, '[role="dialog"]');
     await page.keyboard.press('Escape');
     await expect(page.getByRole('dialog')).toHaveCount(0);
   }
@@ -74,7 +78,7 @@ async function dialogsAndFields(page: Page): Promise<void> {
   await entry.hover();
   await entry.getByRole('button', { name: /^More for/ }).click();
   await expect(page.getByRole('menu')).toBeVisible();
-  await noBarriers(page);
+  await noBarriers(page, '[role="menu"]');
   await page.keyboard.press('Escape');
   await numbersTakeUnits(page);
 }

@@ -26,6 +26,9 @@ const LAMP = { at: [-2, 2, -11.6], radius: 0.4 } as const;
 const MIRROR = 4;
 const MIRROR_LENS = { focalLengthMm: 24 };
 
+/** The black wall, metres: as large as the mirror shows of it, and no larger, as its light takes its time. */
+const WALL = [34, 12, 0.2] as const;
+
 /** Balls of light before a black wall, side by side in the picture, each at a distance of its own; behind it a mirror. */
 async function lights(): Promise<Uint8Array> {
   const document = new Document();
@@ -34,7 +37,7 @@ async function lights(): Promise<Uint8Array> {
   const black = document.createMaterial('Black').setBaseColorFactor([0, 0, 0, 1]);
   const glow = document.createMaterial('Glow').setBaseColorFactor([0, 0, 0, 1]).setEmissiveFactor([1, 1, 1]);
   scene.addChild(
-    nodeOf(document, 'Wall', new BoxGeometry(40, 30, 0.2), black, { NORMAL: 'normal' }).setTranslation([0, 0, -12]),
+    nodeOf(document, 'Wall', new BoxGeometry(...WALL), black, { NORMAL: 'normal' }).setTranslation([0, 0, -12]),
   );
   DISTANCES.forEach((distance, i) => {
     const radius = ((BALL / 2) * distance) / FOCAL_PIXELS;

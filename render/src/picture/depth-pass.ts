@@ -1,10 +1,12 @@
 import {
   DepthTexture,
   DoubleSide,
+  FrontSide,
   Mesh,
   MeshBasicMaterial,
   NearestFilter,
   Scene,
+  ShaderMaterial,
   UnsignedIntType,
   WebGLRenderTarget,
   type Camera,
@@ -12,38 +14,74 @@ import {
   type Material,
   type WebGLRenderer,
 } from 'three';
+import { FINISH_PLACE } from '../scene/finish.ts';
+
+const PLACE_VERTEX = `
+  invariant gl_Position;
+  void main() {
+    ${FINISH_PLACE}
+  }`;
+const NOTHING = 'void main() { gl_FragColor = vec4(0.0); }';
 
 /** Draws how far away things are, and nothing else of them. */
 export class DepthPass {
   private readonly scene = new Scene();
   private readonly depthOnly = new MeshBasicMaterial({ side: DoubleSide, colorWrite: false });
+  private readonly finished = [FrontSide, DoubleSide].map(
+    (side) => new ShaderMaterial({ vertexShader: PLACE_VERTEX, fragmentShader: NOTHING, side, colorWrite: false }),
+  );
 
   constructor(private readonly renderer: WebGLRenderer) {}
 
-  /** Draws some solid pieces of a model: light goes through glass, and lines have no body. */
+  /**
+   * Draws some solid pieces of a model: light goes through glass, and lines have no body. What is cut out of a picture has
+   * a depth of its own outline.
+   */
   draw(model: Group, camera: Camera, target: WebGLRenderTarget, wanted: (piece: Mesh) => boolean = () => true): void {
-    const { renderer } = this;
+    this.renderer.setRenderTarget(target);
+    this.renderer.clear();
+    this.drawAs(
+      model,
+      camera,
+      (piece) => wanted(piece) && ((piece.userData['depth'] as Material | undefined) ?? this.depthOnly),
+    );
+  }
+
+  /**
+   * Draws the depth of finished surfaces into the picture itself: what is hidden is then not worked out. What is cut out
+   * of a picture is left to the picture.
+   */
+  ahead(model: Group, camera: Camera): void {
+    this.drawAs(
+      model,
+      camera,
+      ({ material, userData, visible }) =>
+        visible && !userData['depth'] && this.finished[(material as Material).side === DoubleSide ? 1 : 0],
+    );
+  }
+
+  /** Draws solid pieces in other materials, which are given back; false leaves a piece out. */
+  private drawAs(model: Group, camera: Camera, materialOf: (piece: Mesh) => Material | false | undefined): void {
     const left = (model.children as Mesh[]).map((child) => ({
       child,
       visible: child.visible,
       material: child.material as Material,
     }));
     for (const { child, material } of left) {
-      child.visible = child instanceof Mesh && !material.transparent && wanted(child);
-      // What is cut out of a picture has a depth of its own outline.
-      if (child.visible) child.material = (child.userData['depth'] as Material | undefined) ?? this.depthOnly;
+      const other = child instanceof Mesh && !material.transparent && materialOf(child);
+      child.visible = !!other;
+      if (other) child.material = other;
     }
     const parent = model.parent;
     this.scene.add(model);
-    renderer.setRenderTarget(target);
-    renderer.clear();
-    renderer.render(this.scene, camera);
+    this.renderer.render(this.scene, camera);
     for (const { child, visible, material } of left) Object.assign(child, { visible, material });
     parent?.add(model);
   }
 
   dispose(): void {
     this.depthOnly.dispose();
+    for (const material of this.finished) material.dispose();
   }
 }
 

@@ -3,6 +3,7 @@ import type { Group, PerspectiveCamera, Scene, WebGLRenderer } from 'three';
 import type { FinishUniforms } from '../scene/finish.ts';
 import type { MovingMeshes } from '../scene/moving.ts';
 import { ContactShade } from './contact-shade.ts';
+import { DepthPass } from './depth-pass.ts';
 import type { PictureSize } from './picture-size.ts';
 import { Gathered } from './gathered.ts';
 import { SunShadow } from './sun-shadow.ts';
@@ -14,10 +15,12 @@ export class FinishPass {
   private readonly shadow: SunShadow;
   private readonly contact: ContactShade;
   private readonly surroundings: Surroundings;
+  private readonly depth: DepthPass;
   /** Light that was gathered for one picture. */
   readonly gathered = new Gathered();
 
   constructor(renderer: WebGLRenderer, light: Pick<SiteLight, 'sun' | 'sky'>) {
+    this.depth = new DepthPass(renderer);
     this.shadow = new SunShadow(renderer);
     this.contact = new ContactShade(renderer);
     this.surroundings = new Surroundings(renderer);
@@ -51,6 +54,11 @@ export class FinishPass {
     this.surroundings.weigh(subframe, subframes);
   }
 
+  /** Draws what is nearest into the picture's depth, where it costs more to work out what is hidden after all. */
+  ahead(model: Group, camera: PerspectiveCamera): void {
+    this.depth.ahead(model, camera);
+  }
+
   /**
    * Must the surroundings of the eye be looked at anew? Once a frame is enough, its sub-frames differ by parts of a pixel,
    * and often for several.
@@ -76,5 +84,6 @@ export class FinishPass {
     this.surroundings.dispose();
     this.shadow.dispose();
     this.contact.dispose();
+    this.depth.dispose();
   }
 }

@@ -42,6 +42,8 @@ import type { Breakable } from './unbroken.ts';
 const DETAIL_HEIGHT = 250;
 /** Passes of a moving picture in which something fades: without it and with it. */
 const FADED_PASSES = 2;
+/** Pixels of a finished picture from which it pays to draw depth ahead: in smaller ones triangles cost more. */
+const AHEAD_FROM = 200_000;
 /** Part of that reach to which mirrors show detail: what they show is small and soft. */
 const MIRRORED_DETAIL = 0.7;
 
@@ -362,6 +364,7 @@ export class PictureRenderer implements Breakable {
     this.pieces?.all(level);
     this.accumulator.start(size, linear);
     this.finish?.start();
+    const ahead = size.width * size.height >= AHEAD_FROM;
     const faded = fadedPasses(this.moving?.presences(sampleAt(0.5).siteTime) ?? null, subframes);
     for (let i = 0; i < subframes; i += 1) {
       const { share, weight } = faded[i]!;
@@ -369,7 +372,7 @@ export class PictureRenderer implements Breakable {
       this.aim(sampleAt(shutterPart(i, subframes)), size, jitter(i, subframes), aperturePoint(i, subframes), share);
       if (this.model) this.finish?.use(this.model, this.camera, { size, subframe: i, subframes, moving: this.moving });
       if (i === 0 && linear) this.lookAround(subframes, level);
-      this.accumulator.add(() => this.pass(), weight);
+      this.accumulator.add(() => this.pass(ahead), weight);
       this.tone.late.value = 0;
       yield i;
     }
@@ -419,8 +422,10 @@ export class PictureRenderer implements Breakable {
     return this.exposure.along(move);
   }
 
-  private pass(): void {
+  /** @param ahead draws depth first where the picture is finished */
+  private pass(ahead = false): void {
     this.renderer.clear();
+    if (ahead && this.model) this.finish?.ahead(this.model, this.camera);
     this.renderer.render(this.scene, this.camera);
   }
 }

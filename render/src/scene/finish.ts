@@ -4,7 +4,13 @@ import { GATHERED_GLSL, type GatherUniforms } from './gathered.ts';
 import { MIRROR_GLSL, type MirrorUniforms } from './mirror.ts';
 import { TONE_GLSL, type ToneUniforms } from './tone.ts';
 
+/** Where a finished surface is: bit by bit the same in all that draws it, so that depth that was drawn ahead is met. */
+export const FINISH_PLACE = `
+  vec3 place = (modelMatrix * vec4(position, 1.0)).xyz;
+  gl_Position = projectionMatrix * viewMatrix * vec4(place, 1.0);`;
+
 const vertexShader = `
+  invariant gl_Position;
   attribute vec4 ambient;
   attribute vec4 base;
   attribute vec4 facing;
@@ -26,8 +32,7 @@ const vertexShader = `
     varying vec3 vEye;
   #endif
   void main() {
-    vec3 place = (modelMatrix * vec4(position, 1.0)).xyz;
-    gl_Position = projectionMatrix * viewMatrix * vec4(place, 1.0);
+    ${FINISH_PLACE}
     vContact = contactMatrix * vec4(place, 1.0);
     #ifdef HELD
       // Light that goes along: everything is as if the eye had gone round it instead.
