@@ -12,7 +12,7 @@ import {
 } from 'three';
 import { CONTACT_FRAGMENT, CONTACT_VERTEX, contactWays } from '../scene/contact.ts';
 import type { ContactUniforms } from '../scene/finish.ts';
-import { DepthPass, depthTarget, disposeDepth } from './depth-pass.ts';
+import { depthTarget, disposeDepth, type DepthPass } from './depth-pass.ts';
 import type { PictureSize } from './picture-size.ts';
 import { screenMaterial, ScreenQuad } from './screen-quad.ts';
 
@@ -28,7 +28,6 @@ export class ContactShade {
   };
   private depth: WebGLRenderTarget | null = null;
   private shade: WebGLRenderTarget | null = null;
-  private readonly pass: DepthPass;
   private readonly quad: ScreenQuad;
   private readonly material = screenMaterial({
     vertexShader: CONTACT_VERTEX,
@@ -43,8 +42,10 @@ export class ContactShade {
   });
   private stale = true;
 
-  constructor(renderer: WebGLRenderer) {
-    this.pass = new DepthPass(renderer);
+  constructor(
+    renderer: WebGLRenderer,
+    private readonly pass: DepthPass,
+  ) {
     this.quad = new ScreenQuad(renderer);
   }
 
@@ -70,7 +71,6 @@ export class ContactShade {
 
   dispose(): void {
     this.free();
-    this.pass.dispose();
     this.quad.dispose();
     this.material.dispose();
   }

@@ -49,14 +49,17 @@ export class DepthPass {
 
   /**
    * Draws the depth of finished surfaces into the picture itself: what is hidden is then not worked out. What is cut out
-   * of a picture is left to the picture.
+   * of a picture is left to the picture, as is all that other materials put elsewhere in depth.
    */
   ahead(model: Group, camera: Camera): void {
     this.drawAs(
       model,
       camera,
       ({ material, userData, visible }) =>
-        visible && !userData['depth'] && this.finished[(material as Material).side === DoubleSide ? 1 : 0],
+        visible &&
+        material instanceof ShaderMaterial &&
+        !userData['depth'] &&
+        this.finished[material.side === DoubleSide ? 1 : 0],
     );
   }
 

@@ -21,8 +21,8 @@ export class FinishPass {
 
   constructor(renderer: WebGLRenderer, light: Pick<SiteLight, 'sun' | 'sky'>) {
     this.depth = new DepthPass(renderer);
-    this.shadow = new SunShadow(renderer);
-    this.contact = new ContactShade(renderer);
+    this.shadow = new SunShadow(this.depth);
+    this.contact = new ContactShade(renderer, this.depth);
     this.surroundings = new Surroundings(renderer);
     this.shadow.setLight(light);
     this.uniforms = {

@@ -1,9 +1,9 @@
 import type { SiteLight } from '@eskovan/core/document';
 import { GOLDEN_ANGLE } from '@eskovan/core/geometry';
 import { daylight } from '@eskovan/core/survey';
-import { Matrix4, OrthographicCamera, Vector3, type Group, type WebGLRenderTarget, type WebGLRenderer } from 'three';
+import { Matrix4, OrthographicCamera, Vector3, type Group, type WebGLRenderTarget } from 'three';
 import type { ShadowUniforms } from '../scene/finish.ts';
-import { DepthPass, depthTarget, disposeDepth } from './depth-pass.ts';
+import { depthTarget, disposeDepth, type DepthPass } from './depth-pass.ts';
 import { isMoving, type MovingMeshes } from '../scene/moving.ts';
 
 /** Half the side of the square around the eye that has shadows of its own; beyond it the baked ones serve. Metres. */
@@ -41,12 +41,9 @@ export class SunShadow {
   /** What moves is drawn for every sub-frame anew, into a map of its own. */
   private moving: WebGLRenderTarget | null = null;
   private readonly camera = new OrthographicCamera(-REACH, REACH, REACH, -REACH, 1, 4 * REACH + 200);
-  private readonly depth: DepthPass;
   private readonly sun = new Vector3();
 
-  constructor(renderer: WebGLRenderer) {
-    this.depth = new DepthPass(renderer);
-  }
+  constructor(private readonly depth: DepthPass) {}
 
   setLight({ sun, sky }: Pick<SiteLight, 'sun' | 'sky'>): void {
     this.sun.fromArray(sun);
@@ -94,7 +91,6 @@ export class SunShadow {
     for (const { target } of this.maps.values()) disposeDepth(target);
     this.maps.clear();
     disposeDepth(this.moving);
-    this.depth.dispose();
   }
 
   /** Looks from one point of the sun's disc at the surroundings of a place. */
