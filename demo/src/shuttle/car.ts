@@ -1,3 +1,4 @@
+import { Vector3 } from 'three';
 import type { Builder, MaterialName, Point } from '../kit/index.ts';
 import { ride } from './ride.ts';
 
@@ -29,6 +30,9 @@ const SECTION = [...SIDE, ...ROOF];
 /** Where the windows end and the shell goes on. */
 const EAVES = SIDE.length - 1;
 
+/** Half the width of the doors, metres. */
+const DOOR = 0.55;
+
 /** The cars taper at both ends: part of the full section along the length. */
 const TAPER: readonly (readonly [along: number, share: number])[] = [
   [LENGTH / 2 - 1.1, 1],
@@ -40,8 +44,8 @@ const TAPER: readonly (readonly [along: number, share: number])[] = [
 ];
 const STATIONS: readonly (readonly [along: number, share: number])[] = [
   ...[...TAPER].reverse().map(([along, share]) => [-along, share] as const),
-  [-0.55, 1],
-  [0.55, 1],
+  [-DOOR, 1],
+  [DOOR, 1],
   ...TAPER,
 ];
 
@@ -59,16 +63,16 @@ export function car(b: Builder): void {
     const low = at(i, Math.max(EAVES, k - 1), 1);
     // Over the middle, the roof goes on as it came.
     const high: Point = k + 1 < SECTION.length ? at(i, k + 1, 1) : [low[0], low[1], -low[2]];
-    const [u, v] = [subtract(after, before), subtract(high, low)];
-    const square = [u[1] * v[2] - u[2] * v[1], u[2] * v[0] - u[0] * v[2], u[0] * v[1] - u[1] * v[0]] as const;
-    const length = Math.hypot(...square);
-    return [square[0] / length, square[1] / length, square[2] / length];
+    const [along, up] = [new Vector3(...after), new Vector3(...high)];
+    along.sub(new Vector3(...before));
+    up.sub(new Vector3(...low));
+    return along.cross(up).normalize().toArray();
   };
   b.within('Shuttle / Car / Body', () => {
     for (let i = 0; i + 1 < STATIONS.length; i += 1)
       for (let k = 0; k + 1 < SECTION.length; k += 1)
         for (const side of [-1, 1]) {
-          const door = STATIONS[i]![0] === -0.55 && k < EAVES;
+          const door = STATIONS[i]![0] === -DOOR && k < EAVES;
           const material: MaterialName =
             k === 0 ? 'Dark steel' : k === 1 ? 'Shuttle band' : k === 2 ? 'Tinted glass' : 'Shuttle shell';
           const quad = [at(i, k, side), at(i + 1, k, side), at(i + 1, k + 1, side), at(i, k + 1, side)] as const;
@@ -77,7 +81,7 @@ export function car(b: Builder): void {
           const round = k >= EAVES ? [normal(i, k), normal(i + 1, k), normal(i + 1, k + 1), normal(i, k + 1)] : null;
           const turned = round?.map(([x, y, z]): Point => [x, y, side * z]);
           b.face(material, side > 0 ? quad : [...quad].reverse(), side > 0 ? turned : turned?.reverse());
-          if (k === 2 && PILLARS.includes(STATIONS[i]![0])) pillar(b, at(i, 2, side), at(i, 3, side));
+          if (k === 2 && PILLARS.includes(Math.abs(STATIONS[i]![0]))) pillar(b, at(i, 2, side), at(i, 3, side));
         }
     for (const end of [0, STATIONS.length - 1]) nose(b, at, end);
   });
@@ -121,17 +125,8 @@ export function car(b: Builder): void {
   });
 }
 
-const subtract = (a: Point, b: Point): Point => [a[0] - b[0], a[1] - b[1], a[2] - b[2]];
-
-/** Where there is a pillar between windows, metres along. */
-const PILLARS: readonly number[] = [
-  -LENGTH / 2 + 0.55,
-  -LENGTH / 2 + 1.1,
-  -0.55,
-  0.55,
-  LENGTH / 2 - 1.1,
-  LENGTH / 2 - 0.55,
-];
+/** Where there is a pillar between windows, metres from the middle. */
+const PILLARS: readonly number[] = [DOOR, LENGTH / 2 - 1.1, LENGTH / 2 - 0.55];
 
 /** Rows of solar cells in frames, and the hood of a fan behind them. */
 function solarRoof(b: Builder): void {
