@@ -64,7 +64,7 @@ async function takeAll(browser, studio) {
   const video = page.locator('video');
   await video.waitFor();
   await video.evaluate((element) => {
-    element.currentTime = 1.5;
+    element.currentTime = 0.5;
     return new Promise((resolve) => element.addEventListener('seeked', resolve, { once: true }));
   });
   await page.waitForFunction(() => document.querySelector('video').readyState === 4);

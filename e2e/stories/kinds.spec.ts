@@ -5,6 +5,7 @@ import { countGestures } from '../support/gestures.ts';
 import { house } from '../support/house.ts';
 import { apart } from '../support/pixels.ts';
 import { documentOf, pressPlan, saved, sharpPicture } from '../support/studio.ts';
+import { currentStrips } from '../support/walk.ts';
 
 /** The newest move, as the database has it. */
 async function newest<B extends BodyOf<'move'>>(page: Page, projectId: string): Promise<B> {
@@ -90,8 +91,8 @@ test('a travel is composed backwards from its last view, by mouse and by keys, a
   });
 
   await test.step('ten seconds in all: the first pose of the rest is given more time in the strip, and all that follows', async () => {
-    const marks = page.getByTestId('strip-charts').getByRole('slider', { name: /^Pose \d/ });
-    // The strips follow a moment later: what is the second of two becomes the third of three.
+    // What is the second of two becomes the third of three.
+    const marks = (await currentStrips(page)).getByRole('slider', { name: /^Pose \d/ });
     await expect(marks).toHaveCount(3);
     await marks.and(page.getByRole('slider', { name: /^Pose 2/ })).focus();
     for (let i = 0; i < 5; i += 1) await page.keyboard.press('Shift+ArrowRight');
@@ -152,7 +153,7 @@ test('a dive from above, a ride and a camera that follows, on the demo', async (
     ] as const)
       await page.mouse.click(plan.x + plan.width * x, plan.y + plan.height * y);
     await page.keyboard.press('Escape');
-    const first = page.getByTestId('strip-charts').getByRole('slider', { name: /^Node 1/ });
+    const first = (await currentStrips(page)).getByRole('slider', { name: /^Node 1/ });
     await first.focus();
     for (let i = 0; i < 3; i += 1) await page.keyboard.press('ArrowUp');
     const low = (await newest<Glide>(page, DEMO_PROJECT)).path.nodes.map(({ y }) => y);

@@ -14,6 +14,7 @@ import {
   saved,
   sharpPicture,
 } from '../support/studio.ts';
+import { currentStrips } from '../support/walk.ts';
 
 async function enter(page: Page, label: string, text: string): Promise<void> {
   const field = page.getByLabel(label, { exact: true });
@@ -69,9 +70,8 @@ test('a turntable of five seconds with a lens from 50 to 100 mm, made by hand, c
   await test.step('a lens that goes from 50 to 100 mm, by keys in the strip', async () => {
     await enter(page, 'Focal length, mm', '50');
     await page.getByRole('button', { name: 'Change it over time' }).click();
-    // The strips follow a moment later.
     await expect(page.getByRole('slider', { name: 'Lens key 1' })).toBeVisible();
-    const strips = (await page.getByTestId('strip-charts').boundingBox())!;
+    const strips = (await (await currentStrips(page)).boundingBox())!;
     // Half-way along the lower of two strips.
     await page.mouse.dblclick(strips.x + 108 + (strips.width - 126) / 2, strips.y + strips.height - 30);
     const key = page.getByRole('slider', { name: 'Lens key 2' });

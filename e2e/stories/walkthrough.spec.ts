@@ -4,6 +4,7 @@ import { expect, test, type Page } from '@playwright/test';
 import { probe } from '../support/film.ts';
 import { house } from '../support/house.ts';
 import { choose, documentOf, newestTake, planPoint, pressPlan, saved, sharpPicture } from '../support/studio.ts';
+import { currentStrips } from '../support/walk.ts';
 
 interface Walkthrough {
   projectId: string;
@@ -76,7 +77,9 @@ async function walkThrough(page: Page, { projectId, places, thing, seconds, seat
 
   await test.step('looks at something during the stay', async () => {
     gestures += 1;
-    const pause = (await strips
+    const pause = (await (
+      await currentStrips(page)
+    )
       .getByRole('slider', { name: /^Pause/ })
       .first()
       .boundingBox())!;
@@ -238,7 +241,7 @@ test('the same in a house that nobody here drew', async ({ page }) => {
     await expect.poll(async () => (await firstWalk()).gazeSpans?.length).toBe(1);
   });
   await test.step('the eye line is pulled up; the strips run by station and are looked at closer', async () => {
-    const box = (await strips.boundingBox())!;
+    const box = (await (await currentStrips(page)).boundingBox())!;
     const line = (await page.getByTestId('eye-line').boundingBox())!;
     await page.mouse.move(box.x + 0.5 * box.width, line.y + line.height / 2);
     await page.mouse.down();

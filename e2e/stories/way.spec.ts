@@ -2,6 +2,7 @@ import { walkOf, type Walk } from '@eskovan/core/document';
 import { expect, test, type Page } from '@playwright/test';
 import { house } from '../support/house.ts';
 import { documentOf, pressPlan, saved, sharpPicture } from '../support/studio.ts';
+import { currentStrips } from '../support/walk.ts';
 
 const pace = (page: Page) => page.getByRole('region', { name: 'Pace' });
 const gaze = (page: Page) => page.getByRole('region', { name: 'Gaze' });
@@ -9,7 +10,7 @@ const strips = (page: Page) => page.getByTestId('strip-charts');
 
 /** Goes to a part of the move by pressing on the ruler of the strips. */
 async function goTo(page: Page, part: number): Promise<void> {
-  const box = (await strips(page).boundingBox())!;
+  const box = (await (await currentStrips(page)).boundingBox())!;
   const [labels, right] = [108, 18];
   await page.mouse.click(box.x + labels + part * (box.width - labels - right), box.y + 12);
 }
@@ -37,7 +38,7 @@ async function throughViews(page: Page, count: number): Promise<void> {
 }
 
 async function dragBy(page: Page, name: RegExp, dx: number, dy: number, at = 0.5): Promise<void> {
-  const box = (await strips(page).getByRole('slider', { name }).first().boundingBox())!;
+  const box = (await (await currentStrips(page)).getByRole('slider', { name }).first().boundingBox())!;
   const [x, y] = [box.x + at * box.width, box.y + box.height / 2];
   await page.mouse.move(x, y);
   await page.mouse.down();

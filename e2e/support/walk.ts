@@ -1,4 +1,4 @@
-import { expect, type Page } from '@playwright/test';
+import { expect, type Locator, type Page } from '@playwright/test';
 import { pressPlan, sharpPicture } from './studio.ts';
 
 /** Makes a walk on the Moves stage and presses its places on the plan. */
@@ -31,4 +31,11 @@ export async function lookAtMiddle(page: Page, expected: string): Promise<void> 
 export async function heading(page: Page): Promise<number> {
   const style = (await page.getByTestId('moving-camera').getAttribute('style'))!;
   return Number(/rotate\((-?[\d.]+)rad\)/.exec(style)![1]);
+}
+
+/** The strips of a move, once they show its newest state: nothing in them is about to change its place. */
+export async function currentStrips(page: Page): Promise<Locator> {
+  const strips = page.getByTestId('strip-charts');
+  await expect(strips).toHaveAttribute('data-current', 'true', { timeout: 30_000 });
+  return strips;
 }

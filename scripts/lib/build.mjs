@@ -20,6 +20,7 @@ export async function build() {
   if (existsSync(stamp) && statSync(stamp).mtimeMs >= changed) return;
   console.log('Building');
   await must('npx', ['tsc', '-b', 'server/tsconfig.build.json', 'demo/tsconfig.build.json']);
+  await must('npx', ['rolldown', '-c', 'rolldown.config.mjs', '--log-level', 'silent'], { cwd: join(ROOT, 'server') });
   await must('npx', ['vite', 'build', '--logLevel', 'warn'], { cwd: join(ROOT, 'web') });
   writeFileSync(stamp, '');
   const when = new Date(changed);

@@ -7,7 +7,7 @@ import { ROOT } from './run.mjs';
  * @returns its address, the process, and how to stop it
  */
 export async function startServer({ databaseUrl, dataFolder, port, reviewPort, log = 'ignore' }) {
-  const child = spawn('node', [join(ROOT, 'server/dist/main.js')], {
+  const child = spawn('node', [join(ROOT, 'server/dist/whole/main.js')], {
     cwd: ROOT,
     stdio: ['ignore', log, 'inherit'],
     env: {

@@ -49,7 +49,7 @@ export async function createApp(config: Config, options: { quiet?: boolean } = {
         compression.filter(request, response),
     }),
   );
-  for (const limit of reviewLimits()) app.use('/api/review', limit);
+  for (const limit of reviewLimits(config.reviewLimits)) app.use('/api/review', limit);
   // Files are streamed: only these routes have their bodies read whole.
   app.use(['/api/projects', '/api/live'], express.json({ limit: '8mb', strict: true }), refuseUnkeepable);
   app.use(['/api/docs', '/api/docs-json', '/api/openapi.json'], studioOnly);

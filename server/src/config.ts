@@ -1,5 +1,6 @@
 import { resolve } from 'node:path';
 import { z } from 'zod';
+import { REVIEW_LIMITS, type ReviewLimits } from './common/review-limits.ts';
 
 const environmentSchema = z.object({
   DATABASE_URL: z.string().min(1, 'set DATABASE_URL, or start with `npm start`, which makes a database of its own'),
@@ -40,6 +41,7 @@ export interface Config {
   trustProxy: number | string | false;
   webFolder: string | null;
   largestFile: number;
+  reviewLimits: ReviewLimits;
 }
 
 /** Read once, at the door. @throws ZodError naming the variable that is wrong */
@@ -60,6 +62,7 @@ export function readConfig(environment: NodeJS.ProcessEnv): Config {
           : values.TRUST_PROXY,
     webFolder: values.ESKOVAN_WEB ? resolve(values.ESKOVAN_WEB) : null,
     largestFile: values.ESKOVAN_LARGEST_FILE,
+    reviewLimits: REVIEW_LIMITS,
   };
 }
 

@@ -47,9 +47,9 @@ export async function drawPictures(
     await page.getByRole('option', { name: /640/ }).click();
     await page.getByRole('combobox', { name: 'Quality' }).click();
     await page.getByRole('option', { name: /Draft/ }).click();
-    // A part of it is enough to see what a take is; all of it would keep the first start waiting.
+    // A second of it is enough to see what a take is; each one more keeps the first start waiting for the best part of a minute.
     const to = page.getByLabel('To, s');
-    await to.fill('2s');
+    await to.fill('1s');
     await to.press('Enter');
     await page.getByRole('button', { name: 'Render film' }).click();
     await page.locator('video').waitFor({ timeout: 900_000 });

@@ -69,6 +69,8 @@ export class PictureRenderer implements Breakable {
   private pieces: ShownPieces | null = null;
   private moving: MovingMeshes | null = null;
   private relit: RelitMeshes | null = null;
+  /** Nothing of the model was drawn yet: somebody waits for a first picture of it. */
+  private fresh = true;
   private dimmed: DimmedMeshes | null = null;
   private finish: FinishPass | null = null;
   private person: Group | null = null;
@@ -165,6 +167,7 @@ export class PictureRenderer implements Breakable {
     );
     paintSky(this.sky, options.light, this.paper ? 'paper' : this.ground ? 'plain ground' : 'landscape');
     this.light = options.light;
+    this.fresh = true;
     this.lightPerson();
   }
 
@@ -237,8 +240,9 @@ export class PictureRenderer implements Breakable {
   }
 
   /**
-   * One plain pass, as fast as it gets: for playing and dragging. The bitmap belongs to the caller.
-   * @param alone it is as bright as its place asks for, whatever was drawn before it
+   * One plain pass, as fast as it gets: for playing and dragging. The bitmap belongs to the caller. The first one of a model
+   * does not wait for the light of what has moved.
+   * @param alone it is as bright as its place asks for, whatever was drawn before it, and waits for all of its light
    */
   draw(sample: CameraSample, size: PictureSize, alone = false): ImageBitmap {
     this.done += 1;
@@ -248,6 +252,7 @@ export class PictureRenderer implements Breakable {
     this.exposure.set(sample, alone ? this.exposure.metered(sample) : this.exposure.eased(sample));
     const reach = Math.min(1, size.height / DETAIL_HEIGHT);
     const presences = this.moving?.presences(sample.siteTime) ?? null;
+    if (alone) this.fresh = false;
     const aim = (share?: number) => {
       this.aim(sample, size, [0, 0], [0, 0], share);
       this.pieces?.inPassing(this.camera, reach, this.cut === null);
@@ -263,6 +268,7 @@ export class PictureRenderer implements Breakable {
       aim();
       this.pass();
     }
+    this.fresh = false;
     return this.canvas.transferToImageBitmap();
   }
 
@@ -360,6 +366,7 @@ export class PictureRenderer implements Breakable {
     linear: boolean,
   ): Generator<number> {
     this.done += 1;
+    this.fresh = false;
     this.renderer.info.reset();
     this.pieces?.all(level);
     this.accumulator.start(size, linear);
@@ -407,7 +414,7 @@ export class PictureRenderer implements Breakable {
     this.moving?.place(sample.siteTime, share);
     const { moving } = this;
     if (moving) this.ground?.follow((group) => moving.placeOf(group));
-    const relit = this.relit?.follow();
+    const relit = this.relit?.follow(this.fresh);
     this.dimmed?.place(sample.siteTime, relit);
     if (this.marked) this.moving?.follow(this.marked.lines, this.marked.group);
     this.layOpen((sample.view.nearCut ?? 0) > 0);

@@ -54,7 +54,7 @@ async function scene(model: SceneModel, action: SiteAction, finish?: FinishUnifo
     moving.place(time);
     return relit.follow();
   };
-  return { group, moving, post, at };
+  return { group, moving, relit, post, at };
 }
 
 /** Mean of the light on what moves, by where it faces now: the finished picture has it without the sun. */
@@ -63,6 +63,25 @@ const off = (one: number[], other: number[]) =>
   one.reduce((sum, value, i) => sum + Math.abs(value - other[i]!), 0) / other.reduce((sum, value) => sum + value, 0);
 
 describe('a scene whose things are lit where they move to', () => {
+  test('a first picture does not wait for it; the next one has it', async () => {
+    const { moving, relit } = await scene(lit, turning(false));
+    moving.place(2);
+    expect(relit.follow(true)).toBe(false);
+    expect(relit.follow()).toBe(true);
+    moving.place(1);
+    // What takes long was found out by then.
+    expect(relit.follow(true)).toBe(true);
+  });
+
+  test.each([
+    [2e-8, false],
+    [2e-3, true],
+  ])('a rounding is no movement: turned by %d', async (sweep, lightChanges) => {
+    const turned: SiteAction = { ...turning(false), turning: { sweep, duration: 2, shape: 'constant' } } as SiteAction;
+    const { at } = await scene(lit, turned);
+    expect(at(2)).toBe(lightChanges);
+  });
+
   test.each([
     ['color', undefined, 0.2],
     ['ambient', {} as FinishUniforms, 0.1],

@@ -44,14 +44,19 @@ export class RelitMeshes {
     });
   }
 
-  /** Lights what has moved, where it is now. Returns whether anything has. */
-  follow(): boolean {
+  /**
+   * Lights what has moved, where it is now.
+   * @param hurried somebody waits: what must be found out once, a second or so, is left to the next picture
+   * @returns whether the light of anything has changed
+   */
+  follow(hurried = false): boolean {
+    if (hurried && !this.place) return false;
     let changed = false;
     for (const piece of this.pieces) {
       const { matrix } = piece.mesh;
       // What is not there has no light; it is lit when it comes.
-      if (matrix.equals(piece.at) || Math.abs(matrix.determinant()) < 1e-9) continue;
-      piece.at.copy(matrix);
+      if (samePlace(matrix, piece.at) || Math.abs(matrix.determinant()) < 1e-9) continue;
+      piece.at.copy(samePlace(matrix, REST) ? REST : matrix);
       this.lit(piece);
       changed = true;
     }
@@ -125,6 +130,18 @@ export class RelitMeshes {
     }
   }
 }
+
+/**
+ * Do these put a thing where its light is the same? A recorded movement begins a rounding beside where the thing rests:
+ * what rests needs no light of its own, and looking for one takes a second or more.
+ */
+function samePlace({ elements: a }: Matrix4, { elements: b }: Matrix4): boolean {
+  return a.every((value, i) => Math.abs(value - b[i]!) <= (i >= 12 ? SAME_PLACE : SAME_TURN));
+}
+/** Metres: far less than light changes over. */
+const SAME_PLACE = 1e-4;
+/** Some roundings of numbers of 32 bits, as files have turns. */
+const SAME_TURN = 1e-6;
 
 const threeEach = ({ ambient }: Relight) => new Float32Array(ambient.length);
 

@@ -2,10 +2,16 @@ import { ipKeyGenerator, rateLimit, type Options } from 'express-rate-limit';
 import { sendProblem } from './problem.ts';
 
 const MINUTE = 60_000;
+/** Requests a minute. */
+export interface ReviewLimits {
+  /** From one network address. */
+  perAddress: number;
+  /** Of one link, however many addresses ask. */
+  perLink: number;
+}
+
 /** A page with many pictures and a film that is seeked stays well below. */
-const PER_ADDRESS = 600;
-/** However many addresses one link is asked from. */
-const PER_LINK = 3000;
+export const REVIEW_LIMITS: ReviewLimits = { perAddress: 600, perLink: 3000 };
 
 const common: Partial<Options> = {
   windowMs: MINUTE,
@@ -16,8 +22,8 @@ const common: Partial<Options> = {
 };
 
 /** Guessing tokens is hopeless already; this keeps the attempts cheap for us too. */
-export const reviewLimits = () => [
-  rateLimit({ ...common, limit: PER_ADDRESS, keyGenerator: ({ ip }) => ipKeyGenerator(ip ?? '') }),
+export const reviewLimits = ({ perAddress, perLink }: ReviewLimits) => [
+  rateLimit({ ...common, limit: perAddress, keyGenerator: ({ ip }) => ipKeyGenerator(ip ?? '') }),
   // Mounted below /api/review: what follows first is the token.
-  rateLimit({ ...common, limit: PER_LINK, keyGenerator: ({ path }) => path.split('/')[1] ?? '' }),
+  rateLimit({ ...common, limit: perLink, keyGenerator: ({ path }) => path.split('/')[1] ?? '' }),
 ];

@@ -5,6 +5,7 @@ import type { INestApplication } from '@nestjs/common';
 import pg from 'pg';
 import request, { type Agent } from 'supertest';
 import { createApp } from '../app.ts';
+import { REVIEW_LIMITS } from '../common/review-limits.ts';
 import type { Config } from '../config.ts';
 import { openDoors } from '../doors.ts';
 
@@ -53,6 +54,7 @@ export async function startTestApp(change: Partial<Config> = {}): Promise<TestAp
     trustProxy: false,
     webFolder: null,
     largestFile: 1024 ** 2,
+    reviewLimits: REVIEW_LIMITS,
     ...change,
   };
   const app = await createApp(config, { quiet: true });

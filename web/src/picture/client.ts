@@ -39,8 +39,10 @@ const NO_PICTURE =
 /** Starts the worker ahead of time: its code and its graphics context are the slow part of a first picture. */
 export const warmPicture = (): void => void pictureWorker();
 
-/** At most so long a glance is waited for to be drawn, milliseconds: a hidden pane draws nothing. */
-const GLANCE_DRAWN = 1000;
+/** At most so long a picture is waited for to be drawn, milliseconds: a hidden pane draws nothing. */
+const DRAWN_SOON = 1000;
+/** The first one of a site: whatever else is asked of the worker comes after it. */
+let firstPicture: Promise<unknown> = Promise.resolve();
 
 /**
  * Makes the worker load a scene; asking again for the same one costs nothing. The scene before it goes on being shown
@@ -57,13 +59,14 @@ export async function loadPicture(scene: PictureScene, opening = false): Promise
     if (glance) {
       await orFailed(pictureWorker().load({ ...scene, source: glance }));
       if (wanted !== key) return;
-      const drawn = nextDrawn();
+      const drawn = drawnSoon();
       usePictureState.setState({ drawable: key });
-      await Promise.race([drawn, new Promise((resolve) => setTimeout(resolve, GLANCE_DRAWN))]);
+      await drawn;
     }
     await orFailed(pictureWorker().load(scene));
-    if (wanted === key)
-      usePictureState.setState({ loading: false, drawable: key, loaded: key, geometry: scene.geometry });
+    if (wanted !== key) return;
+    if (opening) firstPicture = drawnSoon();
+    usePictureState.setState({ loading: false, drawable: key, loaded: key, geometry: scene.geometry });
   } catch {
     if (wanted !== key) return;
     wanted = null;
@@ -83,7 +86,11 @@ export async function whileNobodyMoves(): Promise<void> {
 }
 
 let onDrawn: (() => void) | null = null;
-const nextDrawn = () => new Promise<void>((resolve) => (onDrawn = resolve));
+const drawnSoon = () =>
+  Promise.race([
+    new Promise<void>((resolve) => (onDrawn = resolve)),
+    new Promise((resolve) => setTimeout(resolve, DRAWN_SOON)),
+  ]);
 
 export async function drawPicture(sample: CameraSample, size: PictureSize, subframes: number) {
   lastDrawn = performance.now();
@@ -152,5 +159,8 @@ export const standPerson = (at: [number, number, number] | null) => pictureWorke
 /** Draws the outline of some parts of a model, by name. */
 export const markParts = (model: string, names: readonly string[]) => pictureWorker().mark(model, names);
 /** Parts of what the worker holds; null where that is something else by now. */
-export const listParts = (geometry?: string) => pictureWorker().parts(geometry);
+export async function listParts(geometry?: string) {
+  await firstPicture;
+  return pictureWorker().parts(geometry);
+}
 export const listMovements = (geometry?: string) => pictureWorker().movements(geometry);

@@ -19,6 +19,8 @@ import { StripTable } from './strip-table.tsx';
 
 interface StripsProps {
   move: CompiledMove;
+  /** It is the newest, with all that was found about it: nothing in the strips is about to change its place. */
+  current?: boolean;
   rate: Rate;
   /** Stretches in which something is wrong. */
   marks?: readonly StripMark[];
@@ -39,6 +41,7 @@ const NO_MARKS: readonly StripMark[] = [];
 /** What a move does over time, a strip for each of its channels, on one time axis. */
 export function Strips({
   move,
+  current = true,
   rate,
   marks = NO_MARKS,
   onTime,
@@ -63,6 +66,7 @@ export function Strips({
       ref={box}
       className="relative h-full w-full touch-none overflow-hidden bg-desk select-none"
       data-testid="strip-charts"
+      data-current={current}
       onPointerDown={(event) => {
         if (event.clientX - event.currentTarget.getBoundingClientRect().left < LABELS - 8) return;
         event.currentTarget.setPointerCapture(event.pointerId);

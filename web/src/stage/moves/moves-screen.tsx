@@ -231,6 +231,7 @@ export function MovesScreen() {
     calmMove && stripMove ? (
       <Strips
         move={stripMove}
+        current={calmMove === move && current}
         rate={rate}
         marks={tried ? [] : findings}
         held={held}
