@@ -123,8 +123,8 @@ test('a model of several files comes in one drop; its materials alone say what i
   await page.getByLabel('Model file').setInputFiles(files);
   await expect(right(page)).toBeVisible({ timeout: 60_000 });
   expect(await sizeShown(page)).toEqual([4.4, 3.4, 2.8].map((value) => expect.closeTo(value, 1)));
-  const { model } = await documentOf(page.request, projectId);
-  expect(model.map(({ body }) => body.fileName)).toEqual(['hut.zip']);
+  const fileNames = async () => (await documentOf(page.request, projectId)).model.map(({ body }) => body.fileName);
+  await expect.poll(fileNames).toEqual(['hut.zip']);
   // One part of it alone: the file that is missing is named, and the way out.
   const description = files.find(({ name }) => name.endsWith('.gltf'))!;
   await page.getByLabel('Model file').setInputFiles([description]);
