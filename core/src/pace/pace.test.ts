@@ -82,10 +82,10 @@ describe('pace profiles', () => {
       fc.property(anyLength, fc.double({ min: 0.1, max: 5, noNaN: true }), (length, speed) => {
         const profile = paceProfile({ by: 'speed', speed, duration: 1, shape: 'soft' }, { length });
         const dt = profile.duration / 2000;
-        for (let t = dt; t < profile.duration; t += dt) {
-          const acceleration = Math.abs(profile.speedAt(t) - profile.speedAt(t - dt)) / dt;
-          expect(acceleration).toBeLessThan(ACCELERATION_LIMIT * 1.001);
-        }
+        let most = 0;
+        for (let t = dt; t < profile.duration; t += dt)
+          most = Math.max(most, Math.abs(profile.speedAt(t) - profile.speedAt(t - dt)) / dt);
+        expect(most).toBeLessThan(ACCELERATION_LIMIT * 1.001);
       }),
       { numRuns: 30 },
     );

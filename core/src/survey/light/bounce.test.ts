@@ -79,16 +79,10 @@ describe('light that bounces', () => {
     expect(perpendicular(1, 1)).toBeCloseTo(0.2, 4);
   });
 
-  /** Mean light on a black plate in a black hall because of a plate that glows: with it, less without it. */
+  /** Mean light on a black plate in a black hall because of a plate that glows; a night's own is less than 1e-4. */
   const exchange = (plate: BufferGeometry, shining: BufferGeometry) => {
-    const black = material([0, 0, 0]);
-    const hall = room(14, 14, 14, 0);
-    const mean = (glow: Rgb) =>
-      meanLight(
-        bakeLight(model([partOf(plate, 0), partOf(shining, 1), hall], [black, material([0, 0, 0], glow)]), NIGHT)
-          .parts[0]!,
-      );
-    return mean([1, 1, 1]) - mean([0, 0, 0]);
+    const parts = [partOf(plate, 0), partOf(shining, 1), room(14, 14, 14, 0)];
+    return meanLight(bakeLight(model(parts, [material([0, 0, 0]), material([0, 0, 0], [1, 1, 1])]), NIGHT).parts[0]!);
   };
   test.each([
     [4, 4, 4],
