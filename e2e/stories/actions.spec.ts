@@ -1,6 +1,15 @@
 import { expect, test } from '@playwright/test';
 import { HUT, hutGlb } from '../../core/src/format/files.fixture.ts';
-import { bringIn, choose, documentOf, newProject, pictureStatistics, saved, sharpPicture } from '../support/studio.ts';
+import {
+  bringIn,
+  choose,
+  documentOf,
+  newProject,
+  pictureStatistics,
+  saved,
+  sharpPicture,
+  soon,
+} from '../support/studio.ts';
 import { pixelsOf } from '../support/pixels.ts';
 import { heading, lookAtMiddle, walkInHut } from '../support/walk.ts';
 
@@ -58,7 +67,7 @@ test('a movement that came with a file becomes an action, plays, and a newer fil
     const first = await heading(page);
     await page.keyboard.press('End');
     // What was pressed has turned away with the wall by then: the eye has turned after it.
-    await expect.poll(async () => Math.abs((await heading(page)) - first), { timeout: 20_000 }).toBeGreaterThan(0.05);
+    await soon(async () => Math.abs((await heading(page)) - first), { timeout: 20_000 }).toBeGreaterThan(0.05);
   });
 
   await test.step('a newer file without the movement: the card says so, and nothing is lost', async () => {

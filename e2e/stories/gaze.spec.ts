@@ -1,7 +1,7 @@
 import { walkOf } from '@eskovan/core/document';
 import { expect, test, type Page } from '@playwright/test';
 import { HUT, hutGlb, type BoxPart } from '../../core/src/format/files.fixture.ts';
-import { bringIn, documentOf, newProject, saved } from '../support/studio.ts';
+import { bringIn, documentOf, newProject, saved, soon } from '../support/studio.ts';
 import { heading, lookAtMiddle, walkInHut } from '../support/walk.ts';
 
 async function replaceBy(page: Page, name: string, parts: readonly BoxPart[]): Promise<void> {
@@ -38,10 +38,10 @@ test('a walk looks at an object, finds it again in a newer file, and says when i
 
   await test.step('where the wall has moved in a newer file, the eye follows', async () => {
     // East at first, then towards where the wall stands now: north of that.
-    await expect.poll(async () => Math.abs((await heading(page)) - Math.PI / 2)).toBeLessThan(0.1);
+    await soon(async () => Math.abs((await heading(page)) - Math.PI / 2)).toBeLessThan(0.1);
     const moved = HUT.map((part) => (part.name === 'East wall' ? { ...part, at: [1.9, 1.2, -1.5] as const } : part));
     await replaceBy(page, 'moved.glb', moved as readonly BoxPart[]);
-    await expect.poll(() => heading(page), { timeout: 30_000 }).toBeLessThan(Math.PI / 2 - 0.3);
+    await soon(() => heading(page), { timeout: 30_000 }).toBeLessThan(Math.PI / 2 - 0.3);
     await expect(page.getByRole('region', { name: 'Gaze' })).not.toContainText('not among');
   });
 

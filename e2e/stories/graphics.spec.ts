@@ -3,7 +3,7 @@ import { expect, test, type Page } from '@playwright/test';
 import { editElsewhere } from '../support/edits.ts';
 import { greyFrames, probe, SMALL } from '../support/film.ts';
 import { house } from '../support/house.ts';
-import { choose, documentOf, litScene, pictureStatistics, sharpPicture } from '../support/studio.ts';
+import { choose, documentOf, litScene, pictureStatistics, sharpPicture, soon } from '../support/studio.ts';
 
 /** Round the house from outside, two seconds. */
 const ORBIT: Orbit = {
@@ -79,14 +79,14 @@ test('a graphics card that is taken away and comes back costs nothing: not the p
     expect(ink).toBeGreaterThan(500);
     const drawn = Number(await picture.getAttribute('data-pictures'));
     await loseGraphics(page);
-    await expect.poll(async () => Number(await picture.getAttribute('data-pictures'))).toBeGreaterThan(drawn);
+    await soon(async () => Number(await picture.getAttribute('data-pictures'))).toBeGreaterThan(drawn);
     await sharpPicture(page);
-    await expect.poll(() => inkOfPlan(page)).toBeGreaterThan(0.9 * ink);
+    await soon(() => inkOfPlan(page)).toBeGreaterThan(0.9 * ink);
     const change = async () => {
       const after = await pictureStatistics(page);
       return Math.abs(after.mean - before.mean) + Math.abs(after.spread - before.spread);
     };
-    await expect.poll(change).toBeLessThan(1);
+    await soon(change).toBeLessThan(1);
   });
 
   await test.step('a film has all of its frames, and none is empty', async () => {
@@ -94,7 +94,7 @@ test('a graphics card that is taken away and comes back costs nothing: not the p
     expect(isFilming(page)).toBe(true);
     await loseGraphics(page);
     const take = async () => (await documentOf(page.request, projectId)).take[0];
-    await expect.poll(take, { timeout: 90_000 }).toBeTruthy();
+    await soon(take, { timeout: 90_000 }).toBeTruthy();
     const bytes = await (await page.request.get(`/api/files/${(await take())!.body.file.sha256}`)).body();
     expect(probe(bytes)).toEqual({ codec: 'h264', frames: 50, rate: '25/1', width: 320, height: 180 });
     for (const frame of greyFrames(bytes)) {
@@ -108,14 +108,14 @@ test('a graphics card that is taken away and comes back costs nothing: not the p
     }
     // Players can begin with its first bytes.
     expect(bytes.indexOf('moov')).toBeLessThan(bytes.indexOf('mdat'));
-    await expect.poll(() => isFilming(page)).toBe(false);
+    await soon(() => isFilming(page)).toBe(false);
   });
 
   await test.step('and one that is cancelled ends at once and leaves nothing', async () => {
     await orderFilm(page);
     await page.getByRole('button', { name: /^Cancel/ }).click();
     await expect(page.getByRole('progressbar', { name: /^Rendering/ })).toHaveCount(0, { timeout: 1000 });
-    await expect.poll(() => isFilming(page)).toBe(false);
+    await soon(() => isFilming(page)).toBe(false);
     expect((await documentOf(page.request, projectId)).take).toHaveLength(1);
   });
 });

@@ -4,7 +4,7 @@ import { expect, test, type Page } from '@playwright/test';
 import { editElsewhere } from '../support/edits.ts';
 import { house } from '../support/house.ts';
 import { VIEW, WALK } from '../support/rows.ts';
-import { documentOf, newProject, projectIdOf, saved, sharpPicture } from '../support/studio.ts';
+import { documentOf, newProject, projectIdOf, saved, sharpPicture, soon } from '../support/studio.ts';
 import { drawWalk } from '../support/walk.ts';
 
 test('with the keyboard alone: choose a view, start a path, walk it round a corner, aim it, name it, undo it', async ({
@@ -80,7 +80,7 @@ test('with the keyboard alone: choose a view, start a path, walk it round a corn
   // Aimed at something found by its name.
   await tabTo(/^Ahead$/);
   await keyboard.press('ArrowRight');
-  await expect.poll(focused).toBe('At an object');
+  await soon(focused).toBe('At an object');
   await keyboard.press('Space');
   await tabTo(/^Find an object$/);
   await keyboard.type('table');
@@ -106,7 +106,7 @@ test('with the keyboard alone: choose a view, start a path, walk it round a corn
   expect((await move())!.name).toBe('Walk 1');
   // A command is done once its dialog has given the focus back.
   await command('undo');
-  await expect.poll(async () => walkOf((await move())!.body).gaze.kind).toBe('ahead');
+  await soon(async () => walkOf((await move())!.body).gaze.kind).toBe('ahead');
 });
 
 test('a field says what is wrong with it, the strips have tables, and letters can be switched off', async ({
@@ -257,9 +257,7 @@ test('a tab that closes with unsaved edits while another is open: the other one 
   await expect(closing.locator('[data-saved="offline"]')).toBeVisible();
   expect((await documentOf(page.request, projectId)).project.body.client).toBe('');
   await closing.close({ runBeforeUnload: false });
-  await expect
-    .poll(async () => (await documentOf(page.request, projectId)).project.body.client)
-    .toBe('Ternholm Parish');
+  await soon(async () => (await documentOf(page.request, projectId)).project.body.client).toBe('Ternholm Parish');
   await saved(page);
 });
 
@@ -315,7 +313,7 @@ test('a page that is older than the server says so, keeps what was made, and sav
   page.on('dialog', (one) => void one.accept());
   await page.getByRole('button', { name: 'Reload' }).click();
   await saved(page);
-  await expect.poll(async () => (await documentOf(page.request, projectId)).project.body.round).toBe('Round 7');
+  await soon(async () => (await documentOf(page.request, projectId)).project.body.round).toBe('Round 7');
 });
 
 test('undo and redo twenty times in a row beside two processes that keep both cores busy', async ({ page }) => {

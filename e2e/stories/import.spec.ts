@@ -4,7 +4,16 @@ import { HUT_TRIANGLES, hutGlb, ply, stl, zippedGltf, zippedObj } from '../../co
 import { volcanoAsciiGrid, volcanoGeoTiff } from '../../core/src/format/heights.fixture.ts';
 import { writeIfc } from '../../core/src/format/ifc/ifc-house.fixture.ts';
 import { readZip } from '../../core/src/format/zip/index.ts';
-import { bringIn, documentOf, newProject, pictureStatistics, saved, sharpPicture, siteOf } from '../support/studio.ts';
+import {
+  bringIn,
+  documentOf,
+  newProject,
+  pictureStatistics,
+  saved,
+  sharpPicture,
+  siteOf,
+  soon,
+} from '../support/studio.ts';
 
 const right = (page: Page) => page.getByRole('region', { name: 'Is this right?' });
 
@@ -124,7 +133,7 @@ test('a model of several files comes in one drop; its materials alone say what i
   await expect(right(page)).toBeVisible({ timeout: 60_000 });
   expect(await sizeShown(page)).toEqual([4.4, 3.4, 2.8].map((value) => expect.closeTo(value, 1)));
   const fileNames = async () => (await documentOf(page.request, projectId)).model.map(({ body }) => body.fileName);
-  await expect.poll(fileNames).toEqual(['hut.zip']);
+  await soon(fileNames).toEqual(['hut.zip']);
   // One part of it alone: the file that is missing is named, and the way out.
   const description = files.find(({ name }) => name.endsWith('.gltf'))!;
   await page.getByLabel('Model file').setInputFiles([description]);

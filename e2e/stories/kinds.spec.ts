@@ -4,7 +4,7 @@ import { expect, test, type Page } from '@playwright/test';
 import { countGestures } from '../support/gestures.ts';
 import { house } from '../support/house.ts';
 import { apart } from '../support/pixels.ts';
-import { documentOf, pressPlan, saved, sharpPicture } from '../support/studio.ts';
+import { documentOf, pressPlan, saved, sharpPicture, soon } from '../support/studio.ts';
 import { currentStrips } from '../support/walk.ts';
 
 /** The newest move, as the database has it. */
@@ -81,13 +81,11 @@ test('a travel is composed backwards from its last view, by mouse and by keys, a
     await last.click();
     await page.getByLabel('Stays for, s').fill('2');
     await page.getByLabel('Stays for, s').press('Enter');
-    await expect
-      .poll(async () => (await poses()).map(({ time, hold }) => [time, hold]))
-      .toEqual([
-        [0, 0],
-        [3, 0],
-        [6, 2],
-      ]);
+    await soon(async () => (await poses()).map(({ time, hold }) => [time, hold])).toEqual([
+      [0, 0],
+      [3, 0],
+      [6, 2],
+    ]);
   });
 
   await test.step('ten seconds in all: the first pose of the rest is given more time in the strip, and all that follows', async () => {
@@ -96,7 +94,7 @@ test('a travel is composed backwards from its last view, by mouse and by keys, a
     await expect(marks).toHaveCount(3);
     await marks.and(page.getByRole('slider', { name: /^Pose 2/ })).focus();
     for (let i = 0; i < 5; i += 1) await page.keyboard.press('Shift+ArrowRight');
-    await expect.poll(async () => (await poses())[1]!.time).toBeCloseTo(5, 1);
+    await soon(async () => (await poses())[1]!.time).toBeCloseTo(5, 1);
     expect((await poses())[2]!.time).toBeCloseTo(8, 1);
     // Made by a practised hand: so many presses, drags and typed numbers.
     const count = await gestures();
@@ -112,13 +110,13 @@ test('a travel is composed backwards from its last view, by mouse and by keys, a
     await page.mouse.down();
     await page.mouse.move(box.x + box.width / 2 + 40, box.y + box.height / 2, { steps: 3 });
     await page.mouse.up();
-    await expect.poll(async () => (await poses())[0]!.position[0]).toBeGreaterThan(before!.position[0] + 0.1);
+    await soon(async () => (await poses())[0]!.position[0]).toBeGreaterThan(before!.position[0] + 0.1);
     const dragged = (await poses())[0]!.position;
     await mark.focus();
     await page.keyboard.press('ArrowDown');
-    await expect.poll(async () => (await poses())[0]!.position[2]).toBeCloseTo(dragged[2] + 0.1, 6);
+    await soon(async () => (await poses())[0]!.position[2]).toBeCloseTo(dragged[2] + 0.1, 6);
     await page.keyboard.press('ControlOrMeta+z');
-    await expect.poll(async () => (await poses())[0]!.position).toEqual(dragged);
+    await soon(async () => (await poses())[0]!.position).toEqual(dragged);
   });
 
   await test.step('is the same after a reload, and as a glide goes the same way', async () => {
@@ -128,12 +126,12 @@ test('a travel is composed backwards from its last view, by mouse and by keys, a
     expect(await poses()).toEqual(before);
     await page.locator('[data-row]').last().click();
     await page.getByRole('button', { name: 'Make it a glide' }).click();
-    await expect.poll(async () => (await newest<Glide>(page, DEMO_PROJECT)).kind).toBe('glide');
+    await soon(async () => (await newest<Glide>(page, DEMO_PROJECT)).kind).toBe('glide');
     const glide = await newest<Glide>(page, DEMO_PROJECT);
     expect(glide.path.nodes.length).toBeGreaterThan(1);
     expect(glide.path.nodes[0]!.x).toBeCloseTo(before[0]!.position[0], 3);
     await page.keyboard.press('ControlOrMeta+z');
-    await expect.poll(async () => (await newest(page, DEMO_PROJECT)).kind).toBe('travel');
+    await soon(async () => (await newest(page, DEMO_PROJECT)).kind).toBe('travel');
   });
 });
 
@@ -162,15 +160,17 @@ test('a dive from above, a ride and a camera that follows, on the demo', async (
     await page.getByRole('button', { name: /^Node 1,/ }).click();
     await page.getByLabel('Height, m').fill('24');
     await page.getByLabel('Height, m').press('Enter');
-    await expect.poll(async () => (await newest<Glide>(page, DEMO_PROJECT)).path.nodes[0]!.y).toBe(24);
+    await soon(async () => (await newest<Glide>(page, DEMO_PROJECT)).path.nodes[0]!.y).toBe(24);
     expect(await changed(page)).toBeGreaterThan(0.2);
   });
 
   await test.step('or so much above everything, by one press', async () => {
     await page.getByRole('radio', { name: 'Above ground' }).click();
-    await expect
-      .poll(async () => (await newest<Glide>(page, DEMO_PROJECT)).height)
-      .toEqual({ by: 'ground', above: 6, clearance: 2 });
+    await soon(async () => (await newest<Glide>(page, DEMO_PROJECT)).height).toEqual({
+      by: 'ground',
+      above: 6,
+      clearance: 2,
+    });
     await expect(page.getByRole('region', { name: 'Checks' })).toContainText('fine', { timeout: 30_000 });
   });
 
@@ -191,9 +191,9 @@ test('a dive from above, a ride and a camera that follows, on the demo', async (
   await test.step('the same softly: the document says so, and undo takes it back', async () => {
     await page.getByLabel('Follows softly by, s').fill('0.5');
     await page.getByLabel('Follows softly by, s').press('Enter');
-    await expect.poll(async () => (await newest<Ride>(page, DEMO_PROJECT)).softness).toBe(0.5);
+    await soon(async () => (await newest<Ride>(page, DEMO_PROJECT)).softness).toBe(0.5);
     await page.getByRole('button', { name: 'Undo' }).click();
-    await expect.poll(async () => (await newest<Ride>(page, DEMO_PROJECT)).softness).toBe(0);
+    await soon(async () => (await newest<Ride>(page, DEMO_PROJECT)).softness).toBe(0);
   });
 
   await test.step('one that stands beside the rail, and holds the car in the lower third', async () => {
@@ -205,12 +205,14 @@ test('a dive from above, a ride and a camera that follows, on the demo', async (
     await page.mouse.click(plan.x + plan.width * 0.6, plan.y + plan.height * 0.45);
     await page.getByLabel('Held up by, %').fill('-30');
     await page.getByLabel('Held up by, %').press('Enter');
-    await expect
-      .poll(async () => (await newest<Follow>(page, DEMO_PROJECT)).gaze)
-      .toMatchObject({ kind: 'object', name: 'Shuttle / Car / Body', place: [0, -0.3] });
+    await soon(async () => (await newest<Follow>(page, DEMO_PROJECT)).gaze).toMatchObject({
+      kind: 'object',
+      name: 'Shuttle / Car / Body',
+      place: [0, -0.3],
+    });
     const { position } = await newest<Follow>(page, DEMO_PROJECT);
     await page.getByRole('radio', { name: 'Held by the lens' }).click();
-    await expect.poll(async () => (await newest<Follow>(page, DEMO_PROJECT)).holdSize).toBe(true);
+    await soon(async () => (await newest<Follow>(page, DEMO_PROJECT)).holdSize).toBe(true);
     expect(position[1]).toBeGreaterThan(0.5);
     await expect(page.getByTestId('strip-charts')).toContainText('Away');
     await expect(page.getByTestId('strip-charts')).toContainText('Lens');
@@ -284,16 +286,16 @@ test('in a house of others: a table goes along a path, a camera rides on it, a d
     const before = await orbit();
     await page.getByRole('button', { name: /^Distance of the orbit/ }).focus();
     await page.keyboard.press('Shift+ArrowUp');
-    await expect.poll(async () => (await orbit()).distance.by).toBe('radius');
+    await soon(async () => (await orbit()).distance.by).toBe('radius');
     const start = page.getByRole('button', { name: /^Start of the orbit/ });
     const box = (await start.boundingBox())!;
     await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
     await page.mouse.down();
     await page.mouse.move(box.x + box.width / 2 + 40, box.y + box.height / 2 + 40, { steps: 3 });
     await page.mouse.up();
-    await expect.poll(async () => (await orbit()).start).not.toBeCloseTo(before.start, 2);
+    await soon(async () => (await orbit()).start).not.toBeCloseTo(before.start, 2);
     await page.getByRole('radio', { name: 'Swings back' }).click();
-    await expect.poll(async () => (await orbit()).swings).toBe(true);
+    await soon(async () => (await orbit()).swings).toBe(true);
     await page.getByRole('button', { name: 'Stop here' }).click();
     await expect(page.getByRole('list', { name: 'Stops' }).getByRole('listitem')).toHaveCount(1);
     await page.getByRole('button', { name: 'Keep them' }).click();

@@ -1,6 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
 import { house } from '../support/house.ts';
-import { choose, documentOf, litScene, pictureStatistics, saved, sharpPicture } from '../support/studio.ts';
+import { choose, documentOf, litScene, pictureStatistics, saved, sharpPicture, soon } from '../support/studio.ts';
 
 const card = (page: Page) => page.getByRole('region', { name: 'Lights' });
 /** All lights of the card are there as a whole, with their pictures. */
@@ -73,7 +73,7 @@ test('lights of a project: made, set, gathered behind the work, chosen by a view
     const first = await picture.getAttribute('src');
     const bright = await restingPicture(page);
     await choose(page, { Light: /Grey morning/ });
-    await expect.poll(() => picture.getAttribute('src'), { timeout: 60_000 }).not.toBe(first);
+    await soon(() => picture.getAttribute('src'), { timeout: 60_000 }).not.toBe(first);
     expect((await restingPicture(page)).mean).toBeLessThan(0.85 * bright.mean);
     await saved(page);
     const { light, view } = await documentOf(page.request, projectId);
@@ -87,7 +87,7 @@ test('lights of a project: made, set, gathered behind the work, chosen by a view
     await expect(button).toBeEnabled({ timeout: 30_000 });
     await button.click();
     const take = async () => (await documentOf(page.request, projectId)).take[0]?.body.file.sha256;
-    await expect.poll(take, { timeout: 60_000 }).toBeTruthy();
+    await soon(take, { timeout: 60_000 }).toBeTruthy();
     const shown = await page.evaluate(
       async (url) => {
         const image = await createImageBitmap(await (await fetch(url)).blob());

@@ -2,7 +2,7 @@ import type { Row } from '@eskovan/core/document';
 import { expect, test, type Page } from '@playwright/test';
 import { editElsewhere } from '../support/edits.ts';
 import { house } from '../support/house.ts';
-import { documentOf, planPoint, saved, sharpPicture } from '../support/studio.ts';
+import { documentOf, planPoint, saved, sharpPicture, soon } from '../support/studio.ts';
 
 const BY_MOUSE = 20;
 const BY_KEYS = 10;
@@ -28,13 +28,11 @@ const asMade = (views: readonly Row<'view'>[]) =>
 /** A plan that has just brought a view in rests first. */
 async function restingPlan(page: Page): Promise<void> {
   const place = async () => JSON.stringify(await planPoint(page, 0, 0));
-  await expect
-    .poll(async () => {
-      const before = await place();
-      await page.waitForTimeout(150);
-      return before === (await place());
-    })
-    .toBe(true);
+  await soon(async () => {
+    const before = await place();
+    await page.waitForTimeout(150);
+    return before === (await place());
+  }).toBe(true);
 }
 
 /** One gesture: press to stand, drag to look, let go. */
@@ -122,10 +120,10 @@ test('twenty views by mouse, ten by keys alone; named, moved, tagged, taken back
     for (let n = 0; n < STEPS; n += 1) await page.keyboard.press('Control+z');
     await saved(page);
     // Twenty lenses, one tag, three moves, one name, and the last twenty-five of the views.
-    await expect.poll(async () => (await viewsOf(page, projectId)).length).toBe(BY_MOUSE + BY_KEYS - (STEPS - 25));
+    await soon(async () => (await viewsOf(page, projectId)).length).toBe(BY_MOUSE + BY_KEYS - (STEPS - 25));
     for (let n = 0; n < STEPS; n += 1) await page.keyboard.press('Control+y');
     await saved(page);
-    await expect.poll(async () => asMade(await viewsOf(page, projectId))).toEqual(after);
+    await soon(async () => asMade(await viewsOf(page, projectId))).toEqual(after);
   });
 });
 
@@ -140,7 +138,7 @@ test('two people on one view: different facets are both kept, the same one is as
   await shelf(page).getByRole('button', { name: 'Keep view' }).click();
   await expect(rows(page)).toHaveCount(1);
   // The picture is drawn and saved: a machine's edit is nobody's.
-  await expect.poll(async () => (await viewsOf(page, projectId))[0]!.body.thumbnail).not.toBeNull();
+  await soon(async () => (await viewsOf(page, projectId))[0]!.body.thumbnail).not.toBeNull();
   const [row] = await viewsOf(page, projectId);
   const of = { op: 'set', kind: 'view', id: row!.id } as const;
 
@@ -150,9 +148,10 @@ test('two people on one view: different facets are both kept, the same one is as
   const note = page.getByRole('region', { name: 'This view' }).getByLabel('Note');
   await note.fill('More of the stair');
   await note.blur();
-  await expect
-    .poll(async () => (await viewsOf(page, projectId))[0]!.body)
-    .toMatchObject({ status: 'ready', note: 'More of the stair' });
+  await soon(async () => (await viewsOf(page, projectId))[0]!.body).toMatchObject({
+    status: 'ready',
+    note: 'More of the stair',
+  });
 
   // The same lens, while this page does not hear of it.
   await context.route('**/api/live*', (route) => route.abort());
@@ -167,7 +166,7 @@ test('two people on one view: different facets are both kept, the same one is as
   const dialog = page.getByRole('dialog');
   await expect(dialog).toContainText('was changed elsewhere');
   await dialog.getByRole('button', { name: 'Keep both' }).click();
-  await expect
-    .poll(async () => (await viewsOf(page, projectId)).map(({ body }) => body.lens.focalLengthMm).sort())
-    .toEqual([35, 70]);
+  await soon(async () => (await viewsOf(page, projectId)).map(({ body }) => body.lens.focalLengthMm).sort()).toEqual([
+    35, 70,
+  ]);
 });

@@ -1,19 +1,26 @@
+import type { ViewBody } from '@eskovan/core/document';
 import { Document, NodeIO, type Material } from '@gltf-transform/core';
 import { expect, test, type Page } from '@playwright/test';
 import { BoxGeometry, PlaneGeometry, type BufferGeometry } from 'three';
 import { hutGlb, stl } from '../../core/src/format/files.fixture.ts';
+import { editElsewhere } from '../support/edits.ts';
 import { nodeOf } from '../support/foreign-model.ts';
 import { bringHouseIn } from '../support/house.ts';
+import { pixelsOf } from '../support/pixels.ts';
+import { VIEW } from '../support/rows.ts';
 import {
   bringIn,
-  litScene,
+  choose,
   documentOf,
+  litScene,
+  newestTake,
   newProject,
   pictureStatistics,
   planPoint,
   saved,
   sharpPicture,
   siteOf,
+  soon,
 } from '../support/studio.ts';
 
 test('a model whose file does not say its size is shown as it may be, set with one press, and measured again', async ({
@@ -36,16 +43,15 @@ test('a model whose file does not say its size is shown as it may be, set with o
   await card.getByLabel('Up, m').press('Enter');
   await saved(page);
   // The site is that of the placement that holds now.
-  await expect
-    .poll(async () => (await siteOf(page.request, projectId).catch(() => null))?.bounds.min[1] ?? null, {
-      timeout: 60_000,
-    })
-    .toBeCloseTo(1.3, 3);
+  await soon(async () => (await siteOf(page.request, projectId).catch(() => null))?.bounds.min[1] ?? null, {
+    timeout: 60_000,
+  }).toBeCloseTo(1.3, 3);
   await page.getByRole('button', { name: 'Undo' }).click();
   await saved(page);
-  await expect
-    .poll(async () => (await siteOf(page.request, projectId).catch(() => null))?.bounds.min[1] ?? null)
-    .toBeCloseTo(-0.2, 3);
+  await soon(async () => (await siteOf(page.request, projectId).catch(() => null))?.bounds.min[1] ?? null).toBeCloseTo(
+    -0.2,
+    3,
+  );
 });
 
 test('parts are found, chosen in tree and picture, hidden, shown alone and brought back', async ({ page }) => {
@@ -172,6 +178,19 @@ test('looks change the picture and not the light; names and the sun are kept', a
   expect(body.sun.instant).toBe('2026-08-28T06:30:00.000Z');
   await page.reload();
   await expect(page.getByLabel('Storey name: Bird room')).toBeVisible({ timeout: 60_000 });
+  await test.step('a still of it is a drawing: lines on paper', async () => {
+    const body: ViewBody = { ...VIEW, pose: { ...VIEW.pose, position: [0, 1.6, 8] } };
+    await editElsewhere(page.request, projectId, 'New view', [
+      { op: 'make', kind: 'view', id: crypto.randomUUID(), name: 'Front', order: 1, body },
+    ]);
+    await page.getByRole('link', { name: 'Renders' }).click();
+    await choose(page, { 'What to render': /Front/, Size: /640/, Quality: /Draft/ });
+    await page.getByRole('button', { name: 'Render still' }).click();
+    const pixels = pixelsOf(await newestTake(page.request, projectId, 1));
+    const shareOf = (is: (value: number) => boolean) => pixels.reduce((n, value) => n + +is(value), 0) / pixels.length;
+    expect(shareOf((value) => value > 200)).toBeGreaterThan(0.5);
+    expect(shareOf((value) => value < 100)).toBeGreaterThan(0.001);
+  });
 });
 
 test('a storey is corrected, left out and found again; the light stays', async ({ page }) => {
@@ -187,13 +206,13 @@ test('a storey is corrected, left out and found again; the light stays', async (
   const height = card.getByRole('textbox', { name: /^Height of/ }).last();
   await height.fill('25 cm');
   await height.press('Enter');
-  await expect.poll(heights, { timeout: 60_000 }).toContain(0.25);
+  await soon(heights, { timeout: 60_000 }).toContain(0.25);
   // Nothing of the light depends on storeys: it is the very same file.
   expect(await litScene(page.request, projectId)).toEqual(lit);
   await card.getByRole('button', { name: 'Add a storey' }).click();
-  await expect.poll(async () => (await heights())?.length, { timeout: 60_000 }).toBe(found.length + 1);
+  await soon(async () => (await heights())?.length, { timeout: 60_000 }).toBe(found.length + 1);
   await card.getByRole('button', { name: 'As found' }).click();
-  await expect.poll(heights, { timeout: 60_000 }).toEqual(found);
+  await soon(heights, { timeout: 60_000 }).toEqual(found);
   await saved(page);
   expect((await documentOf(page.request, projectId)).project.body.storeyChanges).toEqual([]);
 });
@@ -214,9 +233,9 @@ test('two models stand in one project; hiding one takes it out of the plan and t
     const site = await siteOf(page.request, projectId).catch(() => null);
     return site ? site.bounds.max[0] - site.bounds.min[0] : 0;
   };
-  await expect.poll(width, { timeout: 60_000 }).toBeCloseTo(14.4, 3);
+  await soon(width, { timeout: 60_000 }).toBeCloseTo(14.4, 3);
   await shelf.getByRole('button', { name: 'More for second' }).click();
   await page.getByRole('menuitem', { name: 'Hide' }).click();
   await saved(page);
-  await expect.poll(width, { timeout: 60_000 }).toBeCloseTo(4.4, 3);
+  await soon(width, { timeout: 60_000 }).toBeCloseTo(4.4, 3);
 });

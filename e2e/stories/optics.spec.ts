@@ -6,7 +6,7 @@ import { BoxGeometry, SphereGeometry } from 'three';
 import { editElsewhere } from '../support/edits.ts';
 import { decoded } from '../support/film.ts';
 import { nodeOf } from '../support/foreign-model.ts';
-import { bringIn, choose, documentOf, newProject, saved } from '../support/studio.ts';
+import { bringIn, choose, documentOf, newProject, saved, soon } from '../support/studio.ts';
 
 /** A flat picture: everything lies near its middle row, and drawing it finely takes half the time. */
 const WIDTH = 1280;
@@ -135,7 +135,7 @@ async function render(page: Page, projectId: string, name: string, quality: RegE
     const takes = (await documentOf(page.request, projectId)).take;
     return takes.length > before ? takes.sort((a, b) => b.body.number - a.body.number)[0] : undefined;
   };
-  await expect.poll(take, { timeout: 120_000 }).toBeTruthy();
+  await soon(take, { timeout: 120_000 }).toBeTruthy();
   const png = await (await page.request.get(`/api/files/${(await take())!.body.file.sha256}`)).body();
   // A still, or the first frame of a film.
   return decoded(png, '-frames:v', '1', '-pix_fmt', 'gray', '-f', 'rawvideo');

@@ -9,7 +9,7 @@ import { countGestures } from '../support/gestures.ts';
 import { difference, greyFrames, ofFile, passing, probe } from '../support/film.ts';
 import { house } from '../support/house.ts';
 import { levelOf, pitchOf, samplesOf, withTone } from '../support/sound.ts';
-import { choose, documentOf, pressPlan, saved } from '../support/studio.ts';
+import { choose, documentOf, pressPlan, saved, soon } from '../support/studio.ts';
 
 /** The shots of the newest reel, in their order, as the database has them. */
 async function shotsOf(page: Page, projectId: string): Promise<Row<'shot'>[]> {
@@ -101,11 +101,11 @@ test('a reel of eight shots from nothing by mouse: ordered, fitted, joined, matc
     await page.mouse.down();
     await page.mouse.move(goal.x + 12, goal.y + 20, { steps: 6 });
     await page.mouse.up();
-    await expect.poll(async () => (await names(page, DEMO_PROJECT)).indexOf('From the bridge')).toBe(3);
+    await soon(async () => (await names(page, DEMO_PROJECT)).indexOf('From the bridge')).toBe(3);
     await page.keyboard.press('ControlOrMeta+z');
-    await expect.poll(async () => (await names(page, DEMO_PROJECT)).indexOf('From the bridge')).toBe(1);
+    await soon(async () => (await names(page, DEMO_PROJECT)).indexOf('From the bridge')).toBe(1);
     await page.keyboard.press('ControlOrMeta+Shift+z');
-    await expect.poll(async () => (await names(page, DEMO_PROJECT)).indexOf('From the bridge')).toBe(3);
+    await soon(async () => (await names(page, DEMO_PROJECT)).indexOf('From the bridge')).toBe(3);
   });
 
   await test.step('fitted to sixty seconds, to the frame', async () => {
@@ -161,11 +161,11 @@ test('a reel of eight shots from nothing by mouse: ordered, fitted, joined, matc
     await page.getByRole('heading', { name: /^Join \d/ }).hover();
     expect((await shotsOf(page, DEMO_PROJECT)).map(({ body }) => body)).toEqual(before.map(({ body }) => body));
     await first.click();
-    await expect.poll(async () => JSON.stringify(await shotsOf(page, DEMO_PROJECT))).not.toBe(JSON.stringify(before));
+    await soon(async () => JSON.stringify(await shotsOf(page, DEMO_PROJECT))).not.toBe(JSON.stringify(before));
     await page.getByRole('radio', { name: 'Blend' }).click();
-    await expect
-      .poll(async () => (await shotsOf(page, DEMO_PROJECT)).filter(({ body }) => body.join?.kind === 'blend'))
-      .toHaveLength(1);
+    await soon(async () =>
+      (await shotsOf(page, DEMO_PROJECT)).filter(({ body }) => body.join?.kind === 'blend'),
+    ).toHaveLength(1);
   });
 
   await test.step('lists for other programs hold it, and one of another order is taken', async () => {
@@ -182,7 +182,7 @@ test('a reel of eight shots from nothing by mouse: ordered, fitted, joined, matc
     await page
       .getByLabel('List file')
       .setInputFiles({ name: 'other.otio', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify(turned)) });
-    await expect.poll(() => names(page, DEMO_PROJECT)).toEqual(shots.map(({ name }) => name).reverse());
+    await soon(() => names(page, DEMO_PROJECT)).toEqual(shots.map(({ name }) => name).reverse());
     await page
       .getByLabel('List file')
       .setInputFiles({ name: 'letter.edl', mimeType: 'text/plain', buffer: Buffer.from('Dear all') });
@@ -202,7 +202,7 @@ test('a reel of eight shots from nothing by mouse: ordered, fitted, joined, matc
     await page.getByRole('button', { name: 'Promise an object' }).click();
     await page.getByRole('combobox', { name: 'Find an object' }).fill('stair');
     await page.getByRole('listbox', { name: 'Objects' }).getByRole('option').first().click();
-    await expect.poll(async () => (await promised(page)).length).toBe(1);
+    await soon(async () => (await promised(page)).length).toBe(1);
   });
 
   await test.step('two reels are seen at the same time, beside each other or on both sides of an edge', async () => {
@@ -265,12 +265,12 @@ test('in a house of others by keys alone: shots, order, lengths, joins; played i
     await page.getByRole('radio', { name: 'Cards', exact: true }).focus();
     await page.keyboard.press('Space');
     await press('Bring in Opening card');
-    await expect.poll(() => names(page, projectId)).toEqual(['Walk 1', 'View 1', 'Opening card']);
+    await soon(() => names(page, projectId)).toEqual(['Walk 1', 'View 1', 'Opening card']);
     // The card is chosen; two places earlier it comes first.
     await page.locator('[data-shot]').last().focus();
     await page.keyboard.press('Alt+ArrowLeft');
     await page.keyboard.press('Alt+ArrowLeft');
-    await expect.poll(() => names(page, projectId)).toEqual(['Opening card', 'Walk 1', 'View 1']);
+    await soon(() => names(page, projectId)).toEqual(['Opening card', 'Walk 1', 'View 1']);
     const length = page.getByRole('textbox', { name: 'Length', exact: true });
     await length.fill('10f');
     await length.press('Enter');
@@ -298,7 +298,7 @@ test('in a house of others by keys alone: shots, order, lengths, joins; played i
     await expect(total(page)).toHaveText('00:00:01:06', { timeout: 10_000 });
     await page.getByRole('textbox', { name: 'Caption of the shot' }).fill('From the door');
     await page.keyboard.press('Enter');
-    await expect.poll(async () => (await shotsOf(page, projectId)).at(-1)!.body.caption?.text).toBe('From the door');
+    await soon(async () => (await shotsOf(page, projectId)).at(-1)!.body.caption?.text).toBe('From the door');
   });
 
   await test.step('a file that is no sound says so; one that is, is heard and its beats are found', async () => {
@@ -329,9 +329,7 @@ test('in a house of others by keys alone: shots, order, lengths, joins; played i
     await page.getByRole('button', { name: 'Render reel' }).first().click();
     await choose(page, { Size: /640/, Quality: /Draft/ });
     await page.getByRole('button', { name: 'Render', exact: true }).click();
-    await expect
-      .poll(async () => (await documentOf(page.request, projectId)).take.length, { timeout: 150_000 })
-      .toBe(1);
+    await soon(async () => (await documentOf(page.request, projectId)).take.length, { timeout: 150_000 }).toBe(1);
     const [take] = (await documentOf(page.request, projectId)).take;
     expect(take!.body).toMatchObject({ kind: 'video', frames: 31, source: { kind: 'reel' } });
     const film = await (await page.request.get(`/api/files/${take!.body.file.sha256}`)).body();
@@ -357,7 +355,7 @@ test('in a house of others by keys alone: shots, order, lengths, joins; played i
     const [take] = (await documentOf(page.request, projectId)).take;
     const film = await (await page.request.get(`/api/files/${take!.body.file.sha256}`)).body();
     await file.setInputFiles({ name: 'last round.mp4', mimeType: 'video/mp4', buffer: withTone(film, 440) });
-    await expect.poll(() => names(page, projectId)).toEqual(['Opening card', 'Walk 1', 'View 1', 'last round']);
+    await soon(() => names(page, projectId)).toEqual(['Opening card', 'Walk 1', 'View 1', 'last round']);
     await expect(total(page)).toHaveText('00:00:02:12');
     // It begins with the card that the reel begins with, and goes on to the walk.
     const canvas = page.getByTestId('reel-canvas');
@@ -386,7 +384,7 @@ test('in a house of others by keys alone: shots, order, lengths, joins; played i
     await choose(page, { Size: /320/, Quality: /Draft/ });
     await page.getByRole('button', { name: 'Render', exact: true }).click();
     const takes = async () => (await documentOf(page.request, projectId)).take;
-    await expect.poll(async () => (await takes()).length, { timeout: 150_000 }).toBe(2);
+    await soon(async () => (await takes()).length, { timeout: 150_000 }).toBe(2);
     const take = (await takes()).find(({ body }) => body.kind === 'video' && body.frames === 62);
     const heard = samplesOf(await (await page.request.get(`/api/files/${take!.body.file.sha256}`)).body());
     expect(levelOf(heard, 0.1, 1.1)).toBeLessThan(0.001);
@@ -403,7 +401,7 @@ test('in a house of others by keys alone: shots, order, lengths, joins; played i
     const speed = (4 * 25) / 640;
     const clip = { name: 'passing.mp4', mimeType: 'video/mp4', buffer: passing(4) };
     await page.getByLabel('Picture or clip file').setInputFiles(clip);
-    await expect.poll(() => names(page, projectId)).toHaveLength(5);
+    await soon(() => names(page, projectId)).toHaveLength(5);
     await page.getByRole('button', { name: /^Join 4 to 5, cut, races/ }).click({ timeout: 30_000 });
     const after = await page.getByTestId('join-flow').evaluate(({ dataset }: HTMLElement) => Number(dataset['after']));
     expect(Math.abs(after / speed - 1)).toBeLessThan(0.05);

@@ -4,7 +4,7 @@ import { expect, test, type Page } from '@playwright/test';
 import { editElsewhere } from '../support/edits.ts';
 import { bringHouseIn, house } from '../support/house.ts';
 import { ownStudio, type OwnStudio } from '../support/own-studio.ts';
-import { documentOf, newProject, pressPlan, saved } from '../support/studio.ts';
+import { documentOf, newProject, pressPlan, saved, soon } from '../support/studio.ts';
 import { drawWalk } from '../support/walk.ts';
 
 async function projectWithHouse(page: Page, name: string): Promise<string> {
@@ -68,9 +68,9 @@ test.describe('a server that dies', () => {
     const next = await context.newPage();
     await next.goto(`/project/${projectId}/moves`);
     await saved(next);
-    await expect
-      .poll(async () => walkOf((await documentOf(context.request, projectId)).move[0]!.body).path.nodes.length)
-      .toBe(3);
+    await soon(async () => walkOf((await documentOf(context.request, projectId)).move[0]!.body).path.nodes.length).toBe(
+      3,
+    );
     await context.close();
   });
 
@@ -88,7 +88,7 @@ test.describe('a server that dies', () => {
       upload.once('error', () => resolve());
       upload.write(Buffer.alloc(300_000, 7));
     });
-    await expect.poll(async () => (await studio.incoming()).filter((name) => !left.has(name))).toHaveLength(1);
+    await soon(async () => (await studio.incoming()).filter((name) => !left.has(name))).toHaveLength(1);
     await studio.kill();
     await broken;
     await studio.start();
@@ -134,7 +134,7 @@ test('undo and redo reach over screens, and Ctrl Z does what the button does', a
   ]);
   const nodes = async () =>
     (await documentOf(page.request, projectId)).move.map((move) => walkOf(move.body).path.nodes.length);
-  await expect.poll(nodes).toEqual([3]);
+  await soon(nodes).toEqual([3]);
   // Move a node with the keyboard.
   await page.getByRole('button', { name: /^Node 2/ }).focus();
   await page.keyboard.press('ArrowRight');

@@ -14,6 +14,7 @@ import {
   saved,
   sharpPicture,
   siteOf,
+  soon,
 } from '../support/studio.ts';
 
 async function setRate(page: Page, label: string): Promise<void> {
@@ -63,7 +64,7 @@ async function drawnAndKept(page: Page, { projectId, path, rise }: Slice): Promi
     expect(before.spread).toBeGreaterThan(4);
     await page.getByRole('button', { name: 'Play' }).click();
     await expect(page.getByRole('button', { name: 'Pause', exact: true })).toBeVisible();
-    await expect.poll(async () => Number(await header.getAttribute('data-frame'))).toBeGreaterThan(20);
+    await soon(async () => Number(await header.getAttribute('data-frame'))).toBeGreaterThan(20);
     await page.getByRole('button', { name: 'Pause', exact: true }).click();
     const frame = Number(await header.getAttribute('data-frame'));
     await page.getByRole('button', { name: 'Forward one frame' }).click();
@@ -100,12 +101,10 @@ async function drawnAndKept(page: Page, { projectId, path, rise }: Slice): Promi
     expect(after.body.pose).toEqual(kept!.body.pose);
     await page.getByRole('button', { name: 'Back', exact: true }).click();
     await expect(page.getByText(/^Scouting/)).toHaveCount(0);
-    await expect
-      .poll(
-        async () =>
-          (await documentOf(request, projectId)).view.find((view) => view.id === kept!.id)!.body.thumbnail?.size ?? 0,
-      )
-      .toBeGreaterThan(1000);
+    await soon(
+      async () =>
+        (await documentOf(request, projectId)).view.find((view) => view.id === kept!.id)!.body.thumbnail?.size ?? 0,
+    ).toBeGreaterThan(1000);
   });
 }
 
@@ -131,7 +130,7 @@ async function wholeSlice(page: Page, slice: Slice): Promise<void> {
     await to.press('Enter');
     await expect(page.getByText('640 × 360, 24 frames at 24')).toBeVisible();
     await page.getByRole('button', { name: 'Render film' }).click();
-    await expect.poll(async () => (await documentOf(request, projectId)).take.length, { timeout: 120_000 }).toBe(2);
+    await soon(async () => (await documentOf(request, projectId)).take.length, { timeout: 120_000 }).toBe(2);
     const takes = (await documentOf(request, projectId)).take;
     expect(takes.map((take) => take.body.number)).toEqual([1, 2]);
     const film = takes.find((take) => take.body.kind === 'video')!;
@@ -155,11 +154,9 @@ async function wholeSlice(page: Page, slice: Slice): Promise<void> {
     const { project } = await documentOf(request, projectId);
     await expect(client.getByRole('heading', { name: project.name })).toBeVisible();
     const video = client.locator('video');
-    await expect
-      .poll(() => video.evaluate((element: HTMLVideoElement) => element.readyState))
-      .toBeGreaterThanOrEqual(2);
+    await soon(() => video.evaluate((element: HTMLVideoElement) => element.readyState)).toBeGreaterThanOrEqual(2);
     await video.evaluate((element: HTMLVideoElement) => element.play());
-    await expect.poll(() => video.evaluate((element: HTMLVideoElement) => element.currentTime)).toBeGreaterThan(0.2);
+    await soon(() => video.evaluate((element: HTMLVideoElement) => element.currentTime)).toBeGreaterThan(0.2);
     expect(await video.evaluate((element: HTMLVideoElement) => element.duration)).toBeCloseTo(1, 2);
     await expect(client.locator('figure img').first()).toBeVisible();
     const token = address.split('/').at(-1)!;
@@ -244,19 +241,17 @@ test('scouting walks on the floor and does not pass through walls', async ({ pag
   await page.keyboard.down('w');
   const place = page.getByRole('region', { name: 'Pose' }).getByLabel('Place x');
   const position = async () => Number(await place.inputValue());
-  await expect.poll(position).toBeLessThan(9.7);
+  await soon(position).toBeLessThan(9.7);
   let before = Infinity;
-  await expect
-    .poll(
-      async () => {
-        const x = await position();
-        const still = x === before;
-        before = x;
-        return still;
-      },
-      { intervals: [400] },
-    )
-    .toBe(true);
+  await soon(
+    async () => {
+      const x = await position();
+      const still = x === before;
+      before = x;
+      return still;
+    },
+    { intervals: [400] },
+  ).toBe(true);
   await page.keyboard.up('w');
   // The wall's face is at 8.07, the stair's string stands before it.
   expect(before).toBeGreaterThan(8.2);

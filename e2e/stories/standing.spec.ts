@@ -3,7 +3,7 @@ import { anglesOf, toDegrees } from '@eskovan/core/geometry';
 import { expect, test, type Page } from '@playwright/test';
 import { readFileSync } from 'node:fs';
 import { house } from '../support/house.ts';
-import { documentOf, pressPlan, saved, sharpPicture } from '../support/studio.ts';
+import { documentOf, pressPlan, saved, sharpPicture, soon } from '../support/studio.ts';
 
 const shelf = (page: Page) => page.getByRole('complementary', { name: 'Views' });
 const rows = (page: Page) => shelf(page).locator('[data-row]');
@@ -68,7 +68,7 @@ test('stood and sat by pressing, a subject framed and held, drawn without perspe
     const before = await numberIn(page, 'Pose', 'Place z');
     const focal = await numberIn(page, 'Lens', 'Focal length');
     await type(page, 'Lens', 'Focal length', String(2 * focal));
-    await expect.poll(() => numberIn(page, 'Pose', 'Place z')).toBeGreaterThan(before + 0.5);
+    await soon(() => numberIn(page, 'Pose', 'Place z')).toBeGreaterThan(before + 0.5);
     // Along a camera that looks 10° down, both axes alike: twice as far away.
     expect(depth(await numberIn(page, 'Pose', 'Place z')) / depth(before)).toBeCloseTo(2, 1);
     await page.getByRole('button', { name: 'Back', exact: true }).click();
@@ -102,7 +102,7 @@ test('stood and sat by pressing, a subject framed and held, drawn without perspe
     await expect(dialog.getByRole('button', { name: /^Keep all/ })).toBeHidden();
     await page.keyboard.press('Escape');
     // The list follows a moment later.
-    await expect.poll(() => rows(page).count()).toBeGreaterThan(3);
+    await soon(() => rows(page).count()).toBeGreaterThan(3);
     await page.getByRole('button', { name: 'Undo' }).click();
     await expect(rows(page)).toHaveCount(2);
   });

@@ -13,6 +13,7 @@ import {
   newProject,
   saved,
   sharpPicture,
+  soon,
 } from '../support/studio.ts';
 import { currentStrips } from '../support/walk.ts';
 
@@ -100,7 +101,7 @@ test('a turntable of five seconds with a lens from 50 to 100 mm, made by hand, c
     await litScene(page.request, projectId);
     const gone = await half();
     await page.getByRole('radio', { name: 'The subject' }).click();
-    await expect.poll(async () => (await orbit()).turns).toBe('subject');
+    await soon(async () => (await orbit()).turns).toBe('subject');
     await expect(page.getByRole('button', { name: /^End of the orbit/ })).toBeHidden();
     const turned = await half();
     const { off, mean } = compared(gone, turned);
@@ -109,12 +110,12 @@ test('a turntable of five seconds with a lens from 50 to 100 mm, made by hand, c
     expect(mean).toBeLessThan(2);
     // Lit where it stands it turns another side to the sun.
     await page.getByRole('radio', { name: 'Stands' }).click();
-    await expect.poll(async () => (await orbit()).lightStands).toBe(true);
+    await soon(async () => (await orbit()).lightStands).toBe(true);
     const stands = compared(gone, await half());
     expect(stands.mean).toBeGreaterThan(2 * mean);
     await page.getByRole('radio', { name: 'Turns along' }).click();
     await page.getByRole('radio', { name: 'The camera' }).click();
-    await expect.poll(async () => (await orbit()).turns).toBeUndefined();
+    await soon(async () => (await orbit()).turns).toBeUndefined();
   });
 
   await test.step('its end is its beginning', async () => {
@@ -145,7 +146,7 @@ test('a turntable of five seconds with a lens from 50 to 100 mm, made by hand, c
     const client = await page.context().newPage();
     await client.goto((await page.getByTestId('link-address').first().textContent())!);
     const video = client.locator('video');
-    await expect.poll(() => video.evaluate((element: HTMLVideoElement) => element.duration)).toBeCloseTo(5, 2);
+    await soon(() => video.evaluate((element: HTMLVideoElement) => element.duration)).toBeCloseTo(5, 2);
     await client.close();
   });
 

@@ -2,7 +2,7 @@ import { anglesOf, toDegrees } from '@eskovan/core/geometry';
 import { expect, test, type Page } from '@playwright/test';
 import { readFileSync } from 'node:fs';
 import { house } from '../support/house.ts';
-import { choose, documentOf, pressPlan, saved, sharpPicture } from '../support/studio.ts';
+import { choose, documentOf, pressPlan, saved, sharpPicture, soon } from '../support/studio.ts';
 
 const INPUTS = 500;
 
@@ -94,9 +94,9 @@ test('a view is composed: stood on the plan, straightened, focused, checked, loc
       (lens.shift[1] * 24).toFixed(1),
     );
     await page.getByRole('button', { name: 'Undo' }).click();
-    await expect.poll(async () => (await viewOf(page, projectId)).body.lens.shift[1]).toBe(0);
+    await soon(async () => (await viewOf(page, projectId)).body.lens.shift[1]).toBe(0);
     await page.getByRole('button', { name: 'Redo' }).click();
-    await expect.poll(async () => (await viewOf(page, projectId)).body.lens.shift[1]).toBeGreaterThan(0.1);
+    await soon(async () => (await viewOf(page, projectId)).body.lens.shift[1]).toBeGreaterThan(0.1);
   });
 
   await test.step('pressed in the picture, a thing is sharp', async () => {
@@ -105,7 +105,7 @@ test('a view is composed: stood on the plan, straightened, focused, checked, loc
     const frame = (await page.getByTestId('frame').boundingBox())!;
     await page.mouse.click(frame.x + frame.width / 2, frame.y + 0.8 * frame.height);
     const focus = async () => (await viewOf(page, projectId)).body.lens.focus ?? null;
-    await expect.poll(focus).not.toBeNull();
+    await soon(focus).not.toBeNull();
     // The north wall, whose inner face is at 0.25 m.
     const { pose } = (await viewOf(page, projectId)).body;
     expect((await focus())!).toBeCloseTo(pose.position[2] - 0.25, 2);
@@ -115,7 +115,7 @@ test('a view is composed: stood on the plan, straightened, focused, checked, loc
   await test.step('framed for a tall picture, with a square cut out of it; the project keeps its frame', async () => {
     await choose(page, { Ratio: /4 : 5/, 'Guide lines': /Diagonals/, 'Cut out as well': /1 : 1/ });
     const frame = async () => (await page.getByTestId('frame').boundingBox())!;
-    await expect.poll(async () => (await frame()).width / (await frame()).height).toBeCloseTo(0.8, 2);
+    await soon(async () => (await frame()).width / (await frame()).height).toBeCloseTo(0.8, 2);
     expect((await viewOf(page, projectId)).body.frame).toEqual({ width: 4, height: 5 });
     const { project } = await documentOf(page.request, projectId);
     expect(project.body.frame).toEqual({ width: 16, height: 9 });
@@ -123,7 +123,7 @@ test('a view is composed: stood on the plan, straightened, focused, checked, loc
     // Two safe areas, and the square.
     await expect(page.getByTestId('guides').locator('rect')).toHaveCount(3);
     await choose(page, { Ratio: /As the project/ });
-    await expect.poll(async () => (await viewOf(page, projectId)).body.frame).toBeUndefined();
+    await soon(async () => (await viewOf(page, projectId)).body.frame).toBeUndefined();
   });
 
   await test.step(`${INPUTS} random inputs change no kept view; back is back`, async () => {

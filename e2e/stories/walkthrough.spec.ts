@@ -3,7 +3,7 @@ import { DEMO_PROJECT } from '@eskovan/demo/seed';
 import { expect, test, type Page } from '@playwright/test';
 import { probe } from '../support/film.ts';
 import { house } from '../support/house.ts';
-import { choose, documentOf, newestTake, planPoint, pressPlan, saved, sharpPicture } from '../support/studio.ts';
+import { choose, documentOf, newestTake, planPoint, pressPlan, saved, sharpPicture, soon } from '../support/studio.ts';
 import { currentStrips } from '../support/walk.ts';
 
 interface Walkthrough {
@@ -92,9 +92,7 @@ async function walkThrough(page: Page, { projectId, places, thing, seconds, seat
       .first()
       .click();
     gestures += 2;
-    await expect
-      .poll(async () => (await newest()).walk.gazeSpans?.some(({ gaze }) => gaze.kind === 'object'))
-      .toBe(true);
+    await soon(async () => (await newest()).walk.gazeSpans?.some(({ gaze }) => gaze.kind === 'object')).toBe(true);
   });
 
   await test.step('lasts as long as is wanted', async () => {
@@ -103,7 +101,7 @@ async function walkThrough(page: Page, { projectId, places, thing, seconds, seat
     await pace.getByLabel('Takes').fill(`${seconds}s`);
     await pace.getByLabel('Takes').press('Enter');
     gestures += 2;
-    await expect.poll(async () => (await newest()).walk.pace.duration).toBe(seconds);
+    await soon(async () => (await newest()).walk.pace.duration).toBe(seconds);
   });
 
   await test.step('every finding is mended by its fix, looked at before', async () => {
@@ -128,7 +126,7 @@ async function walkThrough(page: Page, { projectId, places, thing, seconds, seat
       await fix.first().click();
       gestures += 1;
       await page.mouse.move(640, 20);
-      await expect.poll(async () => (await newest()).walk).not.toEqual(before);
+      await soon(async () => (await newest()).walk).not.toEqual(before);
       await expect(checks.getByText('looking', { exact: true })).toHaveCount(0);
       await expect(checks.getByText(/^(fine|\d+ to look at)$/)).toBeVisible();
     }
@@ -142,9 +140,7 @@ async function walkThrough(page: Page, { projectId, places, thing, seconds, seat
   await test.step('plays', async () => {
     gestures += 1;
     await page.keyboard.press('Space');
-    await expect
-      .poll(async () => Number(await page.getByTestId('where').getAttribute('data-frame')))
-      .toBeGreaterThan(30);
+    await soon(async () => Number(await page.getByTestId('where').getAttribute('data-frame'))).toBeGreaterThan(30);
     await page.keyboard.press('Space');
   });
 
@@ -238,7 +234,7 @@ test('the same in a house that nobody here drew', async ({ page }) => {
     await expect(page.getByText(/^Scouting/)).toBeVisible();
     await page.getByRole('button', { name: 'Keep as gaze' }).click();
     await expect(held).toHaveCount(0);
-    await expect.poll(async () => (await firstWalk()).gazeSpans?.length).toBe(1);
+    await soon(async () => (await firstWalk()).gazeSpans?.length).toBe(1);
   });
   await test.step('the eye line is pulled up; the strips run by station and are looked at closer', async () => {
     const box = (await (await currentStrips(page)).boundingBox())!;
@@ -248,7 +244,7 @@ test('the same in a house that nobody here drew', async ({ page }) => {
     await page.mouse.move(box.x + 0.5 * box.width, line.y + line.height / 2 - 12, { steps: 3 });
     await page.mouse.up();
     const lifts = async () => (await firstWalk()).tracks?.lift?.map(({ value }) => value) ?? [];
-    await expect.poll(async () => Math.max(0, ...(await lifts()))).toBeGreaterThan(0.1);
+    await soon(async () => Math.max(0, ...(await lifts()))).toBeGreaterThan(0.1);
     expect((await lifts()).filter((value) => value === 0)).toHaveLength(2);
     await strips.getByRole('button', { name: 'Time', exact: true }).click();
     await expect(strips.getByRole('button', { name: 'Station' })).toBeVisible();
@@ -279,7 +275,7 @@ test('the same in a house that nobody here drew', async ({ page }) => {
     await page.getByRole('button', { name: 'Split here' }).click();
     const rows = page.getByRole('complementary', { name: 'Moves' }).locator('[data-row]');
     await expect(rows).toHaveCount(2);
-    await expect.poll(async () => (await firstWalk()).path.nodes.length).toBe(2);
+    await soon(async () => (await firstWalk()).path.nodes.length).toBe(2);
     await page.getByRole('button', { name: 'Join with next' }).click();
     await expect(rows).toHaveCount(1);
     expect((await firstWalk()).path.nodes).toEqual(before);

@@ -1,7 +1,7 @@
 import { walkOf, type Walk } from '@eskovan/core/document';
 import { expect, test, type Page } from '@playwright/test';
 import { house } from '../support/house.ts';
-import { documentOf, pressPlan, saved, sharpPicture } from '../support/studio.ts';
+import { documentOf, pressPlan, saved, sharpPicture, soon } from '../support/studio.ts';
 import { currentStrips } from '../support/walk.ts';
 
 const pace = (page: Page) => page.getByRole('region', { name: 'Pace' });
@@ -89,7 +89,7 @@ test('a way through rooms is found, stays and looks where it should, and is shap
     await expect(strips(page).getByRole('slider', { name: /^Pause/ })).toHaveCount(2);
     const before = (await walk()).pace.pauses!.at(-1)!;
     await dragBy(page, /^Pause/, 60, 0);
-    await expect.poll(async () => (await walk()).pace.pauses!.at(-1)!.anchor).not.toEqual(before.anchor);
+    await soon(async () => (await walk()).pace.pauses!.at(-1)!.anchor).not.toEqual(before.anchor);
     expect((await walk()).pace.pauses!.at(-1)!.seconds).toBe(before.seconds);
     await pace(page)
       .getByLabel(/^Pause at/)
@@ -99,23 +99,23 @@ test('a way through rooms is found, stays and looks where it should, and is shap
       .getByLabel(/^Pause at/)
       .first()
       .press('Enter');
-    await expect.poll(async () => (await walk()).pace.pauses!.map(({ seconds }) => seconds).sort()).toEqual([3, 5]);
+    await soon(async () => (await walk()).pace.pauses!.map(({ seconds }) => seconds).sort()).toEqual([3, 5]);
     await strips(page)
       .getByRole('slider', { name: /^Pause, 5\.0 s/ })
       .focus();
     await page.keyboard.press('Delete');
-    await expect.poll(async () => (await walk()).pace.pauses?.length).toBe(1);
+    await soon(async () => (await walk()).pace.pauses?.length).toBe(1);
     await page.getByRole('button', { name: 'Undo' }).click();
-    await expect.poll(async () => (await walk()).pace.pauses?.length).toBe(2);
+    await soon(async () => (await walk()).pace.pauses?.length).toBe(2);
   });
 
   await test.step('slower at a place; the time of another place is pinned', async () => {
     await goTo(page, 0.7);
     await pace(page).getByRole('button', { name: 'Slower here' }).click();
-    await expect.poll(async () => (await walk()).pace.marks?.length).toBe(1);
+    await soon(async () => (await walk()).pace.marks?.length).toBe(1);
     const slow = (await walk()).pace.marks![0]!;
     await dragBy(page, /^(Slow|Quick)/, 0, 8);
-    await expect.poll(async () => (await walk()).pace.marks![0]!.speed).toBeLessThan(slow.speed);
+    await soon(async () => (await walk()).pace.marks![0]!.speed).toBeLessThan(slow.speed);
     expect((await walk()).pace.marks![0]!.length).toBe(slow.length);
     const late = page.getByRole('slider', { name: 'Time' });
     const duration = Number(await late.getAttribute('aria-valuemax'));
@@ -126,7 +126,7 @@ test('a way through rooms is found, stays and looks where it should, and is shap
     await field.fill(String(pinned + 4));
     await field.press('Enter');
     await expect(field).toHaveValue((pinned + 4).toFixed(2));
-    await expect.poll(async () => Number(await late.getAttribute('aria-valuemax'))).toBeGreaterThan(duration + 3);
+    await soon(async () => Number(await late.getAttribute('aria-valuemax'))).toBeGreaterThan(duration + 3);
   });
 
   await test.step('looks at something for a while; what was looked at by hand is kept as gaze', async () => {
@@ -147,10 +147,10 @@ test('a way through rooms is found, stays and looks where it should, and is shap
     await expect(page.getByText(/^Scouting/)).toBeHidden();
     const kinds = async () => (await walk()).gazeSpans?.map((span) => span.gaze.kind);
     // The first one is where the view looks that the way ends at.
-    await expect.poll(kinds).toEqual(['bearing', 'object', 'bearing']);
+    await soon(kinds).toEqual(['bearing', 'object', 'bearing']);
     const { gazeSpans } = await walk();
     await dragBy(page, /^Table/, 30, 0);
-    await expect.poll(async () => (await walk()).gazeSpans![1]!.from).not.toEqual(gazeSpans![1]!.from);
+    await soon(async () => (await walk()).gazeSpans![1]!.from).not.toEqual(gazeSpans![1]!.from);
   });
 
   await test.step('lifted by a key; the keys show in strips of their own', async () => {
@@ -160,7 +160,7 @@ test('a way through rooms is found, stays and looks where it should, and is shap
     const key = strips(page).getByRole('slider', { name: 'Section key 1' });
     await key.focus();
     for (let n = 0; n < 4; n += 1) await page.keyboard.press('ArrowUp');
-    await expect.poll(async () => (await walk()).tracks?.lift?.[0]?.value).toBeCloseTo(0.2, 6);
+    await soon(async () => (await walk()).tracks?.lift?.[0]?.value).toBeCloseTo(0.2, 6);
     await over.getByRole('button', { name: /^Roll/ }).click();
     await expect(strips(page).getByRole('slider', { name: 'Roll key 1' })).toBeVisible();
   });

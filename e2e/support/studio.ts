@@ -38,23 +38,27 @@ export async function litScene(request: APIRequestContext, projectId: string): P
     const lit = response.ok() ? ((await response.json()) as LitBody) : null;
     return lit && !lit.first ? lit.scene : null;
   };
-  await expect.poll(whole, { timeout: 60_000 }).not.toBeNull();
+  await soon(whole, { timeout: 60_000 }).not.toBeNull();
   return (await whole())!;
 }
 
 /** The newest film or still of a project, once there are so many. */
 export async function newestTake(request: APIRequestContext, projectId: string, count: number): Promise<Buffer> {
   const takes = async () => (await documentOf(request, projectId)).take;
-  await expect.poll(async () => (await takes()).length, { timeout: 150_000 }).toBe(count);
+  await soon(async () => (await takes()).length, { timeout: 150_000 }).toBe(count);
   const newest = (await takes()).reduce((one, other) => (other.created > one.created ? other : one));
   return (await request.get(`/api/files/${newest.body.file.sha256}`)).body();
 }
 
 export const projectIdOf = (page: Page): string => /project\/([0-9a-f-]{36})/.exec(page.url())![1]!;
 
+/** Waits until the first of some elements is as wanted: looked at with every picture of the page, not once a second. */
+const becomes = (page: Page, element: string, state: string, timeout: number) =>
+  page.waitForFunction(([of, is]) => document.querySelector(of!)?.matches(is!), [element, state], { timeout });
+
 /** Waits until everything made so far is confirmed by the server. */
 export async function saved(page: Page): Promise<void> {
-  await expect(page.locator('[data-saved="saved"]')).toBeVisible();
+  await becomes(page, '[data-saved]', '[data-saved="saved"]', 20_000);
 }
 
 /** Makes a project and opens its Model stage. */
@@ -78,6 +82,10 @@ export async function newProjectByHand(page: Page, name: string): Promise<string
   await expect(page.getByRole('heading', { name, level: 1 })).toBeVisible();
   return projectIdOf(page);
 }
+
+/** What {@link expect.poll} does, asking more often: most of what is waited for here comes within a second. */
+export const soon = <T>(ask: () => T | Promise<T>, options: { timeout?: number; intervals?: number[] } = {}) =>
+  expect.poll(ask, { intervals: [50, 100, 150, 200, 250, 300, 400, 500], ...options });
 
 /** Brings a model in through the picker and waits until the project has it. */
 export async function bringIn(page: Page, file: { name: string; bytes: Uint8Array }): Promise<void> {
@@ -109,7 +117,7 @@ export async function pressPlan(page: Page, x: number, z: number): Promise<void>
 /** Waits until the picture has come to rest and is sharp. */
 export async function sharpPicture(page: Page): Promise<Locator> {
   const picture = page.getByTestId('picture-canvas').first();
-  await expect(picture).toHaveAttribute('data-sharp', 'true', { timeout: 60_000 });
+  await becomes(page, '[data-testid="picture-canvas"]', '[data-sharp="true"]', 60_000);
   return picture;
 }
 
