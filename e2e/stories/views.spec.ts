@@ -99,6 +99,17 @@ test('a view is composed: stood on the plan, straightened, focused, checked, loc
     await soon(async () => (await viewOf(page, projectId)).body.lens.shift[1]).toBeGreaterThan(0.1);
   });
 
+  await test.step('the horizon is put where it is wanted, and verticals stay upright', async () => {
+    const shifted = async () => 24 * (await viewOf(page, projectId)).body.lens.shift[1];
+    const before = await shifted();
+    await type(page, 'Framing', 'Horizon from below', '40');
+    // A tenth of the 20.25 mm that a picture of 16 : 9 takes of the sensor.
+    await soon(shifted).toBeCloseTo(2.025, 2);
+    expect(anglesOf((await viewOf(page, projectId)).body.pose.orientation).tilt).toBeCloseTo(0, 6);
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await soon(shifted).toBe(before);
+  });
+
   await test.step('pressed in the picture, a thing is sharp', async () => {
     await sharpPicture(page);
     await page.getByRole('button', { name: 'Focus by pressing' }).click();

@@ -3,6 +3,7 @@ import { DEMO_PROJECT } from '@eskovan/demo/seed';
 import { expect, test, type Page } from '@playwright/test';
 import { probe } from '../support/film.ts';
 import { house } from '../support/house.ts';
+import { apart } from '../support/pixels.ts';
 import { choose, documentOf, newestTake, planPoint, pressPlan, saved, sharpPicture, soon } from '../support/studio.ts';
 import { currentStrips } from '../support/walk.ts';
 
@@ -207,6 +208,17 @@ test('the same in a house that nobody here drew', async ({ page }) => {
     const { nodes } = walkOf((await documentOf(page.request, projectId)).move[0]!.body).path;
     expect(nodes[1]!.z).toBeCloseTo(2.9, 3);
     expect(nodes[1]!.x).toBeCloseTo(5.06, 1);
+  });
+  await test.step('somebody walks along for scale, and goes again', async () => {
+    await sharpPicture(page);
+    const frame = page.getByTestId('frame').first();
+    const alone = await frame.screenshot();
+    const different = async () => apart(alone, await frame.screenshot(), 24).off;
+    const company = page.getByRole('button', { name: 'Somebody walks along' });
+    await company.click();
+    await soon(different).toBeGreaterThan(0.003);
+    await company.click();
+    await soon(different).toBeLessThan(0.0005);
   });
   const strips = page.getByTestId('strip-charts');
   const firstWalk = async () => {

@@ -9,4 +9,5 @@ export { clipSound, type ClipSound } from './film/clip-sound.ts';
 export type { PictureSize } from './picture/picture-size.ts';
 export * from './picture/renderer.ts';
 export { Holes } from './scene/holes.ts';
+export type { Stance } from './scene/person.ts';
 export { noPixels, unbroken } from './picture/unbroken.ts';

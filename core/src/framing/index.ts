@@ -1,4 +1,5 @@
 export * from './drawn.ts';
 export * from './guides.ts';
+export * from './horizon.ts';
 export * from './subject.ts';
 export * from './upright.ts';

@@ -1,4 +1,5 @@
 export * from './compile-move.ts';
+export { Companion, type Walking } from './companion.ts';
 export { CRAWL } from './floor-line.ts';
 export type { FloorGap, GapReason } from './floor-line.ts';
 export * from './floor-profile.ts';

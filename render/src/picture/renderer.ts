@@ -1,7 +1,7 @@
 import type { Dimmer, SiteMotion } from '@eskovan/core/action';
 import type { SceneModel, ScenePart } from '@eskovan/core/format';
 import type { CameraSample } from '@eskovan/core/move';
-import { ALL_LIT, type Bounds, type Vec3 } from '@eskovan/core/document';
+import { type Bounds, type Vec3 } from '@eskovan/core/document';
 import { LightMeter, type ExposedMove, type ExposureTrack, type PixelGather } from '@eskovan/core/survey';
 import {
   Box3,
@@ -22,7 +22,7 @@ import { MovingMeshes } from '../scene/moving.ts';
 import { RelitMeshes } from '../scene/relit.ts';
 import { GroundShadow } from '../scene/ground-shadow.ts';
 import { makeMark } from '../scene/mark.ts';
-import { lightPerson, makePerson } from '../scene/person.ts';
+import { ScalePerson, type Stance } from '../scene/person.ts';
 import { makeSky, paintSky } from '../scene/sky.ts';
 import { toneUniforms } from '../scene/tone.ts';
 import { warmUpScene } from '../scene/warm-up.ts';
@@ -60,7 +60,6 @@ export class PictureRenderer implements Breakable {
   private paper = false;
   /** What was done with it so far: a picture that is drawn pass by pass is given up when something else comes between. */
   private done = 0;
-  private light: SceneOptions['light'] = { sun: [0, 1, 0], sky: 'clear', lamps: ALL_LIT };
   private readonly sky: ReturnType<typeof makeSky>;
   private readonly camera = new PerspectiveCamera();
   private readonly accumulator: Accumulator;
@@ -73,7 +72,7 @@ export class PictureRenderer implements Breakable {
   private fresh = true;
   private dimmed: DimmedMeshes | null = null;
   private finish: FinishPass | null = null;
-  private person: Group | null = null;
+  private readonly person: ScalePerson;
   private ground: GroundShadow | null = null;
   /** What a cut lays open; made when something is cut first. */
   private cut: Group | null = null;
@@ -98,6 +97,7 @@ export class PictureRenderer implements Breakable {
     this.camera.matrixAutoUpdate = false;
     // Only lines take it: a pen presses less on what is far away.
     this.scene.fog = new Fog(new Color().setRGB(0.9, 0.9, 0.89), 6, 110);
+    this.person = new ScalePerson(this.scene, this.tone);
     this.accumulator = new Accumulator(this.renderer);
     // What was drawn ahead is gone with the card; three sends geometry and pictures there again by itself.
     this.canvas.addEventListener('webglcontextrestored', () => this.finish?.forget());
@@ -166,9 +166,8 @@ export class PictureRenderer implements Breakable {
       this.paper ? null : options.exposure,
     );
     paintSky(this.sky, options.light, this.paper ? 'paper' : this.ground ? 'plain ground' : 'landscape');
-    this.light = options.light;
     this.fresh = true;
-    this.lightPerson();
+    this.person.use(this.paper ? null : options.light);
   }
 
   /** Lets the same parts move in another way, and the same lamps dim; see `SiteMotion.layout`. */
@@ -202,19 +201,10 @@ export class PictureRenderer implements Breakable {
     } else this.scene.add((this.cut = makeCutFaces(this.model)));
   }
 
-  /** Stands a person at a point, metres; null takes it away. */
-  setPerson(at: readonly [number, number, number] | null): void {
+  /** Stands a person somewhere, or lets one walk there; null takes it away. */
+  setPerson(stance: Stance | null): void {
     this.done += 1;
-    if (at && !this.person) this.scene.add((this.person = makePerson(this.tone)));
-    if (!this.person) return;
-    this.lightPerson();
-    this.person.visible = at !== null;
-    if (at) this.person.position.set(...at);
-  }
-
-  /** The person stands in the open, in the light of the sky there. */
-  private lightPerson(): void {
-    if (this.person) lightPerson(this.person, this.paper ? null : this.light);
+    this.person.stand(stance);
   }
 
   /**
@@ -253,6 +243,7 @@ export class PictureRenderer implements Breakable {
     const reach = Math.min(1, size.height / DETAIL_HEIGHT);
     const presences = this.moving?.presences(sample.siteTime) ?? null;
     if (alone) this.fresh = false;
+    this.person.show(!alone);
     const aim = (share?: number) => {
       this.aim(sample, size, [0, 0], [0, 0], share);
       this.pieces?.inPassing(this.camera, reach, this.cut === null);
@@ -367,6 +358,7 @@ export class PictureRenderer implements Breakable {
   ): Generator<number> {
     this.done += 1;
     this.fresh = false;
+    this.person.show(level === 'resting');
     this.renderer.info.reset();
     this.pieces?.all(level);
     this.accumulator.start(size, linear);

@@ -9,6 +9,8 @@ import {
   MeshBasicMaterial,
   SphereGeometry,
   type BufferGeometry,
+  Vector3,
+  type Scene,
 } from 'three';
 import { makeRadiant, type ToneUniforms } from './tone.ts';
 
@@ -17,42 +19,123 @@ const TROUSERS = 0x39424c;
 const SKIN = 0xc99b7c;
 const HAIR = 0x4a382c;
 
+/** Where legs and arms hang from, metres over the floor. */
+const HIP = 0.84;
+const ARMPIT = 1.4;
+
 /** A standing person of 1.75 m, for scale: feet at the origin, looking along −Z. */
-export function makePerson(tone: ToneUniforms): Group {
+function makePerson(tone: ToneUniforms): Group {
   const material = new MeshBasicMaterial({ vertexColors: true, fog: false });
   makeRadiant(material, tone);
   const person = new Group();
-  const add = (geometry: BufferGeometry, color: number, x: number, y: number, z = 0, turn = 0) => {
+  const swinging = (height: number, sense: number) => {
+    const limbs = new Group();
+    limbs.position.y = height;
+    limbs.userData['sense'] = sense;
+    person.add(limbs);
+    return limbs;
+  };
+  const add = (geometry: BufferGeometry, color: number, x: number, y: number, to = person, z = 0, turn = 0) => {
     const mesh = new Mesh(shaded(geometry.toNonIndexed(), color), material);
-    mesh.position.set(x, y, z);
+    mesh.position.set(x, y - to.position.y, z);
     mesh.rotation.z = turn;
-    person.add(mesh);
+    to.add(mesh);
   };
   const limb = (top: number, bottom: number, height: number) => new CylinderGeometry(top, bottom, height, 10, 1);
   for (const side of [-1, 1]) {
-    add(limb(0.085, 0.055, 0.78), TROUSERS, side * 0.095, 0.44);
-    add(new SphereGeometry(0.07, 10, 6).scale(0.8, 0.55, 1.6), HAIR, side * 0.095, 0.04, -0.04);
-    add(limb(0.055, 0.04, 0.6), COAT, side * 0.245, 1.13, 0, side * 0.1);
-    add(new SphereGeometry(0.05, 8, 6), SKIN, side * 0.275, 0.81);
+    const [leg, arm] = [swinging(HIP, side), swinging(ARMPIT, -side)];
+    add(limb(0.085, 0.055, 0.78), TROUSERS, side * 0.095, 0.44, leg);
+    add(new SphereGeometry(0.07, 10, 6).scale(0.8, 0.55, 1.6), HAIR, side * 0.095, 0.04, leg, -0.04);
+    add(limb(0.055, 0.04, 0.6), COAT, side * 0.245, 1.13, arm, 0, side * 0.1);
+    add(new SphereGeometry(0.05, 8, 6), SKIN, side * 0.275, 0.81, arm);
   }
   add(new CylinderGeometry(0.2, 0.15, 0.62, 12, 1).scale(1, 1, 0.62), COAT, 0, 1.13);
   add(new SphereGeometry(0.2, 12, 6).scale(1, 0.35, 0.62), COAT, 0, 1.44);
   add(limb(0.055, 0.06, 0.12), SKIN, 0, 1.51);
   add(new SphereGeometry(0.105, 14, 10).scale(0.86, 1.18, 0.98), SKIN, 0, 1.622);
-  add(new SphereGeometry(0.112, 12, 8, 0, 2 * Math.PI, 0, Math.PI * 0.5).scale(0.88, 1.05, 1), HAIR, 0, 1.632, 0.012);
+  const hair = new SphereGeometry(0.112, 12, 8, 0, 2 * Math.PI, 0, Math.PI * 0.5).scale(0.88, 1.05, 1);
+  add(hair, HAIR, 0, 1.632, person, 0.012);
   return person;
 }
 
+/** How a person stands somewhere. */
+export interface Stance {
+  /** Between the feet, metres. */
+  at: readonly [number, number, number];
+  /** Turn about the vertical, radians. */
+  turn?: number;
+  /** How far the right leg is before the left one, radians; arms go the other way. */
+  swing?: number;
+}
+
+/** Somebody in pictures of the working view, for scale; in those that are kept there is nobody. */
+export class ScalePerson {
+  private group: Group | null = null;
+  private isThere = false;
+  /** It is not in the open: it is as bright as a picture is meant to be. */
+  private walks = false;
+  private light: OpenLight | null = null;
+  private readonly own: ToneUniforms;
+
+  constructor(
+    private readonly scene: Scene,
+    private readonly tone: ToneUniforms,
+  ) {
+    this.own = { ...tone, gain: { value: new Vector3(1, 1, 1) } };
+  }
+
+  /** Stands it somewhere, or lets it walk there; null takes it away. */
+  stand(stance: Stance | null): void {
+    this.isThere = stance !== null;
+    if (!stance) return;
+    if (!this.group) this.scene.add((this.group = makePerson(this.own)));
+    const { at, turn = 0, swing } = stance;
+    this.group.position.set(...at);
+    this.group.rotation.y = turn;
+    for (const limbs of this.group.children)
+      if ('sense' in limbs.userData) limbs.rotation.x = (limbs.userData['sense'] as number) * (swing ?? 0);
+    this.walks = swing !== undefined;
+    this.lightUp();
+  }
+
+  /** The light that falls on open ground; null shows it as it is. */
+  use(light: OpenLight | null): void {
+    this.light = light;
+    this.lightUp();
+  }
+
+  /** Before a picture is drawn, of the exposure that it has. @param working nobody keeps the picture */
+  show(working: boolean): void {
+    if (!this.group) return;
+    this.group.visible = working && this.isThere;
+    const { value: gain } = this.own.gain;
+    if (this.walks) gain.setScalar(MEANT_GAIN);
+    else gain.copy(this.tone.gain.value);
+  }
+
+  private lightUp(): void {
+    if (!this.group) return;
+    if (this.walks) {
+      this.color.setRGB(1, 1, 1);
+      return;
+    }
+    const { zenith, horizon, sun } = daylight(this.light ?? { sun: [0, 0.56, 0.83], sky: 'clear' });
+    const falls = [0, 1, 2].map((k) => Math.min(1, (0.45 * (zenith[k]! + horizon[k]!) + 0.3 * sun[k]!) / MEANT_FOR));
+    this.color.setRGB(falls[0]!, falls[1]!, falls[2]!);
+  }
+
+  private get color(): Color {
+    const [mesh] = this.group!.getObjectsByProperty('isMesh', true) as Mesh[];
+    return (mesh!.material as MeshBasicMaterial).color;
+  }
+}
+
+type OpenLight = Pick<SiteLight, 'sun' | 'sky'>;
+
 /** How bright a day the person's colours are meant for: an afternoon, on open ground. */
 const MEANT_FOR = 0.9;
-
-/** Shows the person in the light that falls on open ground; as it is where nothing is said. */
-export function lightPerson(person: Group, light: Pick<SiteLight, 'sun' | 'sky'> | null): void {
-  const { zenith, horizon, sun } = daylight(light ?? { sun: [0, 0.56, 0.83], sky: 'clear' });
-  const falls = [0, 1, 2].map((k) => Math.min(1, (0.45 * (zenith[k]! + horizon[k]!) + 0.3 * sun[k]!) / MEANT_FOR));
-  const { material } = person.children[0] as Mesh;
-  (material as MeshBasicMaterial).color.setRGB(falls[0]!, falls[1]!, falls[2]!);
-}
+/** What such a day is multiplied by in a picture. */
+const MEANT_GAIN = 0.8;
 
 /** A plain light from above and the left, in the vertices. */
 function shaded(geometry: BufferGeometry, color: number): BufferGeometry {

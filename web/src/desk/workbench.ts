@@ -36,6 +36,8 @@ export interface Workbench {
   playRate: number;
   /** It waits for the picture of every frame: slower than life on a slow machine, but none is left out. */
   everyFrame: boolean;
+  /** Somebody walks along in the picture of a walk. */
+  company: boolean;
   /** Played round and round, seconds; null: all of it once. */
   round: Round | null;
   /** The free eye, while it is away from what is selected. */
@@ -73,6 +75,7 @@ const fresh: Workbench = {
   playing: false,
   playRate: 1,
   everyFrame: false,
+  company: false,
   round: null,
   scout: null,
   scoutLens: null,

@@ -1,6 +1,6 @@
 import type { Vec3 } from '@eskovan/core/document';
 import type { CameraSample } from '@eskovan/core/move';
-import type { PictureSize } from '@eskovan/render';
+import type { PictureSize, Stance } from '@eskovan/render';
 import { create } from 'zustand';
 import { turns } from './in-turn.ts';
 import { glanceSource, sceneKey, type PickedSurface, type PictureScene } from './source.ts';
@@ -155,7 +155,7 @@ export async function pickSeen(
   return hit && Math.hypot(...hit.point.map((value, k) => value - from[k]!)) <= reach ? hit : null;
 }
 
-export const standPerson = (at: [number, number, number] | null) => pictureWorker().standPerson(at);
+export const standPerson = (stance: Stance | null) => pictureWorker().standPerson(stance);
 /** Draws the outline of some parts of a model, by name. */
 export const markParts = (model: string, names: readonly string[]) => pictureWorker().mark(model, names);
 /** Parts of what the worker holds; null where that is something else by now. */

@@ -1,11 +1,12 @@
 import { aspectOf, type Frame } from '@eskovan/core/document';
 import type { CameraSample } from '@eskovan/core/move';
+import type { Stance } from '@eskovan/render';
 import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { tellShown } from '../desk/playing.ts';
 import { workbench } from '../desk/workbench.ts';
 import { useProject } from '../data/use-project.ts';
 import { useSize } from '../kit/index.ts';
-import { drawPicture, leaveSharpPicture, loadPicture, usePictureState } from './client.ts';
+import { drawPicture, leaveSharpPicture, loadPicture, standPerson, usePictureState } from './client.ts';
 import { GuideLines, type Guides } from './guides.tsx';
 import { sceneKey } from './source.ts';
 import { PicturePump } from './pump.ts';
@@ -21,6 +22,8 @@ interface PicturePaneProps {
   /** How dark it is outside the frame, 0…1. */
   mask?: number;
   guides?: Guides;
+  /** Somebody who walks along, for scale: where at a time of the move, seconds. */
+  company?: ((time: number) => Stance) | null;
   /** Width over height of the frame, where that is not the project's. */
   frame?: Frame;
   /** Another number asks for the picture to be drawn again: something in it that is not the model has changed. */
@@ -46,6 +49,7 @@ export function PicturePane({
   hands,
   mask = 0.72,
   guides,
+  company = null,
   frame: own,
   version = 0,
   label,
@@ -60,6 +64,8 @@ export function PicturePane({
   const canvas = useRef<HTMLCanvasElement>(null);
   const pump = useRef<PicturePump | null>(null);
   const opening = useRef(true);
+  const walks = useRef(company);
+  walks.current = company;
   opening.current = projectOf !== project.id;
   const size = useSize(box);
   const { frame, picture } = fit(size.width, size.height, aspect);
@@ -75,7 +81,10 @@ export function PicturePane({
   useEffect(() => {
     const context = canvas.current!.getContext('bitmaprenderer')!;
     const made = new PicturePump({
-      draw: drawPicture,
+      draw: (sample, ...how) => {
+        if (walks.current) void standPerson(walks.current(sample.moveTime));
+        return drawPicture(sample, ...how);
+      },
       giveWay: leaveSharpPicture,
       patient: () => workbench.get().everyFrame && workbench.get().playing,
       show: (bitmap, sharp, { moveTime }) => {
@@ -91,6 +100,11 @@ export function PicturePane({
     return () => made.stop();
   }, []);
 
+  useEffect(() => {
+    if (company) return () => void standPerson(null);
+    return undefined;
+  }, [company]);
+
   // While a changed scene is being made ready, the one before goes on being shown.
   const ready = scene !== null && drawable !== null && (drawable === key || projectOf === project.id);
   useEffect(() => {
@@ -103,7 +117,7 @@ export function PicturePane({
     });
     // Sizes are compared by their numbers, not by the objects that carry them.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [ready, drawable, loaded, renewed, version, sample, size, frame.width, frame.height]);
+  }, [ready, drawable, loaded, renewed, version, sample, size, frame.width, frame.height, company]);
 
   const bind = useHands(box, hands, frame, sample?.siteTime);
   const placed = (what: { width: number; height: number }) => ({

@@ -1,6 +1,6 @@
 import { frameAt, frameCount, timecodeOf } from '@eskovan/core/reel';
 import type { Rate } from '@eskovan/core/document';
-import { Images, Pause, Play, SkipBack, StepBack, StepForward } from 'lucide-react';
+import { Images, Pause, PersonStanding, Play, SkipBack, StepBack, StepForward } from 'lucide-react';
 import { memo } from 'react';
 import { goToFrame, togglePlaying } from '../desk/playing.ts';
 import { useWorkbench, workbench } from '../desk/workbench.ts';
@@ -12,6 +12,8 @@ interface TransportProps {
   rate: Rate;
   /** Every frame can be waited for. */
   steps?: boolean;
+  /** Somebody can walk along. */
+  walked?: boolean;
 }
 
 /** The frame that is shown, of as many as there are. */
@@ -20,8 +22,9 @@ const frameOf = (time: number, { duration, rate }: TransportProps): number =>
 
 /** Play, step, and where we are: frame, seconds, timecode. */
 export const Transport = memo(function Transport(props: TransportProps) {
-  const { duration, rate, steps = false } = props;
+  const { duration, rate, steps = false, walked = false } = props;
   const everyFrame = useWorkbench((state) => state.everyFrame);
+  const company = useWorkbench((state) => state.company);
   const playing = useWorkbench((state) => state.playing);
   const playRate = useWorkbench((state) => state.playRate);
   const disabled = duration <= 0;
@@ -72,6 +75,17 @@ export const Transport = memo(function Transport(props: TransportProps) {
           aria-label="Every frame"
           title="Every frame is played: slower than life where pictures take longer, but none is left out"
           onClick={() => workbench.set({ everyFrame: !everyFrame })}
+        />
+      )}
+      {walked && (
+        <Button
+          tone="surround"
+          small
+          pressed={company}
+          icon={<PersonStanding size={14} />}
+          aria-label="Somebody walks along"
+          title="Somebody of 1.75 m walks along a few steps ahead, for scale; renders have nobody"
+          onClick={() => workbench.set({ company: !company })}
         />
       )}
       <Where {...props} />

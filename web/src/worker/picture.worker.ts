@@ -3,7 +3,7 @@ import type { Vec3 } from '@eskovan/core/document';
 import type { SceneModel } from '@eskovan/core/format';
 import type { CameraSample } from '@eskovan/core/move';
 import { dressModel } from '@eskovan/core/site';
-import { Holes, PictureRenderer, renderStillAside, unbroken, type PictureSize } from '@eskovan/render';
+import { Holes, PictureRenderer, renderStillAside, unbroken, type PictureSize, type Stance } from '@eskovan/render';
 import * as Comlink from 'comlink';
 import { turns } from '../picture/in-turn.ts';
 import { sourceKey, type PickedSurface, type PictureScene } from '../picture/source.ts';
@@ -88,9 +88,9 @@ const api = {
     });
   },
 
-  /** Stands a person of 1.75 m at a point, for scale; null takes it away. */
-  standPerson(at: [number, number, number] | null): void {
-    renderer.setPerson(at);
+  /** Stands a person of 1.75 m somewhere, for scale, or lets one walk there; null takes it away. */
+  standPerson(stance: Stance | null): void {
+    renderer.setPerson(stance);
   },
 
   /** Draws a line around some parts of a model, by name; none takes it away. */

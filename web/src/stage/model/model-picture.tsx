@@ -59,7 +59,7 @@ export function ModelPicture({ row }: { row: Row<'model'> }) {
   useEffect(() => {
     if (!drawn) return;
     const again = () => setVersion((n) => n + 1);
-    void standPerson(person ? besides(placed, site) : null).then(again);
+    void standPerson(person ? { at: besides(placed, site) } : null).then(again);
     return () => void standPerson(null);
   }, [drawn, person, placed, site]);
   useEffect(() => {

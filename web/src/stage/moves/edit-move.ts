@@ -114,10 +114,15 @@ type SharedMembers = Pick<Walk, 'path' | 'pace' | 'gaze'>;
 export type Having<M extends keyof SharedMembers> = Extract<MoveBody, Pick<SharedMembers, M>>;
 
 /** Changes the keys of a track, whatever kind of move has it. */
-export function editTrack(row: Row<'move'>, label: string, name: TrackName, change: (keys: Key[]) => Key[]): void {
+export function editTrack(
+  row: Row<'move'>,
+  label: string,
+  name: TrackName,
+  change: (keys: Key[], body: MoveBody) => Key[],
+): void {
   editBody('move', row, label, (body) => ({
     ...body,
-    tracks: { ...body.tracks, [name]: change(body.tracks?.[name] ?? []) },
+    tracks: { ...body.tracks, [name]: change(body.tracks?.[name] ?? [], body) },
   }));
 }
 

@@ -27,14 +27,14 @@ export function MoveLensCard({ row, body, move, aspect, ...eye }: MoveLensCardPr
       {...eye}
       lens={body.lens}
       aspect={aspect}
-      onLens={(lens) => editBody('move', row, 'Lens', (now) => ({ ...now, lens }))}
+      onLens={(change) => editBody('move', row, 'Lens', (now) => ({ ...now, lens: change(now.lens) }))}
     >
       <div className="mt-1.5">
         <Button
           small
           icon={<Diamond size={12} />}
           disabled={!move}
-          onClick={() => keyLens(row, workbench.get().time, body.lens.focalLengthMm)}
+          onClick={() => keyLens(row, workbench.get().time, (now) => now.lens.focalLengthMm)}
         >
           Change it over time
         </Button>
@@ -57,21 +57,22 @@ function KeyedLens({ row, body, move, aspect, ...eye }: MoveLensCardProps) {
       {...eye}
       lens={lens}
       aspect={aspect}
-      onLens={(next) =>
-        next.focalLengthMm === lens.focalLengthMm
-          ? editBody('move', row, 'Lens', (now) => ({
-              ...now,
-              lens: { ...next, focalLengthMm: now.lens.focalLengthMm },
-            }))
-          : keyLens(row, time, next.focalLengthMm)
-      }
+      onLens={(change) => {
+        const { focalLengthMm } = change(lens);
+        if (focalLengthMm !== lens.focalLengthMm) keyLens(row, time, () => focalLengthMm);
+        else
+          editBody('move', row, 'Lens', (now) => ({
+            ...now,
+            lens: { ...change(now.lens), focalLengthMm: now.lens.focalLengthMm },
+          }));
+      }}
     >
       <p className="mt-1 text-sm text-ink-soft">
         {keys.length === 1 ? 'One key' : `${keys.length} keys`} in the strip below; a focal length here is for{' '}
         {time.toFixed(2)} s.
       </p>
       <div className="mt-1.5 flex flex-wrap gap-1.5">
-        <Button small icon={<Diamond size={12} />} onClick={() => keyLens(row, time, lens.focalLengthMm)}>
+        <Button small icon={<Diamond size={12} />} onClick={() => keyLens(row, time, () => lens.focalLengthMm)}>
           Key here
         </Button>
         <Button
@@ -86,7 +87,11 @@ function KeyedLens({ row, body, move, aspect, ...eye }: MoveLensCardProps) {
   );
 }
 
-function keyLens(row: Row<'move'>, time: number, value: number): void {
-  const key: Key = { id: crypto.randomUUID(), anchor: { by: 'time', time }, value, ease: 'smooth' };
-  editTrack(row, 'Lens key', 'focalLength', (keys) => insertKey(keys, key));
+/** @param value of the move as it is at this instant, which the card may not show yet */
+function keyLens(row: Row<'move'>, time: number, value: (now: MoveBody) => number): void {
+  const id = crypto.randomUUID();
+  editTrack(row, 'Lens key', 'focalLength', (keys, now) => {
+    const key: Key = { id, anchor: { by: 'time', time }, value: value(now), ease: 'smooth' };
+    return insertKey(keys, key);
+  });
 }

@@ -1,6 +1,7 @@
 import { aspectOf, DEFAULT_LENS, type MoveBody, type Row } from '@eskovan/core/document';
-import { standing, type CameraSample, type CompiledMove } from '@eskovan/core/move';
+import { Companion, standing, type CameraSample, type CompiledMove } from '@eskovan/core/move';
 import { firstLook } from '@eskovan/core/site';
+import type { Footing } from '@eskovan/core/survey';
 import { useMemo } from 'react';
 import { useProject } from '../../data/use-project.ts';
 import { useParts, useSiteMotion } from '../../site/use-parts.ts';
@@ -22,13 +23,14 @@ interface MovePictureProps {
   body: MoveBody | null;
   move: CompiledMove | null;
   ground: Ground | null;
+  footing: Footing;
   onKeep: () => void;
   /** Keeps the live walk that is recorded. */
   onRecorded: () => void;
 }
 
 /** The picture of the selected move, following the time. */
-export function MovePicture({ row, body, move, ground, onKeep, onRecorded }: MovePictureProps) {
+export function MovePicture({ row, body, move, ground, footing, onKeep, onRecorded }: MovePictureProps) {
   const { project } = useProject();
   const moved = useMoveSample(move, body);
   const whole = useWholeSite();
@@ -38,6 +40,11 @@ export function MovePicture({ row, body, move, ground, onKeep, onRecorded }: Mov
   const recording = useRecording((state) => state.slowed);
   const device = useRecording((state) => state.device);
   const onPath = () => move?.sampleAt(Math.min(workbench.get().time, move.duration)) ?? null;
+  const wanted = useWorkbench((state) => state.company);
+  const company = useMemo(() => {
+    const walking = wanted && move ? Companion.of(move, footing) : null;
+    return walking && ((time: number) => walking.at(time));
+  }, [wanted, move, footing]);
   const kind = kindOf(body);
   // Only a ride asks what moves.
   const rides = body?.kind === 'ride';
@@ -59,7 +66,7 @@ export function MovePicture({ row, body, move, ground, onKeep, onRecorded }: Mov
         : {}),
     };
   return (
-    <PicturePane label="Picture" sample={sample} {...(hands ? { hands } : {})}>
+    <PicturePane label="Picture" sample={sample} company={company} {...(hands ? { hands } : {})}>
       <RecordingBar onKeep={onRecorded} onDrop={dropRecording} onSimulate={simulate} />
       {scout && from && recording === null && (
         <ScoutBar

@@ -128,6 +128,13 @@ export function MovesScreen() {
       when: () => liveRows(document.action).length > 0,
       run: () => useActionStrip.setState({ shown: !actionStrip }),
     },
+    {
+      id: 'move.company',
+      label: 'Let somebody walk along, or nobody',
+      group: 'Moves',
+      when: () => Boolean(move?.ground),
+      run: () => workbench.set({ company: !workbench.get().company }),
+    },
     ...(row ? moveCommands(row) : []),
     { id: 'move.drawn', label: 'A path from a drawing', group: 'Moves', run: onDrawn },
     ...OTHER_KINDS.map(([wanted, label]) => ({
@@ -176,9 +183,14 @@ export function MovesScreen() {
         )}
       </header>
       <div className="min-h-0 flex-1">
-        <MovePicture row={row} body={body} move={move} ground={ground} onKeep={keepShown} onRecorded={onRecorded} />
+        <MovePicture
+          {...{ row, body, move, ground }}
+          footing={site.footing}
+          onKeep={keepShown}
+          onRecorded={onRecorded}
+        />
       </div>
-      <Transport duration={duration} rate={rate} steps />
+      <Transport duration={duration} rate={rate} steps walked={Boolean(move?.ground)} />
     </div>
   );
   const side = (

@@ -4,14 +4,14 @@ import { FOCAL_LENGTHS } from '@eskovan/core/move';
 import { viewAngles } from '@eskovan/core/optics';
 import type { ReactNode } from 'react';
 import { Card, Line, NumberField, Select, Value } from '../../kit/index.ts';
-import { FocusFields } from './focus-fields.tsx';
+import { FocusFields, type LensChange } from './focus-fields.tsx';
 import { heightOf, personOf, PERSON_OPTIONS } from './people.ts';
 
 interface EyeLensCardProps {
   eyeHeight?: number;
   onEyeHeight?: (height: number) => void;
   lens: Lens;
-  onLens: (lens: Lens) => void;
+  onLens: (change: LensChange) => void;
   /** Width over height of the picture. */
   aspect: number;
   /** More about the lens. */
@@ -72,7 +72,7 @@ function ThroughGlass({ lens, onLens, aspect }: Pick<EyeLensCardProps, 'lens' | 
         step={1}
         min={FOCAL_LENGTHS[0]}
         max={FOCAL_LENGTHS[1]}
-        onChange={(focalLengthMm) => onLens({ ...lens, focalLengthMm })}
+        onChange={(focalLengthMm) => onLens((now) => ({ ...now, focalLengthMm }))}
       />
       <Line label="View angle">
         <Value unit="°">

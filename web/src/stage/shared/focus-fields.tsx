@@ -2,19 +2,24 @@ import type { Lens } from '@eskovan/core/document';
 import { circleOfConfusionMm, depthOfField } from '@eskovan/core/optics';
 import { Line, NumberField, Segmented, Value } from '../../kit/index.ts';
 
+/** What is done to a lens, whichever it is by then: a page shows a lens a moment later than somebody has typed one. */
+export type LensChange = (lens: Lens) => Lens;
+
 interface FocusFieldsProps {
   lens: Lens;
-  onLens: (lens: Lens) => void;
+  onLens: (change: LensChange) => void;
 }
 
 /** What a lens begins with that is not sharp everywhere. */
 export const FIRST_F_NUMBER = 2.8;
 const FIRST_FOCUS = 3;
 
+const sharpEverywhere: LensChange = ({ focus: _, fNumber: __, ...everything }) => everything;
+const sharpAtADistance: LensChange = (lens) => ({ ...lens, focus: FIRST_FOCUS, fNumber: FIRST_F_NUMBER });
+
 /** What is sharp: everything, or what lies about a distance. Seen in finished pictures, and in those that rest. */
 export function FocusFields({ lens, onLens }: FocusFieldsProps) {
-  const { focus, fNumber, ...everything } = lens;
-  const { focalLengthMm, sensor } = lens;
+  const { focus, fNumber, focalLengthMm, sensor } = lens;
   const focused = focus !== undefined && fNumber !== undefined;
   const sharp = focused ? depthOfField(focalLengthMm, fNumber, focus, circleOfConfusionMm(sensor)) : null;
   return (
@@ -27,9 +32,7 @@ export function FocusFields({ lens, onLens }: FocusFieldsProps) {
             { value: 'all', label: 'All' },
             { value: 'distance', label: 'At a distance' },
           ]}
-          onChange={(value) =>
-            onLens(value === 'all' ? everything : { ...everything, focus: FIRST_FOCUS, fNumber: FIRST_F_NUMBER })
-          }
+          onChange={(value) => onLens(value === 'all' ? sharpEverywhere : sharpAtADistance)}
         />
       </Line>
       {focused && (
@@ -42,7 +45,7 @@ export function FocusFields({ lens, onLens }: FocusFieldsProps) {
             step={0.1}
             min={0.01}
             max={10_000}
-            onChange={(next) => onLens({ ...lens, focus: next })}
+            onChange={(next) => onLens((now) => ({ ...now, focus: next }))}
           />
           <NumberField
             label="f-number"
@@ -51,7 +54,7 @@ export function FocusFields({ lens, onLens }: FocusFieldsProps) {
             step={0.1}
             min={0.7}
             max={64}
-            onChange={(next) => onLens({ ...lens, fNumber: next })}
+            onChange={(next) => onLens((now) => ({ ...now, fNumber: next }))}
           />
           <Line label="Sharp from">
             <Value unit="m">

@@ -1,6 +1,8 @@
-import type { Frame } from '@eskovan/core/document';
-import { GUIDES, type Guide } from '@eskovan/core/framing';
+import type { Bounds, Frame, StillCamera } from '@eskovan/core/document';
+import { GUIDES, headroomOf, horizonOf, withHeadroom, withHorizon, type Guide } from '@eskovan/core/framing';
+import { Projection, throughLens } from '@eskovan/core/optics';
 import { useState } from 'react';
+import { toast } from 'sonner';
 import { setFraming, useFraming } from '../../desk/framing.ts';
 import { Card, Line, NumberField, Segmented, Select } from '../../kit/index.ts';
 import { frameFrom, FRAMES, frameText } from '../shared/frames.ts';
@@ -10,6 +12,7 @@ interface FramingCardProps {
   own: Frame | undefined;
   project: Frame;
   onFrame: (frame: Frame | undefined) => void;
+  raising: RaisingProps;
 }
 
 const PROJECT = 'project';
@@ -25,7 +28,7 @@ const GUIDE_NAMES: Record<Guide, string> = {
 const GUIDE_OPTIONS = GUIDES.map((value) => ({ value, label: GUIDE_NAMES[value] }));
 
 /** The frame that a view is seen in, and what helps to compose in it. */
-export function FramingCard({ own, project, onFrame }: FramingCardProps) {
+export function FramingCard({ own, project, onFrame, raising }: FramingCardProps) {
   const { guide, safe, mask, second } = useFraming();
   const [asOwn, setAsOwn] = useState(false);
   const known = own && FRAMES.some(({ value }) => value === frameText(own));
@@ -96,6 +99,7 @@ export function FramingCard({ own, project, onFrame }: FramingCardProps) {
           onChange={(next) => setFraming({ safe: next === 'shown' })}
         />
       </Line>
+      <Raising {...raising} />
       <NumberField
         label="Dark outside"
         unit="%"
@@ -107,5 +111,56 @@ export function FramingCard({ own, project, onFrame }: FramingCardProps) {
         onChange={(percent) => setFraming({ mask: percent / 100 })}
       />
     </Card>
+  );
+}
+
+interface RaisingProps {
+  camera: StillCamera;
+  /** Width over height of the frame. */
+  aspect: number;
+  /** Extent of what the picture is about. */
+  subject: Bounds | null;
+  /** The camera of this instant. */
+  now: () => StillCamera;
+  onCamera: (label: string, camera: StillCamera) => void;
+}
+
+/** How high the horizon and the subject stand in the frame. */
+function Raising({ camera, aspect, subject, now, onCamera }: RaisingProps) {
+  const { pose, lens } = camera;
+  const projection = new Projection(throughLens(lens), aspect, pose.position, pose.orientation);
+  const horizon = horizonOf(projection);
+  const headroom = subject && headroomOf(projection, subject);
+  const make = (label: string, made: StillCamera | null) => {
+    if (made) onCamera(label, made);
+    else toast('Neither this camera nor its lens reaches so far. Level it, or choose a shorter lens.');
+  };
+  return (
+    <>
+      {horizon !== null && (
+        <NumberField
+          label="Horizon from below"
+          unit="%"
+          digits={0}
+          step={1}
+          value={100 * horizon}
+          min={-200}
+          max={300}
+          onChange={(percent) => make('Horizon', withHorizon(now(), aspect, percent / 100))}
+        />
+      )}
+      {subject && headroom !== null && (
+        <NumberField
+          label="Room over the subject"
+          unit="%"
+          digits={0}
+          step={1}
+          value={100 * headroom}
+          min={-100}
+          max={100}
+          onChange={(percent) => make('Headroom', withHeadroom(now(), aspect, percent / 100, subject))}
+        />
+      )}
+    </>
   );
 }

@@ -1,11 +1,25 @@
 import { DEFAULT_LENS, sameValues, type Lens, type Row, type StillCamera } from '@eskovan/core/document';
 import { editBody } from '../../data/edit-row.ts';
+import { currentRow } from '../../data/edits.ts';
 import { useWorkbench, workbench } from '../../desk/workbench.ts';
 
 /** The lens that is seen through. */
 export function useSeenLens(row: Row<'view'> | null): Lens {
   const lens = useWorkbench((state) => (state.scout ? state.scoutLens : null));
   return lens ?? row?.body.lens ?? DEFAULT_LENS;
+}
+
+/**
+ * The camera of this instant: what somebody has typed may be shown a moment later, and what is done next begins from it.
+ * @param otherwise where neither the eye is free nor a view is chosen
+ */
+export function seenNow(row: Row<'view'> | null, otherwise: StillCamera): StillCamera {
+  const { scout, scoutLens } = workbench.get();
+  const kept = row && currentRow(row.projectId, 'view', row.id)?.body;
+  return {
+    pose: scout ?? kept?.pose ?? otherwise.pose,
+    lens: (scout && scoutLens) ?? kept?.lens ?? otherwise.lens,
+  };
 }
 
 /** Looks as another camera would, and changes nothing that is kept. */
@@ -19,8 +33,9 @@ export function scoutAs({ pose, lens }: StillCamera): void {
  * @param label what is done, for undo
  */
 export function changeCamera(row: Row<'view'> | null, label: string, { pose, lens }: StillCamera): void {
-  if (!row || row.body.locked || workbench.get().scout) scoutAs({ pose, lens });
-  else if (!sameValues([pose, lens], [row.body.pose, row.body.lens]))
+  const kept = row && currentRow(row.projectId, 'view', row.id)?.body;
+  if (!row || !kept || kept.locked || workbench.get().scout) scoutAs({ pose, lens });
+  else if (!sameValues([pose, lens], [kept.pose, kept.lens]))
     editBody('view', row, label, (body) => ({ ...body, pose, lens, thumbnail: null }));
 }
 

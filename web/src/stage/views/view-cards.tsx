@@ -15,7 +15,7 @@ import { PoseCard } from './pose-card.tsx';
 import { StillChecksCard } from './still-checks-card.tsx';
 import { SubjectCard } from './subject-card.tsx';
 import { withFrame } from './view-body.ts';
-import { changeCamera, useSeenLens } from './use-seen.ts';
+import { changeCamera, seenNow, useSeenLens } from './use-seen.ts';
 import { ViewLensCard } from './view-lens-card.tsx';
 
 interface ViewCardsProps {
@@ -53,7 +53,8 @@ const Cards = memo(function Cards({ row, rows, pose, site }: ViewCardsProps) {
     );
   }, [pose, lens, aspect, site, measured, project.body.limits, subject]);
   // These cards follow a moving eye a moment later; what is done in them begins from where it is.
-  const now = useStable(() => workbench.get().scout ?? row?.body.pose ?? pose);
+  const seen = useStable(() => seenNow(row, { pose, lens }));
+  const now = useStable(() => seen().pose);
   const setFrame = (frame: Frame | undefined) => {
     if (row?.body.locked) toast('This view is locked. Unlock it to give it another frame.');
     else if (row) editBody('view', row, 'Ratio', (body) => withFrame(body, frame));
@@ -63,7 +64,7 @@ const Cards = memo(function Cards({ row, rows, pose, site }: ViewCardsProps) {
       {rows.length > 1 ? <ManyViewsCard rows={rows} /> : row && <AboutViewCard key={row.id} row={row} />}
       <ViewLensCard
         pose={pose}
-        now={now}
+        now={seen}
         lens={lens}
         aspect={aspect}
         site={site}
@@ -71,7 +72,20 @@ const Cards = memo(function Cards({ row, rows, pose, site }: ViewCardsProps) {
       />
       <StillChecksCard findings={findings} />
       <SubjectCard now={now} lens={lens} aspect={aspect} north={project.body.sun.north} />
-      {row && <FramingCard own={row.body.frame} project={project.body.frame} onFrame={setFrame} />}
+      {row && (
+        <FramingCard
+          own={row.body.frame}
+          project={project.body.frame}
+          onFrame={setFrame}
+          raising={{
+            camera: { pose, lens },
+            aspect,
+            subject: subject?.bounds ?? null,
+            now: seen,
+            onCamera: (label, camera) => changeCamera(row, label, camera),
+          }}
+        />
+      )}
       <PoseCard
         pose={pose}
         now={now}

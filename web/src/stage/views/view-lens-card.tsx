@@ -1,4 +1,4 @@
-import { MOST_SHIFT, type Lens, type Pose, type Sensor, type StillCamera } from '@eskovan/core/document';
+import { MOST_SHIFT, type Sensor, type StillCamera } from '@eskovan/core/document';
 import { heldOn, straightened } from '@eskovan/core/framing';
 import { SENSORS } from '@eskovan/core/optics';
 import { Building2, Crosshair } from 'lucide-react';
@@ -8,11 +8,12 @@ import { useWorkbench, workbench } from '../../desk/workbench.ts';
 import type { SiteData } from '../../site/use-site.ts';
 import { Button, Line, NumberField, Select } from '../../kit/index.ts';
 import { EyeLensCard } from '../shared/eye-lens-card.tsx';
+import type { LensChange } from '../shared/focus-fields.tsx';
 import { ProjectionFields } from './projection-fields.tsx';
 
 interface ViewLensCardProps extends StillCamera {
-  /** The eye of this instant. */
-  now: () => Pose;
+  /** The camera of this instant. */
+  now: () => StillCamera;
   aspect: number;
   site: SiteData | null;
   /** @param label what is done */
@@ -34,14 +35,16 @@ export function ViewLensCard({ pose, now, lens, aspect, site, onCamera }: ViewLe
   const holding = useWorkbench((state) => state.holding);
   const subject = useWorkbench((state) => state.subject);
   const { sensor, shift } = lens;
-  const onLens = (next: Lens) => {
-    const longer = holding && subject && next.focalLengthMm !== lens.focalLengthMm;
-    const kept = longer ? heldOn(subject.bounds, { pose: now(), lens }, next.focalLengthMm, aspect) : null;
-    onCamera('Lens', kept ?? { pose: now(), lens: next });
+  const onLens = (change: LensChange) => {
+    const seen = now();
+    const next = change(seen.lens);
+    const longer = holding && subject && next.focalLengthMm !== seen.lens.focalLengthMm;
+    const kept = longer ? heldOn(subject.bounds, seen, next.focalLengthMm, aspect) : null;
+    onCamera('Lens', kept ?? { pose: seen.pose, lens: next });
   };
   const [asOwn, setAsOwn] = useState(false);
   const named = asOwn ? OWN : nameOf(sensor);
-  const setSensor = (next: Sensor) => onLens({ ...lens, sensor: { widthMm: next.widthMm, heightMm: next.heightMm } });
+  const setSensor = ({ widthMm, heightMm }: Sensor) => onLens((seen) => ({ ...seen, sensor: { widthMm, heightMm } }));
   const shiftField = (label: string, k: 0 | 1, size: number) => (
     <NumberField
       label={label}
@@ -52,15 +55,17 @@ export function ViewLensCard({ pose, now, lens, aspect, site, onCamera }: ViewLe
       value={shift[k] * size}
       min={-MOST_SHIFT * size}
       max={MOST_SHIFT * size}
-      onChange={(mm) => onLens({ ...lens, shift: k === 0 ? [mm / size, shift[1]] : [shift[0], mm / size] })}
+      onChange={(mm) =>
+        onLens((seen) => ({ ...seen, shift: k === 0 ? [mm / size, seen.shift[1]] : [seen.shift[0], mm / size] }))
+      }
     />
   );
   const straighten = () => {
-    const made = straightened({ pose: now(), lens });
+    const made = straightened(now());
     if (made) onCamera('Straight verticals', made);
     else toast.error('The camera looks up or down too steeply: no lens is shifted that far. Step back, or tilt less.');
   };
-  const projection = <ProjectionFields {...{ pose, now, lens, aspect, site, onCamera }} />;
+  const projection = <ProjectionFields {...{ pose, lens, aspect, site, onCamera }} now={() => now().pose} />;
   if (lens.parallel !== undefined)
     return (
       <EyeLensCard lens={lens} onLens={onLens} aspect={aspect}>
