@@ -51,7 +51,7 @@ export const Transport = memo(function Transport(props: TransportProps) {
         tone="surround"
         small
         disabled={disabled}
-        className="w-20"
+        className="w-20 @max-[470px]:w-18"
         icon={playing ? <Pause size={14} /> : <Play size={14} />}
         onClick={() => togglePlaying(duration)}
       >
@@ -99,7 +99,7 @@ function Where(props: TransportProps) {
   const frame = frameOf(time, props);
   return (
     <p
-      className="ml-auto flex gap-3 font-mono text-sm whitespace-nowrap text-surround-soft will-change-transform"
+      className="ml-auto flex gap-3 font-mono @max-[470px]:gap-2 text-sm whitespace-nowrap text-surround-soft will-change-transform"
       data-testid="where"
       data-frame={frame}
     >
