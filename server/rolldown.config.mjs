@@ -6,5 +6,5 @@ export default defineConfig({
   platform: 'node',
   // The first two look for files beside their own; the others are what packages could use here, and nobody installed.
   external: ['swagger-ui-dist', 'umzug', 'pg-native', 'pg-hstore', /^@nestjs\/microservices/],
-  output: { dir: 'dist/whole', format: 'esm', sourcemap: true, keepNames: true },
+  output: { dir: 'dist/whole', format: 'esm', sourcemap: true, keepNames: true, cleanDir: true },
 });
