@@ -24,9 +24,7 @@ const HIP = 0.84;
 const ARMPIT = 1.4;
 
 /** A standing person of 1.75 m, for scale: feet at the origin, looking along −Z. */
-function makePerson(tone: ToneUniforms): Group {
-  const material = new MeshBasicMaterial({ vertexColors: true, fog: false });
-  makeRadiant(material, tone);
+function makePerson(material: MeshBasicMaterial): Group {
   const person = new Group();
   const swinging = (height: number, sense: number) => {
     const limbs = new Group();
@@ -76,19 +74,21 @@ export class ScalePerson {
   private walks = false;
   private light: OpenLight | null = null;
   private readonly own: ToneUniforms;
+  private readonly material = new MeshBasicMaterial({ vertexColors: true, fog: false });
 
   constructor(
     private readonly scene: Scene,
     private readonly tone: ToneUniforms,
   ) {
     this.own = { ...tone, gain: { value: new Vector3(1, 1, 1) } };
+    makeRadiant(this.material, this.own);
   }
 
   /** Stands it somewhere, or lets it walk there; null takes it away. */
   stand(stance: Stance | null): void {
     this.isThere = stance !== null;
     if (!stance) return;
-    if (!this.group) this.scene.add((this.group = makePerson(this.own)));
+    if (!this.group) this.scene.add((this.group = makePerson(this.material)));
     const { at, turn = 0, swing } = stance;
     this.group.position.set(...at);
     this.group.rotation.y = turn;
@@ -114,19 +114,14 @@ export class ScalePerson {
   }
 
   private lightUp(): void {
-    if (!this.group) return;
+    const { color } = this.material;
     if (this.walks) {
-      this.color.setRGB(1, 1, 1);
+      color.setRGB(1, 1, 1);
       return;
     }
     const { zenith, horizon, sun } = daylight(this.light ?? { sun: [0, 0.56, 0.83], sky: 'clear' });
     const falls = [0, 1, 2].map((k) => Math.min(1, (0.45 * (zenith[k]! + horizon[k]!) + 0.3 * sun[k]!) / MEANT_FOR));
-    this.color.setRGB(falls[0]!, falls[1]!, falls[2]!);
-  }
-
-  private get color(): Color {
-    const [mesh] = this.group!.getObjectsByProperty('isMesh', true) as Mesh[];
-    return (mesh!.material as MeshBasicMaterial).color;
+    color.setRGB(falls[0]!, falls[1]!, falls[2]!);
   }
 }
 

@@ -55,8 +55,8 @@ export class RelitMeshes {
     for (const piece of this.pieces) {
       const { matrix } = piece.mesh;
       // What is not there has no light; it is lit when it comes.
-      if (samePlace(matrix, piece.at) || Math.abs(matrix.determinant()) < 1e-9) continue;
-      piece.at.copy(samePlace(matrix, REST) ? REST : matrix);
+      if (litAlike(matrix, piece.at) || Math.abs(matrix.determinant()) < 1e-9) continue;
+      piece.at.copy(litAlike(matrix, REST) ? REST : matrix);
       this.lit(piece);
       changed = true;
     }
@@ -135,7 +135,7 @@ export class RelitMeshes {
  * Do these put a thing where its light is the same? A recorded movement begins a rounding beside where the thing rests:
  * what rests needs no light of its own, and looking for one takes a second or more.
  */
-function samePlace({ elements: a }: Matrix4, { elements: b }: Matrix4): boolean {
+function litAlike({ elements: a }: Matrix4, { elements: b }: Matrix4): boolean {
   return a.every((value, i) => Math.abs(value - b[i]!) <= (i >= 12 ? SAME_PLACE : SAME_TURN));
 }
 /** Metres: far less than light changes over. */

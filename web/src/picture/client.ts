@@ -41,7 +41,7 @@ export const warmPicture = (): void => void pictureWorker();
 
 /** At most so long a picture is waited for to be drawn, milliseconds: a hidden pane draws nothing. */
 const DRAWN_SOON = 1000;
-/** The first one of a site: whatever else is asked of the worker comes after it. */
+/** The first one of a site: a list of its parts, which takes the worker a while, comes after it. */
 let firstPicture: Promise<unknown> = Promise.resolve();
 
 /**

@@ -9,13 +9,16 @@ export function useSeenLens(row: Row<'view'> | null): Lens {
   return lens ?? row?.body.lens ?? DEFAULT_LENS;
 }
 
+/** A view as it is at this instant. */
+const keptOf = (row: Row<'view'> | null) => (row && currentRow(row.projectId, 'view', row.id)?.body) ?? null;
+
 /**
  * The camera of this instant: what somebody has typed may be shown a moment later, and what is done next begins from it.
  * @param otherwise where neither the eye is free nor a view is chosen
  */
 export function seenNow(row: Row<'view'> | null, otherwise: StillCamera): StillCamera {
   const { scout, scoutLens } = workbench.get();
-  const kept = row && currentRow(row.projectId, 'view', row.id)?.body;
+  const kept = keptOf(row);
   return {
     pose: scout ?? kept?.pose ?? otherwise.pose,
     lens: (scout && scoutLens) ?? kept?.lens ?? otherwise.lens,
@@ -33,7 +36,7 @@ export function scoutAs({ pose, lens }: StillCamera): void {
  * @param label what is done, for undo
  */
 export function changeCamera(row: Row<'view'> | null, label: string, { pose, lens }: StillCamera): void {
-  const kept = row && currentRow(row.projectId, 'view', row.id)?.body;
+  const kept = keptOf(row);
   if (!row || !kept || kept.locked || workbench.get().scout) scoutAs({ pose, lens });
   else if (!sameValues([pose, lens], [kept.pose, kept.lens]))
     editBody('view', row, label, (body) => ({ ...body, pose, lens, thumbnail: null }));
