@@ -2,16 +2,27 @@
 import { existsSync } from 'node:fs';
 import { availableParallelism } from 'node:os';
 import { join } from 'node:path';
-import { must, ROOT, run } from './lib/run.mjs';
+import { must, ROOT, run, TSC } from './lib/run.mjs';
 
 // The longest comes first, so that the others fill what it leaves.
 const CHECKS = [
   ['lint', ['npx', 'eslint', '.']],
-  ['types', ['npx', 'tsc', '-p', 'core']],
+  // Floating promises are lost errors. This needs types, so it runs where promises live.
+  [
+    'promises',
+    [
+      'npx',
+      'oxlint',
+      '--type-aware',
+      '--deny-warnings',
+      ...['web', 'server', 'render', 'demo'].map((part) => `${part}/src`),
+    ],
+  ],
+  ['types', [...TSC, '-p', 'core']],
   // The others read of core what it was built to: its sources are looked at once.
   ...['web', 'server', 'e2e', 'demo', 'bench', 'render'].map((part) => [
     'types',
-    ['npx', 'tsc', '-p', part, '--customConditions', 'null'],
+    [...TSC, '-p', part, '--customConditions', 'null'],
   ]),
   ['format', ['npx', 'prettier', '--check', '--log-level', 'warn', '.']],
   [
@@ -36,7 +47,8 @@ const names = join(ROOT, '../shared/tools/check-names.mjs');
 if (existsSync(names)) CHECKS.push(['names', ['node', names, '.']]);
 
 // Configurations read the demo's own settings, built.
-await must('npx', ['tsc', '-b', 'demo/tsconfig.build.json']);
+const [node, ...tsc] = TSC;
+await must(node, [...tsc, '-b', 'demo/tsconfig.build.json']);
 const failed = [];
 const waiting = CHECKS.values();
 const hand = async () => {

@@ -61,12 +61,18 @@ export async function saved(page: Page): Promise<void> {
   await becomes(page, '[data-saved]', '[data-saved="saved"]', 20_000);
 }
 
-/** Makes a project and opens its Model stage. */
-export async function newProject(page: Page, name: string): Promise<string> {
+/** Makes a project on another machine. */
+export async function projectElsewhere(request: APIRequestContext, name: string): Promise<string> {
   const id = crypto.randomUUID();
-  await editElsewhere(page.request, id, 'New project', [
+  await editElsewhere(request, id, 'New project', [
     { op: 'make', kind: 'project', id, name, order: 0, body: projectBodySchema.parse({}) },
   ]);
+  return id;
+}
+
+/** Makes a project and opens its Model stage. */
+export async function newProject(page: Page, name: string): Promise<string> {
+  const id = await projectElsewhere(page.request, name);
   await page.goto(`/project/${id}/model`);
   await expect(page.getByRole('heading', { name, level: 1 })).toBeVisible();
   return id;

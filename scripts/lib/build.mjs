@@ -1,6 +1,6 @@
 import { existsSync, readdirSync, statSync, utimesSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { must, ROOT } from './run.mjs';
+import { must, ROOT, TSC } from './run.mjs';
 
 /** Newest change below a folder, milliseconds. */
 function newest(folder) {
@@ -19,7 +19,8 @@ export async function build() {
   const changed = Math.max(...['core', 'render', 'web', 'server', 'demo'].map((name) => newest(join(ROOT, name))));
   if (existsSync(stamp) && statSync(stamp).mtimeMs >= changed) return;
   console.log('Building');
-  await must('npx', ['tsc', '-b', 'server/tsconfig.build.json', 'demo/tsconfig.build.json']);
+  const [node, ...tsc] = TSC;
+  await must(node, [...tsc, '-b', 'server/tsconfig.build.json', 'demo/tsconfig.build.json']);
   await must('npx', ['rolldown', '-c', 'rolldown.config.mjs', '--log-level', 'silent'], { cwd: join(ROOT, 'server') });
   await must('npx', ['vite', 'build', '--logLevel', 'warn'], { cwd: join(ROOT, 'web') });
   writeFileSync(stamp, '');

@@ -1,8 +1,12 @@
 import { spawn } from 'node:child_process';
 import { constants, setPriority } from 'node:os';
+import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 
 export const ROOT = fileURLToPath(new URL('../..', import.meta.url)).replace(/\/$/, '');
+
+/** The compiler that builds and checks types; ESLint still needs an older one, which has the same name. */
+export const TSC = ['node', join(ROOT, 'node_modules', 'typescript-native', 'bin', 'tsc')];
 
 const running = new Set();
 

@@ -61,9 +61,12 @@ const apart = ({ x, z, half }: Pillar, px: number, pz: number) =>
 function nearest({ curve }: CompiledWalk, pillar: Pillar): number {
   const point = new Float64Array(2);
   let least = Infinity;
-  for (let s = 0; s <= curve.length; s += 0.001) {
+  for (let s = 0; s <= curve.length;) {
     curve.pointAt(s, point);
-    least = Math.min(least, apart(pillar, point[0]!, point[1]!));
+    const away = apart(pillar, point[0]!, point[1]!);
+    least = Math.min(least, away);
+    // Going on so far brings it no nearer than it has been.
+    s += Math.max(0.001, away - least);
   }
   return least;
 }

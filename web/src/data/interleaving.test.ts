@@ -1,3 +1,4 @@
+import { setImmediate } from 'node:timers';
 import { applyEdit, DOCUMENT_VERSION, type Change, type Edit, type Row } from '@eskovan/core/document';
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
@@ -117,7 +118,7 @@ const step: fc.Arbitrary<Step> = fc.oneof(
   { weight: 3, arbitrary: fc.record({ do: fc.constant('pause' as const) }) },
 );
 
-const turn = () => new Promise<void>((resolve) => setTimeout(resolve, 0));
+const turn = () => new Promise<void>((resolve) => setImmediate(resolve));
 
 async function play(steps: readonly Step[]): Promise<void> {
   const [server, storage] = [new FakeServer(), new SharedStorage()];

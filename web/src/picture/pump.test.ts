@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { DEFAULT_LENS } from '@eskovan/core/document';
 import { standing, type CameraSample } from '@eskovan/core/move';
-import { nextScale, PicturePump } from './pump.ts';
+import { nextScale, PicturePump, sharpPasses } from './pump.ts';
 
 const sample = (x: number): CameraSample => standing({ position: [x, 0, 0], orientation: [0, 0, 0, 1] }, DEFAULT_LENS);
 const size = { width: 400, height: 225 };
@@ -127,4 +127,12 @@ test('resolution settles where a machine can follow: it neither swings to and fr
   expect(settled(15, 150, 4)).toEqual([3]);
   // Nothing is coarser than the coarsest.
   expect(settled(200, 400, 0)).toEqual([4]);
+});
+
+test('a picture that rests has as many passes as come within a second or so', () => {
+  // Not known yet, and on a graphics card.
+  expect([0, 2, 60].map(sharpPasses)).toEqual([6, 6, 6]);
+  expect(sharpPasses(150)).toBe(5);
+  // However slow the machine, edges have no stairs.
+  expect([250, 5000].map(sharpPasses)).toEqual([4, 4]);
 });

@@ -41,7 +41,14 @@ export function nextScale(scale: number, took: number): number {
   return took > slow ? scale + 1 : took < quick ? scale - 1 : scale;
 }
 
-const SHARP_SUBFRAMES = 6;
+/**
+ * Passes of a picture that rests: fewer where one takes a while, so that it is sharp within about a second. With fewer
+ * than four, edges show stairs.
+ * @param pass what one takes, milliseconds
+ */
+export const sharpPasses = (pass: number): number => Math.min(6, Math.max(4, Math.floor(SHARP_WITHIN / pass)));
+
+const SHARP_WITHIN = 800;
 
 /**
  * Feeds one canvas: always the newest sample, never a queue. While samples keep coming the picture is drawn plainly,
@@ -53,6 +60,8 @@ export class PicturePump {
   private sharpening = false;
   /** Begins small: how fast this machine draws is not known yet, and a first picture is waited for. */
   private scale = 2;
+  /** What a pass of a whole picture takes, milliseconds; known by the last one. */
+  private pass = 0;
   /** When the last sample came, and how far apart the last two of a movement were, milliseconds. */
   private came = -Infinity;
   private gap = 0;
@@ -87,7 +96,9 @@ export class PicturePump {
         const patient = this.options.patient?.() ?? false;
         const scale = patient ? 1 : SCALES[this.scale]!.part;
         const drawn = await this.options.draw(last.sample, scaled(last.size, scale), 1);
-        if (!patient) this.scale = nextScale(this.scale, performance.now() - started);
+        const took = performance.now() - started;
+        this.pass = took / scale ** 2;
+        if (!patient) this.scale = nextScale(this.scale, took);
         if (drawn) this.put(drawn.bitmap, false, last.sample);
       }
     } finally {
@@ -106,7 +117,7 @@ export class PicturePump {
     this.busy = this.sharpening = true;
     let drawn: Awaited<ReturnType<Draw>>;
     try {
-      drawn = await this.options.draw(what.sample, what.size, SHARP_SUBFRAMES);
+      drawn = await this.options.draw(what.sample, what.size, sharpPasses(this.pass));
       // Something newer is on its way: the quick picture of that comes first.
       if (this.wanted) drawn?.bitmap.close();
       else if (drawn) this.put(drawn.bitmap, true, what.sample);
