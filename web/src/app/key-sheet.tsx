@@ -17,11 +17,19 @@ const HANDS: readonly (readonly [string, string])[] = [
 
 /** All keys: they can be changed, and letters can be switched off. */
 export function KeySheet({ open, onClose }: { open: boolean; onClose: () => void }) {
+  return (
+    <Dialog open={open} onClose={onClose} title="Keys">
+      {open && <Keys />}
+    </Dialog>
+  );
+}
+
+function Keys() {
   const commands = useAllCommands().filter(({ hidden, keys }) => !hidden && keys);
   const { singles, changed } = useKeySettings();
   const groups = [...new Set(commands.map(({ group }) => group))];
   return (
-    <Dialog open={open} onClose={onClose} title="Keys">
+    <>
       <label className="mb-3 flex items-center gap-2">
         <input
           type="checkbox"
@@ -59,7 +67,7 @@ export function KeySheet({ open, onClose }: { open: boolean; onClose: () => void
           </Button>
         </div>
       )}
-    </Dialog>
+    </>
   );
 }
 

@@ -57,7 +57,7 @@ export function StripTable({ move, rate, strip, onClose, onTime }: StripTablePro
           </tr>
         </thead>
         <tbody>
-          {tableTimes(move.duration, rate).map((time) => (
+          {(channel ? tableTimes(move.duration, rate) : []).map((time) => (
             <tr key={time} className="border-t border-rule">
               <td className="py-0.5 text-left">
                 <button

@@ -1,14 +1,14 @@
-import { aspectOf, DEFAULT_LENS, type MoveBody, type Row } from '@eskovan/core/document';
+import type { Finding } from '@eskovan/core/check';
+import { aspectOf, DEFAULT_LENS, type MoveBody } from '@eskovan/core/document';
 import { firstLook } from '@eskovan/core/site';
 import type { CompiledMove } from '@eskovan/core/move';
-import { memo, useDeferredValue, useMemo, useState } from 'react';
+import { useDeferredValue, useMemo, useState } from 'react';
 import { useCommands } from '../../desk/commands.ts';
 import { usePlayback } from '../../desk/playing.ts';
 import { useTimeCommands } from '../../desk/time-commands.ts';
 import { selection } from '../../desk/selection.ts';
 import { letGo } from '../../desk/unkept.ts';
 import { workbench } from '../../desk/workbench.ts';
-import { editBody } from '../../data/edit-row.ts';
 import { liveRows } from '../../data/changes.ts';
 import { inGesture } from '../../data/undo.ts';
 import { ProjectProvider, useProject } from '../../data/use-project.ts';
@@ -16,27 +16,23 @@ import { useModels, useSiteData } from '../../site/use-site.ts';
 import { Empty, Panels, useStable, useThrottled } from '../../kit/index.ts';
 import { Ground } from '../../picture/eye.ts';
 import { Transport } from '../../picture/transport.tsx';
-import { Strips } from '../../strips/strips.tsx';
-import { LightCard } from '../shared/light-card.tsx';
 import { LitBy } from '../shared/lit-by.tsx';
 import { NeedsModel } from '../shared/needs-model.tsx';
 import { SiteComing } from '../shared/site-coming.tsx';
 import { useScoutCommands } from '../shared/use-scout-commands.ts';
 import { keepView } from '../shared/keep-view.ts';
 import { useExtent } from '../shared/use-extent.ts';
+import { MoveSide, MoveStrips } from './calm-panes.tsx';
 import { MovePicture } from './move-picture.tsx';
 import { addFoundWalk, addKind, addWalk, MovesShelf, nextName } from './moves-shelf.tsx';
 import { moveSample, useMoveSample } from './move-sample.ts';
-import { editActionItem, useActionStrip, useWithActions } from './action-strip.ts';
-import { editItem } from './edit-items.ts';
-import { editTrack } from './edit-move.ts';
+import { useActionStrip, useWithActions } from './action-strip.ts';
 import { useTriedBody } from './trying.ts';
 import { useFindings } from './use-findings.ts';
-import { lookAgain, useUnkeptPoses } from './unkept-actions.ts';
+import { useUnkeptPoses } from './unkept-actions.ts';
 import { keepRecording, recordFrom } from './live-walk.ts';
 import { DrawnDialog } from './drawn-dialog.tsx';
 import { WayDialog } from './way-dialog.tsx';
-import { CardsSettled } from './checks-card.tsx';
 import { CALM_EVERY, useCalmCut } from './use-calm-cut.ts';
 import { kindOf } from './kinds.tsx';
 import { moveCommands } from './move-menu.tsx';
@@ -50,6 +46,8 @@ const OTHER_KINDS: readonly [MoveBody['kind'], string][] = [
   ['ride', 'New ride'],
   ['follow', 'Stand and follow'],
 ];
+
+const NO_MARKS: readonly Finding[] = [];
 
 /** Lay a path, see it at eye height, play it. */
 export function MovesScreen() {
@@ -160,7 +158,6 @@ export function MovesScreen() {
 
   const kind = kindOf(body);
   const { plan: MovePlan } = kind;
-  const { cards: MoveCards } = kindOf(calmKept);
   const shelf = (
     <ProjectProvider value={calmDocument}>
       <MovesShelf selectedId={row?.id ?? null} {...{ onNew, onWay, onDrawn, onRecord }} />
@@ -203,26 +200,15 @@ export function MovesScreen() {
           id: 'cards',
           min: 60,
           content: (
-            <ProjectProvider value={calmDocument}>
-              <CardsSettled value={calmKept === kept}>
-                <div className="h-full overflow-y-auto bg-desk">
-                  {calmRow && calmKept && (
-                    <>
-                      <MoveCards
-                        row={calmRow}
-                        body={calmKept}
-                        move={keptMove}
-                        findings={findings}
-                        {...{ current, cover }}
-                        aspect={aspect}
-                        frames={rate.num / rate.den}
-                      />
-                      <MoveLight row={calmRow} />
-                    </>
-                  )}
-                </div>
-              </CardsSettled>
-            </ProjectProvider>
+            <MoveSide
+              document={calmDocument}
+              row={calmRow}
+              body={calmKept}
+              move={keptMove}
+              settled={calmKept === kept}
+              {...{ findings, current, cover, aspect }}
+              frames={rate.num / rate.den}
+            />
           ),
         },
       ]}
@@ -241,30 +227,17 @@ export function MovesScreen() {
   // The strips keep their place while there is nothing in them: the plan must not jump under the drawing hand.
   const strips =
     calmMove && stripMove ? (
-      <Strips
-        move={stripMove}
-        current={calmMove === move && current}
-        rate={rate}
-        marks={tried ? [] : findings}
-        held={held}
-        {...(liveRows(document.action).length > 0 && {
-          extra: {
-            label: 'Actions',
-            shown: actionStrip,
-            onShown: () => useActionStrip.setState({ shown: !actionStrip }),
-          },
-        })}
-        onLook={(id) => held.filter((one) => one.id === id).forEach(lookAgain)}
-        onTime={(next) => workbench.set({ time: next, playing: false, scout: null })}
-        {...(row && {
-          onKeys: (label, track, change) => editTrack(row, label, track, change),
-          onItem: (item, change) => {
-            const acting = item.kind === 'action' && document.action.find(({ id }) => id === item.id);
-            if (acting) editActionItem(acting, item, change);
-            else editItem(row, calmMove, item, change);
-          },
-        })}
-      />
+      <ProjectProvider value={calmDocument}>
+        <MoveStrips
+          row={calmRow}
+          move={calmMove}
+          shown={stripMove}
+          current={calmMove === move && current}
+          rate={rate}
+          marks={tried ? NO_MARKS : findings}
+          held={held}
+        />
+      </ProjectProvider>
     ) : (
       <p className="flex h-full items-center justify-center bg-desk text-ink-faint">
         The section and the pace of a walk show here.
@@ -299,15 +272,3 @@ function FocalLength({ move, body }: { move: CompiledMove | null; body: MoveBody
   const view = useMoveSample(move, body)?.view;
   return `${(view?.kind === 'lens' ? view : body.lens).focalLengthMm.toFixed(0)} mm`;
 }
-
-/** The light that a move is seen in. */
-const MoveLight = memo(function MoveLight({ row }: { row: Row<'move'> }) {
-  return (
-    <div className="px-2.5 pb-2.5">
-      <LightCard
-        light={row.body.light}
-        onLight={(light) => editBody('move', row, 'Light', (now) => ({ ...now, light }))}
-      />
-    </div>
-  );
-});

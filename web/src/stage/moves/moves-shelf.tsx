@@ -1,7 +1,8 @@
 import type { Bounds, Lens, MoveBody, Pose, ProjectDocument, Row } from '@eskovan/core/document';
 import { toDegrees } from '@eskovan/core/geometry';
+import type { CompiledMove } from '@eskovan/core/move';
 import { Footprints, Route } from 'lucide-react';
-import { memo } from 'react';
+import { memo, useCallback } from 'react';
 import { workbench } from '../../desk/workbench.ts';
 import { makeRow } from '../../data/edit-row.ts';
 import { orderAfter } from '../../data/order.ts';
@@ -13,7 +14,7 @@ import { emptyGlide, emptyRide, emptyWalk, firstFollow, firstOrbit, firstTravel 
 import { copyOf, moveMenu } from './move-menu.tsx';
 import { FirstMoves, NewMove } from './new-move.tsx';
 import { kindOf } from './kinds.tsx';
-import { useCompiledMove } from '../shared/use-compiled-move.ts';
+import { useCompiling } from '../shared/use-compiled-move.ts';
 
 function addMove({ project, move }: ProjectDocument, label: string, word: string, body: MoveBody, own?: string): void {
   const moves = liveRows(move);
@@ -106,11 +107,15 @@ export const MovesShelf = memo(function MovesShelf({
   onRecord: (slowed: number) => void;
 }) {
   const document = useProject();
+  const rows = liveRows(document.move);
+  const compiled = useCompiling(rows);
+  // The same for every drawing of the list: while one move is dragged the others stay as they are.
+  const noteOf = useCallback((row: Row<'move'>) => noteOn(row, compiled(row.body)), [compiled]);
   return (
     <RowShelf
       kind="move"
       title="Moves"
-      rows={liveRows(document.move)}
+      rows={rows}
       selectedId={selectedId}
       onSelect={workbench.selectMove}
       mark={markOf}
@@ -139,22 +144,16 @@ export const MovesShelf = memo(function MovesShelf({
   );
 });
 
-// The same for every drawing of the list: while one move is dragged the others stay as they are.
 const markOf = (row: Row<'move'>) => {
   const { mark: Mark } = kindOf(row.body);
   return <Mark />;
 };
-const noteOf = (row: Row<'move'>) => (
-  <>
-    <MoveNote row={row} />
-    {row.body.locked && ' · locked'}
-  </>
-);
 
-function MoveNote({ row }: { row: Row<'move'> }) {
-  const move = useCompiledMove(row.body);
-  if (!move) return 'no path yet';
-  if (row.body.kind === 'orbit')
-    return `${move.duration.toFixed(1)} s · ${Math.round(toDegrees(Math.abs(row.body.sweep)))}°`;
-  return `${move.duration.toFixed(1)} s${move.path ? ` · ${move.path.length.toFixed(1)} m` : ''}`;
+/** What is said of a move under its name. */
+function noteOn({ body }: Row<'move'>, move: CompiledMove | null): string {
+  const locked = body.locked ? ' · locked' : '';
+  if (!move) return `no path yet${locked}`;
+  const seconds = `${move.duration.toFixed(1)} s`;
+  if (body.kind === 'orbit') return `${seconds} · ${Math.round(toDegrees(Math.abs(body.sweep)))}°${locked}`;
+  return `${seconds}${move.path ? ` · ${move.path.length.toFixed(1)} m` : ''}${locked}`;
 }

@@ -1,7 +1,7 @@
 import type { MoveBody, Row } from '@eskovan/core/document';
 import { liftAbout, liftAt, liftLine, type CompiledMove } from '@eskovan/core/move';
 import { anglesOf } from '@eskovan/core/geometry';
-import { useEffect } from 'react';
+import { useEffect, useMemo } from 'react';
 import { useRecording } from '../../desk/recording.ts';
 import { holdPose, letGo, openUnkept, useUnkept, type UnkeptPose } from '../../desk/unkept.ts';
 import { useWorkbench, workbench } from '../../desk/workbench.ts';
@@ -48,7 +48,8 @@ export function useUnkeptPoses(projectId: string, row: Row<'move'> | null, move:
     };
   }, [projectId, id, move]);
   const list = useUnkept((state) => state.list);
-  return id === null ? [] : list.filter((one) => one.move === id);
+  // The same as long as nothing comes or goes.
+  return useMemo(() => list.filter((one) => one.move === id), [list, id]);
 }
 
 /** Looks again at a pose that is held. */

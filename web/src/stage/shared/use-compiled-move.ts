@@ -1,6 +1,6 @@
 import { aspectOf, type MoveBody, type Row } from '@eskovan/core/document';
 import { compileMove, needsParts, type CompiledMove, type MoveSite } from '@eskovan/core/move';
-import { useMemo } from 'react';
+import { useCallback, useMemo } from 'react';
 import { useLead } from '../../desk/selection.ts';
 import { liveRows } from '../../data/changes.ts';
 import { useProject } from '../../data/use-project.ts';
@@ -15,19 +15,40 @@ export function useSelectedMove(): Row<'move'> | null {
   return rows.find((row) => row.id === chosen) ?? rows[0] ?? null;
 }
 
-/** A move ready to be played, or null while there is not enough of it. */
-export function useCompiledMove(body: MoveBody | null): CompiledMove | null {
+/**
+ * What moves of this project are compiled on; null until it is known.
+ * @param asksParts whether what parts there are, and where they are when, is asked too: see {@link needsParts}
+ */
+function useMoveSite(asksParts: boolean): MoveSite | null {
   const { data } = useSiteData();
   const footing = data?.footing ?? null;
   const { body: project } = useProject().project;
   const { walker, limits } = project;
   const aspect = aspectOf(project);
-  const asksParts = body !== null && needsParts(body);
   const parts = useParts(asksParts);
   const motion = useSiteMotion(asksParts);
   return useMemo(
-    () => (body && footing ? compileOnce(body, { footing, walker, parts, motion, aspect, limits }) : null),
-    [body, footing, walker, parts, motion, aspect, limits],
+    () => footing && { footing, walker, parts, motion, aspect, limits },
+    [footing, walker, parts, motion, aspect, limits],
+  );
+}
+
+/** A move ready to be played, or null while there is not enough of it. */
+export function useCompiledMove(body: MoveBody | null): CompiledMove | null {
+  const site = useMoveSite(body !== null && needsParts(body));
+  return useMemo(() => body && site && compileOnce(body, site), [body, site]);
+}
+
+/** Compiles any moves of this project; another deed as soon as one of them would be compiled on something else. */
+export function useCompiling(rows: readonly Row<'move'>[]): (body: MoveBody) => CompiledMove | null {
+  const still = useMoveSite(false);
+  const moving = useMoveSite(rows.some(({ body }) => needsParts(body)));
+  return useCallback(
+    (body) => {
+      const site = needsParts(body) ? moving : still;
+      return site && compileOnce(body, site);
+    },
+    [still, moving],
   );
 }
 
