@@ -46,22 +46,17 @@ export class SolidCells {
 
   /** All surfaces between two points, metres, whichever side they show, in the order they are met. */
   between(a: readonly [number, number, number], b: readonly [number, number, number]): LineHit[] {
-    const [low, high] = a[1] < b[1] ? [a[1], b[1]] : [b[1], a[1]];
     const hits: LineHit[] = [];
+    const box = boxOf(a, b);
     for (const cells of this.cells)
-      cells.forEachCell(
-        Math.min(a[0], b[0]),
-        Math.min(a[2], b[2]),
-        Math.max(a[0], b[0]),
-        Math.max(a[2], b[2]),
-        (cell) => {
-          for (let k = cells.starts[cell]!; k < cells.starts[cell + 1]!; k += 1) {
-            const o = cells.entries[k]!;
-            const at = this.crosses(o, a, b, low, high);
-            if (at >= 0) hits.push({ triangle: o / TRIANGLE, at });
-          }
-        },
-      );
+      cells.forEachCell(box.x0, box.z0, box.x1, box.z1, (cell) => {
+        for (let k = cells.starts[cell]!; k < cells.starts[cell + 1]!; k += 1) {
+          const o = cells.entries[k]!;
+          if (this.isApart(o, box)) continue;
+          const at = this.crosses(o, a, b);
+          if (at >= 0) hits.push({ triangle: o / TRIANGLE, at });
+        }
+      });
     return hits.length > 1 ? hits.sort((one, other) => one.at - other.at) : hits;
   }
 
@@ -120,28 +115,52 @@ export class SolidCells {
     return this.first(a, [way[0] / length, way[1] / length, way[2] / length], length) !== null;
   }
 
-  /** Möller & Trumbore 1997, both sides; −1 where the line misses. */
-  private crosses(
-    o: number,
-    a: readonly [number, number, number],
-    b: readonly [number, number, number],
-    low: number,
-    high: number,
-  ): number {
+  /** Does all of a triangle lie to one side of what a line spans? Most of a cell does. */
+  private isApart(o: number, { x0, y0, z0, x1, y1, z1 }: LineBox): boolean {
     const t = this.triangles;
-    const [y0, y1, y2] = [t[o + 1]!, t[o + 4]!, t[o + 7]!];
-    if ((y0 < low && y1 < low && y2 < low) || (y0 > high && y1 > high && y2 > high)) return -1;
-    const [ux, uy, uz] = [t[o + 3]! - t[o]!, y1 - y0, t[o + 5]! - t[o + 2]!];
-    const [vx, vy, vz] = [t[o + 6]! - t[o]!, y2 - y0, t[o + 8]! - t[o + 2]!];
-    const [dx, dy, dz] = [b[0] - a[0], b[1] - a[1], b[2] - a[2]];
-    const [px, py, pz] = [dy * vz - dz * vy, dz * vx - dx * vz, dx * vy - dy * vx];
+    const ay = t[o + 1]!;
+    const by = t[o + 4]!;
+    const cy = t[o + 7]!;
+    if ((ay < y0 && by < y0 && cy < y0) || (ay > y1 && by > y1 && cy > y1)) return true;
+    const ax = t[o]!;
+    const bx = t[o + 3]!;
+    const cx = t[o + 6]!;
+    if ((ax < x0 && bx < x0 && cx < x0) || (ax > x1 && bx > x1 && cx > x1)) return true;
+    const az = t[o + 2]!;
+    const bz = t[o + 5]!;
+    const cz = t[o + 8]!;
+    return (az < z0 && bz < z0 && cz < z0) || (az > z1 && bz > z1 && cz > z1);
+  }
+
+  /** Möller & Trumbore 1997, both sides; −1 where the line misses. Numbers by themselves: lists of three cost half of it. */
+  private crosses(o: number, a: readonly [number, number, number], b: readonly [number, number, number]): number {
+    const t = this.triangles;
+    const ox = t[o]!;
+    const oy = t[o + 1]!;
+    const oz = t[o + 2]!;
+    const ux = t[o + 3]! - ox;
+    const uy = t[o + 4]! - oy;
+    const uz = t[o + 5]! - oz;
+    const vx = t[o + 6]! - ox;
+    const vy = t[o + 7]! - oy;
+    const vz = t[o + 8]! - oz;
+    const dx = b[0] - a[0];
+    const dy = b[1] - a[1];
+    const dz = b[2] - a[2];
+    const px = dy * vz - dz * vy;
+    const py = dz * vx - dx * vz;
+    const pz = dx * vy - dy * vx;
     const det = ux * px + uy * py + uz * pz;
     if (Math.abs(det) < 1e-12) return -1;
-    const [tx, ty, tz] = [a[0] - t[o]!, a[1] - y0, a[2] - t[o + 2]!];
+    const tx = a[0] - ox;
+    const ty = a[1] - oy;
+    const tz = a[2] - oz;
     const u = (tx * px + ty * py + tz * pz) / det;
     // A little slack: what passes exactly through the edge of two triangles meets both, not none.
     if (u < -SLACK || u > 1 + SLACK) return -1;
-    const [qx, qy, qz] = [ty * uz - tz * uy, tz * ux - tx * uz, tx * uy - ty * ux];
+    const qx = ty * uz - tz * uy;
+    const qy = tz * ux - tx * uz;
+    const qz = tx * uy - ty * ux;
     const v = (dx * qx + dy * qy + dz * qz) / det;
     if (v < -SLACK || u + v > 1 + SLACK) return -1;
     const at = (vx * qx + vy * qy + vz * qz) / det;
@@ -150,3 +169,24 @@ export class SolidCells {
 }
 
 const SLACK = 1e-6;
+/** What a line spans is taken so much wider that the slack of wide triangles still lies in it, metres. */
+const ABOUT = 1e-4;
+
+/** What a line spans, metres. */
+interface LineBox {
+  x0: number;
+  y0: number;
+  z0: number;
+  x1: number;
+  y1: number;
+  z1: number;
+}
+
+const boxOf = (a: readonly [number, number, number], b: readonly [number, number, number]): LineBox => ({
+  x0: Math.min(a[0], b[0]) - ABOUT,
+  y0: Math.min(a[1], b[1]) - ABOUT,
+  z0: Math.min(a[2], b[2]) - ABOUT,
+  x1: Math.max(a[0], b[0]) + ABOUT,
+  y1: Math.max(a[1], b[1]) + ABOUT,
+  z1: Math.max(a[2], b[2]) + ABOUT,
+});

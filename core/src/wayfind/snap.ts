@@ -78,8 +78,13 @@ export function passageAt(footing: Footing, x: number, y: number, z: number): Pa
   let best: { dx: number; dz: number; left: number; right: number } | null = null;
   for (let k = 0; k < DIRECTIONS; k += 1) {
     const [dx, dz] = [Math.cos((k * Math.PI) / DIRECTIONS), Math.sin((k * Math.PI) / DIRECTIONS)];
-    const [left, right] = [free(footing, x, y, z, dx, dz), free(footing, x, y, z, -dx, -dz)];
-    if (left + right < (best ? best.left + best.right - 1e-6 : WIDEST)) best = { dx, dz, left, right };
+    // What is wider than the narrowest so far need not be known any better.
+    const narrowest = best ? best.left + best.right - 1e-6 : WIDEST;
+    const left = free(footing, x, y, z, dx, dz, narrowest);
+    if (left >= narrowest) continue;
+    const rest = narrowest - left;
+    const right = free(footing, x, y, z, -dx, -dz, rest);
+    if (right < rest) best = { dx, dz, left, right };
   }
   if (!best) return null;
   const { dx, dz, left, right } = best;
@@ -92,13 +97,12 @@ export function passageAt(footing: Footing, x: number, y: number, z: number): Pa
   return across(ALONG) > OPENS * width && across(-ALONG) > OPENS * width ? middle : null;
 }
 
-/** Free way in a direction at the heights of a body, metres. */
-function free(footing: Footing, x: number, y: number, z: number, dx: number, dz: number): number {
+/** Free way in a direction at the heights of a body, metres. @param far nobody asks for more */
+function free(footing: Footing, x: number, y: number, z: number, dx: number, dz: number, far = WIDEST): number {
   const counts = (triangle: number) => footing.kindOf(triangle) !== SURFACE.door;
-  return Math.min(
-    ...HEIGHTS.map(
-      (height) => footing.solids.first([x, y + height, z], [dx, 0, dz], WIDEST, counts)?.distance ?? WIDEST,
-    ),
+  return HEIGHTS.reduce(
+    (least, height) => footing.solids.first([x, y + height, z], [dx, 0, dz], least, counts)?.distance ?? least,
+    far,
   );
 }
 
