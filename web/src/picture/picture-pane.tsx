@@ -1,5 +1,6 @@
-import { aspectOf, type Frame } from '@eskovan/core/document';
+import { aspectOf, type Frame, type Rate } from '@eskovan/core/document';
 import type { CameraSample } from '@eskovan/core/move';
+import { frameAt } from '@eskovan/core/reel';
 import type { Stance } from '@eskovan/render';
 import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { tellShown } from '../desk/playing.ts';
@@ -8,6 +9,7 @@ import { useProject } from '../data/use-project.ts';
 import { useSize } from '../kit/index.ts';
 import { drawPicture, leaveSharpPicture, loadPicture, standPerson, usePictureState } from './client.ts';
 import { GuideLines, type Guides } from './guides.tsx';
+import { KeptFrames } from './kept-frames.ts';
 import { sceneKey } from './source.ts';
 import { PicturePump } from './pump.ts';
 import { useScene } from './scene.ts';
@@ -26,10 +28,19 @@ interface PicturePaneProps {
   company?: ((time: number) => Stance) | null;
   /** Width over height of the frame, where that is not the project's. */
   frame?: Frame;
+  /** What plays: its frames are kept while it does, and shown again the next time. */
+  film?: Film | null;
   /** Another number asks for the picture to be drawn again: something in it that is not the model has changed. */
   version?: number;
   label: string;
   children?: ReactNode;
+}
+
+/** Something that can be played. */
+interface Film {
+  /** Its pictures are the same as long as this is. */
+  of: object;
+  rate: Rate;
 }
 
 /** How much of what lies just outside the frame is shown, as a part of the smaller side. */
@@ -51,6 +62,7 @@ export function PicturePane({
   guides,
   company = null,
   frame: own,
+  film = null,
   version = 0,
   label,
   children,
@@ -66,6 +78,9 @@ export function PicturePane({
   const opening = useRef(true);
   const walks = useRef(company);
   walks.current = company;
+  const plays = useRef(film);
+  plays.current = film;
+  const [frames] = useState(() => new KeptFrames());
   opening.current = projectOf !== project.id;
   const size = useSize(box);
   const { frame, picture } = fit(size.width, size.height, aspect);
@@ -87,18 +102,35 @@ export function PicturePane({
       },
       giveWay: leaveSharpPicture,
       patient: () => workbench.get().everyFrame && workbench.get().playing,
+      again: (sample, width) => {
+        const frame = playedFrame(plays.current, sample);
+        const again = frame === null ? null : frames.get(frame, width);
+        if (again && canvas.current) countUp(canvas.current, 'again');
+        return again;
+      },
+      drawn: (bitmap, sample) => {
+        const frame = playedFrame(plays.current, sample);
+        if (frame !== null) void frames.keep(frame, bitmap);
+      },
       show: (bitmap, sharp, { moveTime }) => {
         tellShown(moveTime);
         context.transferFromImageBitmap(bitmap);
         if (canvas.current) {
           canvas.current.dataset['sharp'] = String(sharp);
-          canvas.current.dataset['pictures'] = String(Number(canvas.current.dataset['pictures'] ?? 0) + 1);
+          countUp(canvas.current, 'pictures');
         }
       },
     });
     pump.current = made;
     return () => made.stop();
-  }, []);
+  }, [frames]);
+
+  // What was drawn is shown again only as long as nothing of it would be other.
+  const { of = null } = film ?? {};
+  useEffect(
+    () => () => frames.clear(),
+    [frames, of, drawable, loaded, renewed, version, company, picture.width, picture.height, frame.width],
+  );
 
   useEffect(() => {
     if (company) return () => void standPerson(null);
@@ -159,6 +191,14 @@ export function PicturePane({
       {children}
     </div>
   );
+}
+
+/** The frame of what plays that a sample is; null where nothing plays. */
+const playedFrame = (film: Film | null, { moveTime }: CameraSample): number | null =>
+  film && workbench.get().playing ? frameAt(moveTime, film.rate) : null;
+
+function countUp(canvas: HTMLCanvasElement, what: string): void {
+  canvas.dataset[what] = String(Number(canvas.dataset[what] ?? 0) + 1);
 }
 
 interface Rectangle {

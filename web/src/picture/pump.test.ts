@@ -66,6 +66,38 @@ describe('the picture pump', () => {
     pump.stop();
   });
 
+  test('what was drawn before is shown again and not drawn; what was being drawn meanwhile is told of and not shown', async () => {
+    const { asked, draw, giveWay } = fakeRenderer();
+    const [seen, told]: [number[], number[]] = [[], []];
+    const bitmap = () => ({ close: () => undefined }) as ImageBitmap;
+    const pump = new PicturePump({
+      draw,
+      giveWay,
+      again: ({ position: [x] }) =>
+        x === 2 ? Promise.resolve(bitmap()) : x === 3 ? Promise.reject(new Error()) : null,
+      drawn: (_, { position }) => told.push(position[0]),
+      show: (_, __, { position }) => seen.push(position[0]),
+    });
+    pump.show(sample(1), size);
+    pump.show(sample(2), size);
+    await turns();
+    expect(seen).toEqual([2]);
+    asked[0]!.answer();
+    await turns();
+    expect([seen, told]).toEqual([[2], [1]]);
+    // Where the picture is lost it is drawn after all.
+    pump.show(sample(3), size);
+    await turns();
+    asked[1]!.answer();
+    await turns();
+    expect([seen, told]).toEqual([
+      [2, 3],
+      [1, 3],
+    ]);
+    expect(asked.map(({ x }) => x)).toEqual([1, 3]);
+    pump.stop();
+  });
+
   test('after it is stopped nothing is shown any more', async () => {
     const { asked, draw, giveWay } = fakeRenderer();
     const shown: boolean[] = [];

@@ -13,8 +13,22 @@ interface PumpOptions {
   giveWay: () => void;
   /** Is every picture waited for? Then none gives up resolution to come sooner. */
   patient?: () => boolean;
+  /**
+   * A picture that was drawn before; null where there is none. Nothing is drawn instead of it.
+   * @param width pixels that it must have at least
+   */
+  again?: (sample: CameraSample, width: number) => Promise<ImageBitmap> | null;
+  /** Tells of each quick picture before it is shown, whether it still is or not. */
+  drawn?: (bitmap: ImageBitmap, sample: CameraSample) => void;
   /** @param sample what it is a picture of */
   show: (bitmap: ImageBitmap, sharp: boolean, sample: CameraSample) => void;
+}
+
+/** What is to be shown, numbered as it came. */
+interface Wanted {
+  sample: CameraSample;
+  size: PictureSize;
+  number: number;
 }
 
 /** Rest after which the picture sharpens, milliseconds; and as many gaps between samples, where they come slowly. */
@@ -55,7 +69,10 @@ const SHARP_WITHIN = 800;
  * at a resolution that this machine can follow; when they stop it sharpens.
  */
 export class PicturePump {
-  private wanted: { sample: CameraSample; size: PictureSize } | null = null;
+  private wanted: Wanted | null = null;
+  /** How many samples came, and the number of the one that is shown: none older takes its place. */
+  private count = 0;
+  private shown = 0;
   private busy = false;
   private sharpening = false;
   /** Begins small: how fast this machine draws is not known yet, and a first picture is waited for. */
@@ -74,9 +91,22 @@ export class PicturePump {
     const now = performance.now();
     this.gap = now - this.came < MOVING ? now - this.came : 0;
     this.came = now;
-    this.wanted = { sample, size };
+    this.count += 1;
     clearTimeout(this.timer);
     if (this.sharpening) this.options.giveWay();
+    const what = { sample, size, number: this.count };
+    const again = this.options.again?.(sample, this.options.patient?.() ? size.width : 0);
+    if (again) {
+      this.wanted = null;
+      again.then(
+        (bitmap) => this.put(bitmap, false, what),
+        () => what.number === this.count && this.want(what),
+      );
+    } else this.want(what);
+  }
+
+  private want(what: Wanted): void {
+    this.wanted = what;
     if (!this.busy) void this.work();
   }
 
@@ -87,7 +117,7 @@ export class PicturePump {
 
   private async work(): Promise<void> {
     this.busy = true;
-    let last: { sample: CameraSample; size: PictureSize } | null = null;
+    let last: Wanted | null = null;
     try {
       while (this.wanted && !this.stopped) {
         last = this.wanted;
@@ -99,20 +129,22 @@ export class PicturePump {
         const took = performance.now() - started;
         this.pass = took / scale ** 2;
         if (!patient) this.scale = nextScale(this.scale, took);
-        if (drawn) this.put(drawn.bitmap, false, last.sample);
+        if (!drawn) continue;
+        this.options.drawn?.(drawn.bitmap, last.sample);
+        this.put(drawn.bitmap, false, last);
       }
     } finally {
       this.busy = false;
     }
     // On a slow machine the next sample of a movement takes a while to come: sharpening meanwhile would make it slower.
-    if (last) this.sharpenLater(last);
+    if (last?.number === this.count) this.sharpenLater(last);
   }
 
-  private sharpenLater(what: { sample: CameraSample; size: PictureSize }): void {
+  private sharpenLater(what: Wanted): void {
     this.timer = setTimeout(() => void this.sharpen(what), Math.max(REST, GAPS * this.gap));
   }
 
-  private async sharpen(what: { sample: CameraSample; size: PictureSize }): Promise<void> {
+  private async sharpen(what: Wanted): Promise<void> {
     if (this.wanted || this.stopped) return;
     this.busy = this.sharpening = true;
     let drawn: Awaited<ReturnType<Draw>>;
@@ -120,7 +152,7 @@ export class PicturePump {
       drawn = await this.options.draw(what.sample, what.size, sharpPasses(this.pass));
       // Something newer is on its way: the quick picture of that comes first.
       if (this.wanted) drawn?.bitmap.close();
-      else if (drawn) this.put(drawn.bitmap, true, what.sample);
+      else if (drawn) this.put(drawn.bitmap, true, what);
     } finally {
       this.busy = this.sharpening = false;
     }
@@ -129,9 +161,10 @@ export class PicturePump {
     else if (!drawn && !this.stopped) this.sharpenLater(what);
   }
 
-  private put(bitmap: ImageBitmap, sharp: boolean, sample: CameraSample): void {
-    if (this.stopped) bitmap.close();
-    else this.options.show(bitmap, sharp, sample);
+  private put(bitmap: ImageBitmap, sharp: boolean, { sample, number }: Wanted): void {
+    if (this.stopped || number < this.shown) return bitmap.close();
+    this.shown = number;
+    this.options.show(bitmap, sharp, sample);
   }
 }
 

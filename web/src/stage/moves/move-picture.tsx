@@ -16,7 +16,7 @@ import { kindOf } from './kinds.tsx';
 import { dropRecording, simulate } from './live-walk.ts';
 import { RecordingBar } from './recording-bar.tsx';
 import { useExtent } from '../shared/use-extent.ts';
-import { useMoveSample } from './move-sample.ts';
+import { usePlayedSample } from './move-sample.ts';
 
 interface MovePictureProps {
   row: Row<'move'> | null;
@@ -32,7 +32,8 @@ interface MovePictureProps {
 /** The picture of the selected move, following the time. */
 export function MovePicture({ row, body, move, ground, footing, onKeep, onRecorded }: MovePictureProps) {
   const { project } = useProject();
-  const moved = useMoveSample(move, body);
+  const { rate } = project.body;
+  const moved = usePlayedSample(move, body, rate);
   const whole = useWholeSite();
   const sample = moved ?? (body ? null : whole);
   const scout = useWorkbench((state) => state.scout);
@@ -45,6 +46,7 @@ export function MovePicture({ row, body, move, ground, footing, onKeep, onRecord
     const walking = wanted && move ? Companion.of(move, footing) : null;
     return walking && ((time: number) => walking.at(time));
   }, [wanted, move, footing]);
+  const film = useMemo(() => (move && !scout ? { of: move, rate } : null), [move, scout, rate]);
   const kind = kindOf(body);
   // Only a ride asks what moves.
   const rides = body?.kind === 'ride';
@@ -66,7 +68,7 @@ export function MovePicture({ row, body, move, ground, footing, onKeep, onRecord
         : {}),
     };
   return (
-    <PicturePane label="Picture" sample={sample} company={company} {...(hands ? { hands } : {})}>
+    <PicturePane label="Picture" {...{ sample, company, film }} {...(hands ? { hands } : {})}>
       <RecordingBar onKeep={onRecorded} onDrop={dropRecording} onSimulate={simulate} />
       {scout && from && recording === null && (
         <ScoutBar

@@ -1,5 +1,6 @@
-import type { MoveBody } from '@eskovan/core/document';
+import type { MoveBody, Rate } from '@eskovan/core/document';
 import { standing, type CameraSample, type CompiledMove } from '@eskovan/core/move';
+import { frameAt, frameTime } from '@eskovan/core/reel';
 import { useMemo } from 'react';
 import { useWorkbench, type Workbench } from '../../desk/workbench.ts';
 
@@ -19,6 +20,13 @@ export function moveSample(
 /** The same, following the time. Only small parts of the screen use it: it changes with every frame. */
 export function useMoveSample(move: CompiledMove | null, body: MoveBody | null): CameraSample | null {
   const time = useWorkbench((state) => state.time);
+  const scout = useWorkbench((state) => state.scout);
+  return useMemo(() => moveSample(move, body, { scout, time }), [move, body, scout, time]);
+}
+
+/** The same by whole frames of the film while it plays: each is the same picture whenever it is played. */
+export function usePlayedSample(move: CompiledMove | null, body: MoveBody | null, rate: Rate): CameraSample | null {
+  const time = useWorkbench((state) => (state.playing ? frameTime(frameAt(state.time, rate), rate) : state.time));
   const scout = useWorkbench((state) => state.scout);
   return useMemo(() => moveSample(move, body, { scout, time }), [move, body, scout, time]);
 }
