@@ -1,5 +1,5 @@
 import { usualSlope, type Contour, type Relief, type SurveyedStorey } from '@eskovan/core/survey';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import { useTheme } from '../kit/theme.ts';
 import { reliefImage, rgbOf } from './relief-image.ts';
 import type { Viewport } from './viewport.ts';
@@ -59,16 +59,18 @@ export function LineWork({
     element.addEventListener('contextrestored', again);
     return () => element.removeEventListener('contextrestored', again);
   }, []);
-  const slope = useMemo(() => (relief ? usualSlope(relief) : Number.NaN), [relief]);
+  // The shades of the land come a moment after its lines.
+  const shaded = useDeferredValue(relief, null);
+  const slope = useMemo(() => (shaded ? usualSlope(shaded) : Number.NaN), [shaded]);
   const shown = useMemo(() => readable(contours, slope, view.scale), [contours, slope, view.scale]);
   const land = useMemo(() => {
-    if (!relief) return null;
+    if (!shaded) return null;
     const style = getComputedStyle(document.documentElement);
     const color = (name: string) => rgbOf(style.getPropertyValue(name));
-    return reliefImage(relief, color('--ink'), color('--raised'), slopes ? color('--rust') : null);
+    return reliefImage(shaded, color('--ink'), color('--raised'), slopes ? color('--rust') : null);
     // The theme decides what the colours are.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [relief, slopes, theme, forgotten]);
+  }, [shaded, slopes, theme, forgotten]);
   useEffect(() => {
     const element = canvas.current;
     if (!element || width === 0) return;
@@ -87,7 +89,7 @@ export function LineWork({
       ratio * (height / 2 - view.z * view.scale),
     );
     if (!storey) return;
-    if (relief && land) drawLand(context, relief, land);
+    if (relief && shaded && land) drawLand(context, shaded, land);
     if (walkway) drawWalkway(context, storey.walkway, color('--lagoon'));
     const colors = {
       ink: color('--wall'),
@@ -98,7 +100,7 @@ export function LineWork({
     };
     return inSlices(draw(context, storey, shown, view.scale, colors));
     // The theme decides what the colours above are.
-  }, [storey, shown, relief, land, view, width, height, walkway, theme, forgotten]);
+  }, [storey, shown, relief, shaded, land, view, width, height, walkway, theme, forgotten]);
   return <canvas ref={canvas} data-testid="plan-lines" aria-hidden className="absolute inset-0 h-full w-full" />;
 }
 

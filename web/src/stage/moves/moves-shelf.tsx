@@ -2,7 +2,7 @@ import type { Bounds, Lens, MoveBody, Pose, ProjectDocument, Row } from '@eskova
 import { toDegrees } from '@eskovan/core/geometry';
 import type { CompiledMove } from '@eskovan/core/move';
 import { Footprints, Route } from 'lucide-react';
-import { memo, useCallback } from 'react';
+import { memo, useCallback, useDeferredValue } from 'react';
 import { workbench } from '../../desk/workbench.ts';
 import { makeRow } from '../../data/edit-row.ts';
 import { orderAfter } from '../../data/order.ts';
@@ -108,9 +108,10 @@ export const MovesShelf = memo(function MovesShelf({
 }) {
   const document = useProject();
   const rows = liveRows(document.move);
-  const compiled = useCompiling(rows);
+  // What is said of a dozen moves takes longer than plan and path: those come first.
+  const compiled = useDeferredValue<ReturnType<typeof useCompiling> | null>(useCompiling(rows), null);
   // The same for every drawing of the list: while one move is dragged the others stay as they are.
-  const noteOf = useCallback((row: Row<'move'>) => noteOn(row, compiled(row.body)), [compiled]);
+  const noteOf = useCallback((row: Row<'move'>) => (compiled ? noteOn(row, compiled(row.body)) : '…'), [compiled]);
   return (
     <RowShelf
       kind="move"
