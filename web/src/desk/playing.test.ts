@@ -1,5 +1,14 @@
 import { beforeEach, describe, expect, test } from '@jest/globals';
-import { clockAfter, frameAfter, mayStep, setRound, shuttle, stopPlaying, togglePlaying } from './playing.ts';
+import {
+  clockAfter,
+  frameAfter,
+  mayStep,
+  setRound,
+  shuttle,
+  stepBegins,
+  stopPlaying,
+  togglePlaying,
+} from './playing.ts';
 import { frameAt } from '@eskovan/core/reel';
 import { workbench } from './workbench.ts';
 
@@ -66,6 +75,22 @@ describe('playing', () => {
     // At half speed each is seen for twice as long; a picture out of sight holds nothing up for ever.
     expect(mayStep(at(2, 0.5), 60, rate, 2)).toBe(false);
     expect(mayStep(at(2), 4000, rate, 1.96)).toBe(true);
+  });
+
+  test('every frame: on a screen of sixty pictures a second 24, 25 and 30 of a film come as often as in life', () => {
+    for (const num of [24, 25, 30]) {
+      const frame = 1000 / num;
+      let [before, steps] = [0, 0];
+      for (let tick = 1; tick <= 600; tick += 1) {
+        const now = (tick * 1000) / 60;
+        if (!mayStep({ time: 2, playRate: 1 }, now - before, { num, den: 1 }, 2)) continue;
+        before = stepBegins(before, now, frame);
+        steps += 1;
+      }
+      expect(Math.abs(steps - 10 * num)).toBeLessThanOrEqual(1);
+    }
+    // What came far too late makes nothing after it hurry.
+    expect(stepBegins(0, 500, 40)).toBe(500);
   });
 
   test('every frame: none is left out and none comes twice, at any rate, forward and backward', () => {

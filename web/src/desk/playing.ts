@@ -96,6 +96,14 @@ export function mayStep(
   return Math.abs(seen - time) < SAME || waited > PATIENCE;
 }
 
+/**
+ * When a frame that is shown now counts as having begun, milliseconds: when it was due, so that frames come as often as in
+ * life although screens show none but at their own times; now, where it is far too late for that.
+ * @param before when the frame before began @param frame what one takes
+ */
+export const stepBegins = (before: number, now: number, frame: number): number =>
+  now - before < 2 * frame ? before + frame : now;
+
 /** One frame on, or back, on the frames of the film. */
 export function frameAfter(
   state: { time: number; playRate: number; round?: Round | null },
@@ -136,7 +144,9 @@ export function usePlayback(duration: number, loops: boolean, rate?: Rate, steps
       const after = stepped
         ? frameAfter(state, steps, duration, loops)
         : clockAfter(state, Math.max(0, now - before) / 1000, duration, loops);
-      before = Math.max(before, now);
+      before = stepped
+        ? stepBegins(before, now, (1000 * frameTime(1, steps)) / Math.abs(state.playRate))
+        : Math.max(before, now);
       workbench.set(after.playing ? { time: after.time } : after);
       if (after.playing) loop = requestAnimationFrame(tick);
     });

@@ -158,7 +158,7 @@ function Raising({ camera, aspect, subject, now, onCamera }: RaisingProps) {
           value={100 * headroom}
           min={-100}
           max={100}
-          onChange={(percent) => make('Headroom', withHeadroom(now(), aspect, percent / 100, subject))}
+          onChange={(percent) => make('Room over the subject', withHeadroom(now(), aspect, percent / 100, subject))}
         />
       )}
     </>
