@@ -5,7 +5,7 @@ import { appendNode, deleteNode, insertNode, moveNode, setCornerRadius, setNodeK
 import { CUT_HEIGHT } from '@eskovan/core/survey';
 import { snapPlace, type SnapPlace } from '@eskovan/core/wayfind';
 import { PencilLine } from 'lucide-react';
-import { useCallback, useMemo, useRef, useState } from 'react';
+import { useCallback, useDeferredValue, useMemo, useRef, useState } from 'react';
 import { useCommands } from '../../desk/commands.ts';
 import { itemsOf, selection, useItems } from '../../desk/selection.ts';
 import { useWorkbench, workbench } from '../../desk/workbench.ts';
@@ -47,7 +47,9 @@ export function PathPlan({ row, body, move, site, aspect, onDraw }: MovePlanProp
       Math.abs((footing.surfaceUnder(x, z, elevation + CUT_HEIGHT) ?? Infinity) - y) < SAME_SURFACE,
     [footing, elevation, walks],
   );
-  const marked = useMemo(() => (move ? markedStretches(move) : ''), [move]);
+  // Where it is blocked takes a while to find: path and picture do not wait for it.
+  const looked = useDeferredValue(move);
+  const marked = useMemo(() => (looked ? markedStretches(looked) : ''), [looked]);
   const drawing = tool === 'draw' && row !== null && body !== null;
   const lastPress = useRef<[number, number] | null>(null);
   const nodes = body?.path.nodes ?? [];
