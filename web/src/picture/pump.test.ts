@@ -161,10 +161,9 @@ test('resolution settles where a machine can follow: it neither swings to and fr
   expect(settled(200, 400, 0)).toEqual([4]);
 });
 
-test('a picture that rests has as many passes as come within a second or so', () => {
+test('a picture that rests has more passes where they take no time', () => {
   // Not known yet, and on a graphics card.
-  expect([0, 2, 60].map(sharpPasses)).toEqual([6, 6, 6]);
-  expect(sharpPasses(150)).toBe(5);
+  expect([0, 2, 12].map(sharpPasses)).toEqual([6, 6, 6]);
   // However slow the machine, edges have no stairs.
-  expect([250, 5000].map(sharpPasses)).toEqual([4, 4]);
+  expect([60, 250, 5000].map(sharpPasses)).toEqual([4, 4, 4]);
 });

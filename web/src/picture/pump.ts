@@ -56,13 +56,14 @@ export function nextScale(scale: number, took: number): number {
 }
 
 /**
- * Passes of a picture that rests: fewer where one takes a while, so that it is sharp within about a second. With fewer
- * than four, edges show stairs.
+ * Passes of a picture that rests: fewer where a whole one takes longer than a screen's frame, so that it is sharp soon. With
+ * fewer than four, edges show stairs.
  * @param pass what one takes, milliseconds
  */
-export const sharpPasses = (pass: number): number => Math.min(6, Math.max(4, Math.floor(SHARP_WITHIN / pass)));
+export const sharpPasses = (pass: number): number => (pass > SCREEN_FRAME ? 4 : 6);
 
-const SHARP_WITHIN = 800;
+/** milliseconds */
+const SCREEN_FRAME = 16;
 
 /**
  * Feeds one canvas: always the newest sample, never a queue. While samples keep coming the picture is drawn plainly,

@@ -46,7 +46,7 @@ export function MovePicture({ row, body, move, ground, footing, onKeep, onRecord
     const walking = wanted && move ? Companion.of(move, footing) : null;
     return walking && ((time: number) => walking.at(time));
   }, [wanted, move, footing]);
-  const film = useMemo(() => (move && !scout ? { of: move, rate } : null), [move, scout, rate]);
+  const film = useMemo(() => move && { of: move, rate }, [move, rate]);
   const kind = kindOf(body);
   // Only a ride asks what moves.
   const rides = body?.kind === 'ride';
