@@ -1,3 +1,4 @@
+import type { Walking } from '@eskovan/core/move';
 import type { SiteLight } from '@eskovan/core/document';
 import { daylight } from '@eskovan/core/survey';
 import {
@@ -56,15 +57,8 @@ function makePerson(material: MeshBasicMaterial): Group {
   return person;
 }
 
-/** How a person stands somewhere. */
-export interface Stance {
-  /** Between the feet, metres. */
-  at: readonly [number, number, number];
-  /** Turn about the vertical, radians. */
-  turn?: number;
-  /** How far the right leg is before the left one, radians; arms go the other way. */
-  swing?: number;
-}
+/** How somebody stands somewhere; one who walks also swings their legs. Arms go the other way. */
+export type Stance = Pick<Walking, 'at'> & Partial<Walking>;
 
 /** Somebody in pictures of the working view, for scale; in those that are kept there is nobody. */
 export class ScalePerson {
