@@ -41,13 +41,32 @@ function sourceIn({ move, view }: Pick<ProjectDocument, 'move' | 'view'>) {
 
 /** The shots of a reel, in their order. */
 export const shotsOf = (document: Pick<ProjectDocument, 'shot'>, reelId: string): Row<'shot'>[] =>
-  liveRows(document.shot).filter(({ body }) => body.reel === reelId);
+  liveRows(document.shot.filter(({ body }) => body.reel === reelId));
+
+/** Shelf, strip and cards ask for the same reel of the same document: it is planned for the first of them. */
+type Opened = Map<Row<'reel'>, { measured: unknown; open: OpenReel }>;
+const opened = new WeakMap<ProjectDocument, Opened>();
 
 export function openReel(document: ProjectDocument, row: Row<'reel'>): OpenReel {
+  const reels = opened.get(document) ?? (new Map() as Opened);
+  opened.set(document, reels);
+  // Lengths of moves are in the plan.
+  const { measured } = useReelFacts.getState();
+  const before = reels.get(row);
+  if (before?.measured === measured) return before.open;
   const shots = shotsOf(document, row.id);
   const rate = row.body.rate ?? document.project.body.rate;
   const frame = row.body.frame ?? document.project.body.frame;
-  return { row, shots, rate, frame, aspect: aspectOf({ frame }), plan: planReel(shots, rate, sourceIn(document)) };
+  const open = {
+    row,
+    shots,
+    rate,
+    frame,
+    aspect: aspectOf({ frame }),
+    plan: planReel(shots, rate, sourceIn(document)),
+  };
+  reels.set(row, { measured, open });
+  return open;
 }
 
 /** A shot of a reel with its plan. */

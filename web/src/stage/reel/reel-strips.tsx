@@ -30,6 +30,11 @@ interface ReelStripsProps {
 const SHOTS = 78;
 const JOINS = 27;
 const WAVE = 26;
+
+/** The very frames that the strip shows. */
+const framesShown = (open: OpenReel, scale: StripScale): number[] =>
+  open.plan.shots.flatMap((shot) => stripFramesOf(shot, blockOf(shot, open, scale).width, SHOTS, open.aspect));
+
 /** The reel over time: shots, joins, how the picture moves, what is seen. */
 export const ReelStrips = memo(function ReelStrips({ open, ahead, people, onStripFrames, onOpen }: ReelStripsProps) {
   const box = useRef<HTMLDivElement>(null);
@@ -53,13 +58,7 @@ export const ReelStrips = memo(function ReelStrips({ open, ahead, people, onStri
       [open, scale, flowTop, flowHeight, wave, rows],
     ),
   );
-  const frames = useKept(
-    plan.shots.flatMap((shot) => {
-      // The very frames that the strip shows.
-      const { width } = blockOf(shot, open, scale);
-      return stripFramesOf(shot, width, SHOTS, open.aspect);
-    }),
-  );
+  const frames = useKept(useMemo(() => framesShown(under.open, under.scale), [under]));
   useEffect(() => onStripFrames(frames), [frames, onStripFrames]);
 
   const timeOf = (event: PointerEvent<HTMLDivElement>) => {
