@@ -2,6 +2,7 @@ import type { Row } from '@eskovan/core/document';
 import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globals';
 import { act, screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
+import { useState } from 'react';
 import { redo, undo } from '../../data/undo.ts';
 import { liveRows } from '../../data/changes.ts';
 import { selection, type How } from '../../desk/selection.ts';
@@ -24,14 +25,19 @@ const NAMES = ['Hall', 'Gallery', 'Deck', 'Café', 'Bridge', 'Marsh', 'Stair'];
 let asked: Asked[];
 const onSelect = jest.fn<(id: string, how: How, order: readonly string[]) => void>();
 
+/** Another view is shown, whoever has chosen it. */
+let show: (id: string) => void;
+
 function Shelf() {
   const rows = liveRows(useProject().view);
+  const [shown, setShown] = useState(uuid(10));
+  show = setShown;
   return (
     <RowShelf
       kind="view"
       title="Views"
       rows={rows}
-      selectedId={uuid(10)}
+      selectedId={shown}
       onSelect={onSelect}
       mark={(_: Row<'view'>, i: number) => <b>{i + 1}</b>}
       note={() => '24 mm'}
@@ -65,6 +71,13 @@ describe('the shelf of a stage', () => {
       'only',
       NAMES.map((_, i) => uuid(10 + i)),
     );
+  });
+
+  test('what is shown is brought into sight, whoever has chosen it', () => {
+    const seen = jest.spyOn(Element.prototype, 'scrollIntoView');
+    act(() => show(uuid(16)));
+    expect(seen.mock.contexts.map((row) => (row as HTMLElement).dataset['row'])).toEqual([uuid(16)]);
+    seen.mockRestore();
   });
 
   test('searches by name and says when nothing is called that', async () => {

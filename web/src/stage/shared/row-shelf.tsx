@@ -10,7 +10,7 @@ import {
 } from '@dnd-kit/core';
 import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import { Search } from 'lucide-react';
-import { useRef, useState, type ReactNode } from 'react';
+import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { editRow } from '../../data/edit-row.ts';
 import { orderBetween } from '../../data/order.ts';
 import { useChosenRows, type How } from '../../desk/selection.ts';
@@ -73,6 +73,16 @@ export function RowShelf<K extends Kind>(props: RowShelfProps<K>) {
     slice.bringIn(order.indexOf(id));
     requestAnimationFrame(() => scroll.current?.querySelector<HTMLElement>(`[data-row="${id}"]`)?.focus());
   };
+  const bringIn = useStable((id: string) => {
+    const index = order.indexOf(id);
+    if (index < 0) return;
+    slice.bringIn(index);
+    scroll.current?.querySelector(`[data-row="${id}"]`)?.scrollIntoView({ block: 'nearest' });
+  });
+  // Whatever chose another one: a new one, the plan, an undo.
+  useEffect(() => {
+    if (selectedId) bringIn(selectedId);
+  }, [selectedId, bringIn]);
   const menuOf = useStable((row: Row<K>) => [...(props.menu?.(row) ?? []), ...deeds.menuOf(row)]);
   const onRename = useStable(deeds.rename);
   const onChoose = useStable((id: string, how: How) => onSelect(id, how, order));
