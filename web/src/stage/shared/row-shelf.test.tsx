@@ -74,10 +74,19 @@ describe('the shelf of a stage', () => {
   });
 
   test('what is shown is brought into sight, whoever has chosen it', () => {
-    const seen = jest.spyOn(Element.prototype, 'scrollIntoView');
-    act(() => show(uuid(16)));
-    expect(seen.mock.contexts.map((row) => (row as HTMLElement).dataset['row'])).toEqual([uuid(16)]);
-    seen.mockRestore();
+    // Entries are 60 pixels high, and two of them fit.
+    const list = screen.getByRole('list').parentElement!.closest<HTMLElement>('.overflow-y-auto')!;
+    const order = NAMES.map((_, i) => uuid(10 + i));
+    const placed = jest.spyOn(Element.prototype, 'getBoundingClientRect').mockImplementation(function (this: Element) {
+      const index = order.indexOf((this as HTMLElement).dataset['row'] ?? '');
+      return index < 0 ? new DOMRect(0, 0, 200, 120) : new DOMRect(0, 60 * index - list.scrollTop, 200, 60);
+    });
+    const shownAt = (index: number) => {
+      act(() => show(order[index]!));
+      return list.scrollTop;
+    };
+    expect([6, 5, 0, 1].map(shownAt)).toEqual([300, 300, 0, 0]);
+    placed.mockRestore();
   });
 
   test('searches by name and says when nothing is called that', async () => {
