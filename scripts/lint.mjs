@@ -18,11 +18,11 @@ const CHECKS = [
       ...['web', 'server', 'render', 'demo'].map((part) => `${part}/src`),
     ],
   ],
-  ['types', [...TSC, '-p', 'core']],
+  ['types', ['node', TSC, '-p', 'core']],
   // The others read of core what it was built to: its sources are looked at once.
   ...['web', 'server', 'e2e', 'demo', 'bench', 'render'].map((part) => [
     'types',
-    [...TSC, '-p', part, '--customConditions', 'null'],
+    ['node', TSC, '-p', part, '--customConditions', 'null'],
   ]),
   ['format', ['npx', 'prettier', '--check', '--log-level', 'warn', '.']],
   [
@@ -47,8 +47,7 @@ const names = join(ROOT, '../shared/tools/check-names.mjs');
 if (existsSync(names)) CHECKS.push(['names', ['node', names, '.']]);
 
 // Configurations read the demo's own settings, built.
-const [node, ...tsc] = TSC;
-await must(node, [...tsc, '-b', 'demo/tsconfig.build.json']);
+await must('node', [TSC, '-b', 'demo/tsconfig.build.json']);
 const failed = [];
 const waiting = CHECKS.values();
 const hand = async () => {

@@ -19,8 +19,7 @@ export async function build() {
   const changed = Math.max(...['core', 'render', 'web', 'server', 'demo'].map((name) => newest(join(ROOT, name))));
   if (existsSync(stamp) && statSync(stamp).mtimeMs >= changed) return;
   console.log('Building');
-  const [node, ...tsc] = TSC;
-  await must(node, [...tsc, '-b', 'server/tsconfig.build.json', 'demo/tsconfig.build.json']);
+  await must('node', [TSC, '-b', 'server/tsconfig.build.json', 'demo/tsconfig.build.json']);
   await must('npx', ['rolldown', '-c', 'rolldown.config.mjs', '--log-level', 'silent'], { cwd: join(ROOT, 'server') });
   await must('npx', ['vite', 'build', '--logLevel', 'warn'], { cwd: join(ROOT, 'web') });
   writeFileSync(stamp, '');

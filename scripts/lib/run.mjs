@@ -6,7 +6,7 @@ import { fileURLToPath } from 'node:url';
 export const ROOT = fileURLToPath(new URL('../..', import.meta.url)).replace(/\/$/, '');
 
 /** The compiler that builds and checks types; ESLint still needs an older one, which has the same name. */
-export const TSC = ['node', join(ROOT, 'node_modules', 'typescript-native', 'bin', 'tsc')];
+export const TSC = join(ROOT, 'node_modules', 'typescript-native', 'bin', 'tsc');
 
 const running = new Set();
 

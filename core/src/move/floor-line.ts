@@ -219,28 +219,28 @@ class FloorSearch {
   private reach(stand: Stand, i: number, here: readonly Stand[], hanging: readonly Hanging[]): void {
     const step = this.walker.step + STEP_SLACK;
     let best = Infinity;
+    const take = (before: Stand, cost: number, broken: boolean) => {
+      if (cost >= best) return;
+      best = cost;
+      stand.before = before;
+      stand.broken = broken;
+    };
     for (const from of here) {
       const rise = Math.abs(stand.y - from.y);
       // What is dearer than the best even as a step need not be looked at closely.
       if (from.cost + rise >= best) continue;
-      const broken = rise > step && this.jump(from, stand) > step;
-      const cost = broken ? from.cost + COST.break + COST.breakRise * rise : from.cost + rise;
-      if (cost >= best) continue;
-      best = cost;
-      stand.before = from;
-      stand.broken = broken;
+      const passes = rise <= step || this.jump(from, stand) <= step;
+      if (passes) take(from, from.cost + rise, false);
+      else take(from, from.cost + COST.break + COST.breakRise * rise, true);
     }
-    for (const { stand: from, cost: hung } of hanging) {
+    for (const { stand: from, cost } of hanging) {
       const rise = Math.abs(stand.y - from.y);
       // The same of a joint: as a break it is dearer still.
       const asJoint = from.cost + COST.joint + rise;
       if (asJoint >= best) continue;
-      const broken = rise > step || this.openLength(from, stand) > JOINT;
-      const cost = broken ? hung + COST.break + COST.breakRise * rise : asJoint;
-      if (cost >= best) continue;
-      best = cost;
-      stand.before = from;
-      stand.broken = broken;
+      const joint = rise <= step && this.openLength(from, stand) <= JOINT;
+      if (joint) take(from, asJoint, false);
+      else take(from, cost + COST.break + COST.breakRise * rise, true);
     }
     stand.cost += best + this.anchorCost(i, stand.y);
   }
@@ -251,10 +251,17 @@ class FloorSearch {
    */
   private hang(i: number, here: readonly Stand[], next: readonly Stand[], hanging: readonly Hanging[]): Hanging[] {
     const station = this.stations[i]!;
+    const reach = this.walker.step + STEP_SLACK;
     const all: Hanging[] = [];
-    for (const stand of here) this.hangOver(stand, stand.cost, next, all);
-    for (const { stand, cost } of hanging) this.hangOver(stand, cost, next, all);
-    if (all.length === 0) return all;
+    const add = (stand: Stand, before: number) => {
+      const floored = next.some(({ y }) => Math.abs(y - stand.y) <= reach);
+      const cost = before + this.spacing * (floored ? COST.crawlMetre : COST.gapMetre);
+      // Where its floor simply goes on, whoever walked on it is as well off in every way, and no joint begins.
+      if (!next.some((onward) => Math.abs(onward.y - stand.y) < SAME_FLOOR && onward.cost <= cost))
+        all.push({ stand, cost });
+    };
+    for (const stand of here) add(stand, stand.cost);
+    for (const { stand, cost } of hanging) add(stand, cost);
     if (all.length > 1) all.sort((a, b) => a.cost - b.cost);
     const kept: Hanging[] = [];
     for (const one of all) {
@@ -266,17 +273,6 @@ class FloorSearch {
       if (kept.length >= MOST_HANGING) break;
     }
     return kept;
-  }
-
-  /** Lets a way hang over a station, unless whoever goes on walking there is as well off in every way. */
-  private hangOver(stand: Stand, before: number, next: readonly Stand[], out: Hanging[]): void {
-    const reach = this.walker.step + STEP_SLACK;
-    let floored = false;
-    for (const onward of next) if (Math.abs(onward.y - stand.y) <= reach) floored = true;
-    const cost = before + this.spacing * (floored ? COST.crawlMetre : COST.gapMetre);
-    // Where its floor simply goes on no joint begins.
-    for (const onward of next) if (Math.abs(onward.y - stand.y) < SAME_FLOOR && onward.cost <= cost) return;
-    out.push({ stand, cost });
   }
 
   /** The height at a station nearest to one of two heights: which of them it continues. */

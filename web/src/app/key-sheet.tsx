@@ -19,7 +19,7 @@ const HANDS: readonly (readonly [string, string])[] = [
 export function KeySheet({ open, onClose }: { open: boolean; onClose: () => void }) {
   return (
     <Dialog open={open} onClose={onClose} title="Keys">
-      {open && <Keys />}
+      <Keys />
     </Dialog>
   );
 }

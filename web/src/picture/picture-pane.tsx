@@ -36,10 +36,8 @@ interface PicturePaneProps {
   children?: ReactNode;
 }
 
-/** Something that can be played. */
+/** Something that can be played: its frames are the same pictures as long as it is the same object. */
 interface Film {
-  /** Its pictures are the same as long as this is. */
-  of: object;
   rate: Rate;
 }
 
@@ -126,10 +124,9 @@ export function PicturePane({
   }, [frames]);
 
   // What was drawn is shown again only as long as nothing of it would be other.
-  const { of = null } = film ?? {};
   useEffect(
     () => () => frames.clear(),
-    [frames, of, drawable, loaded, renewed, version, company, picture.width, picture.height, frame.width],
+    [frames, film, drawable, loaded, renewed, version, company, picture.width, picture.height, frame.width],
   );
 
   useEffect(() => {

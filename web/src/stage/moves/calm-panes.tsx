@@ -1,9 +1,9 @@
-import type { MoveBody, ProjectDocument, Rate, Row } from '@eskovan/core/document';
+import type { MoveBody, Rate, Row } from '@eskovan/core/document';
 import type { CompiledMove } from '@eskovan/core/move';
 import { memo } from 'react';
 import { liveRows } from '../../data/changes.ts';
 import { editBody } from '../../data/edit-row.ts';
-import { ProjectProvider, useProject } from '../../data/use-project.ts';
+import { useProject } from '../../data/use-project.ts';
 import type { UnkeptPose } from '../../desk/unkept.ts';
 import { workbench } from '../../desk/workbench.ts';
 import type { StripMark } from '../../strips/strip-chart.tsx';
@@ -64,7 +64,6 @@ export const MoveStrips = memo(function MoveStrips({ row, move, shown, current, 
 });
 
 interface MoveSideProps extends Checked {
-  document: ProjectDocument;
   row: Row<'move'> | null;
   body: MoveBody | null;
   move: CompiledMove | null;
@@ -75,21 +74,19 @@ interface MoveSideProps extends Checked {
 }
 
 /** The cards of a move. */
-export const MoveSide = memo(function MoveSide({ document, row, body, settled, ...given }: MoveSideProps) {
+export const MoveSide = memo(function MoveSide({ row, body, settled, ...given }: MoveSideProps) {
   const { cards: MoveCards } = kindOf(body);
   return (
-    <ProjectProvider value={document}>
-      <CardsSettled value={settled}>
-        <div className="h-full overflow-y-auto bg-desk">
-          {row && body && (
-            <>
-              <MoveCards row={row} body={body} {...given} />
-              <MoveLight row={row} />
-            </>
-          )}
-        </div>
-      </CardsSettled>
-    </ProjectProvider>
+    <CardsSettled value={settled}>
+      <div className="h-full overflow-y-auto bg-desk">
+        {row && body && (
+          <>
+            <MoveCards row={row} body={body} {...given} />
+            <MoveLight row={row} />
+          </>
+        )}
+      </div>
+    </CardsSettled>
   );
 });
 

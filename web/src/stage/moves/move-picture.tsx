@@ -16,7 +16,7 @@ import { kindOf } from './kinds.tsx';
 import { dropRecording, simulate } from './live-walk.ts';
 import { RecordingBar } from './recording-bar.tsx';
 import { useExtent } from '../shared/use-extent.ts';
-import { usePlayedSample } from './move-sample.ts';
+import { useMoveSample } from './move-sample.ts';
 
 interface MovePictureProps {
   row: Row<'move'> | null;
@@ -33,7 +33,7 @@ interface MovePictureProps {
 export function MovePicture({ row, body, move, ground, footing, onKeep, onRecorded }: MovePictureProps) {
   const { project } = useProject();
   const { rate } = project.body;
-  const moved = usePlayedSample(move, body, rate);
+  const moved = useMoveSample(move, body, rate);
   const whole = useWholeSite();
   const sample = moved ?? (body ? null : whole);
   const scout = useWorkbench((state) => state.scout);
@@ -46,7 +46,7 @@ export function MovePicture({ row, body, move, ground, footing, onKeep, onRecord
     const walking = wanted && move ? Companion.of(move, footing) : null;
     return walking && ((time: number) => walking.at(time));
   }, [wanted, move, footing]);
-  const film = useMemo(() => move && { of: move, rate }, [move, rate]);
+  const film = useMemo(() => move && { rate }, [move, rate]);
   const kind = kindOf(body);
   // Only a ride asks what moves.
   const rides = body?.kind === 'ride';

@@ -17,16 +17,14 @@ export function moveSample(
   return move?.sampleAt(Math.min(time, move.duration)) ?? null;
 }
 
-/** The same, following the time. Only small parts of the screen use it: it changes with every frame. */
-export function useMoveSample(move: CompiledMove | null, body: MoveBody | null): CameraSample | null {
-  const time = useWorkbench((state) => state.time);
-  const scout = useWorkbench((state) => state.scout);
-  return useMemo(() => moveSample(move, body, { scout, time }), [move, body, scout, time]);
-}
-
-/** The same by whole frames of the film while it plays: each is the same picture whenever it is played. */
-export function usePlayedSample(move: CompiledMove | null, body: MoveBody | null, rate: Rate): CameraSample | null {
-  const time = useWorkbench((state) => (state.playing ? frameTime(frameAt(state.time, rate), rate) : state.time));
+/**
+ * The same, following the time. Only small parts of the screen use it: it changes with every frame.
+ * @param rate goes by whole frames of the film while it plays: each is the same picture whenever it is played
+ */
+export function useMoveSample(move: CompiledMove | null, body: MoveBody | null, rate?: Rate): CameraSample | null {
+  const time = useWorkbench((state) =>
+    rate && state.playing ? frameTime(frameAt(state.time, rate), rate) : state.time,
+  );
   const scout = useWorkbench((state) => state.scout);
   return useMemo(() => moveSample(move, body, { scout, time }), [move, body, scout, time]);
 }

@@ -200,15 +200,16 @@ export function MovesScreen() {
           id: 'cards',
           min: 60,
           content: (
-            <MoveSide
-              document={calmDocument}
-              row={calmRow}
-              body={calmKept}
-              move={keptMove}
-              settled={calmKept === kept}
-              {...{ findings, current, cover, aspect }}
-              frames={rate.num / rate.den}
-            />
+            <ProjectProvider value={calmDocument}>
+              <MoveSide
+                row={calmRow}
+                body={calmKept}
+                move={keptMove}
+                settled={calmKept === kept}
+                {...{ findings, current, cover, aspect }}
+                frames={rate.num / rate.den}
+              />
+            </ProjectProvider>
           ),
         },
       ]}

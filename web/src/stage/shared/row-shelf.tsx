@@ -43,14 +43,6 @@ export interface RowShelfProps<K extends Kind> {
 const BY_POINTER = { activationConstraint: { distance: 5 } };
 const BY_KEYS = { coordinateGetter: sortableKeyboardCoordinates };
 
-/** Scrolls as far as it must. The browser's own way would have Tab go on from there, wherever the hand is. */
-function bringInto(list: Element | null, entry: Element | null | undefined): void {
-  if (!list || !entry) return;
-  const [seen, wanted] = [list.getBoundingClientRect(), entry.getBoundingClientRect()];
-  if (wanted.top < seen.top) list.scrollTop -= seen.top - wanted.top;
-  else if (wanted.bottom > seen.bottom) list.scrollTop += wanted.bottom - seen.bottom;
-}
-
 /** The list of a stage: search, reorder, rename in place, duplicate, delete with undo; by mouse and by keys. */
 export function RowShelf<K extends Kind>(props: RowShelfProps<K>) {
   const { kind, title, rows, selectedId, onSelect, footer, empty } = props;
@@ -83,9 +75,7 @@ export function RowShelf<K extends Kind>(props: RowShelfProps<K>) {
   };
   const bringIn = useStable((id: string) => {
     const index = order.indexOf(id);
-    if (index < 0) return;
-    slice.bringIn(index);
-    bringInto(scroll.current, scroll.current?.querySelector(`[data-row="${id}"]`));
+    if (index >= 0) slice.bringIn(index);
   });
   // Whatever chose another one: a new one, the plan, an undo.
   useEffect(() => {

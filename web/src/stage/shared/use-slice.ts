@@ -11,6 +11,7 @@ interface Slice {
   to: number;
   /** Room for what is not drawn, above and below. */
   space: CSSProperties;
+  /** Scrolls to an entry, as far as it must. */
   bringIn: (index: number) => void;
 }
 
@@ -23,7 +24,10 @@ export function useSlice(scroll: RefObject<HTMLElement | null>, count: number, h
     estimateSize: () => height,
     overscan: 8,
   });
-  if (!long) return { from: 0, to: count, space: {}, bringIn: () => {} };
+  if (!long) {
+    const entry = (index: number) => scroll.current?.querySelectorAll('[data-row]')[index];
+    return { from: 0, to: count, space: {}, bringIn: (index) => bringInto(scroll.current, entry(index)) };
+  }
   const items = virtual.getVirtualItems();
   const [first, last] = [items[0], items.at(-1)];
   return {
@@ -32,4 +36,12 @@ export function useSlice(scroll: RefObject<HTMLElement | null>, count: number, h
     space: { paddingTop: first?.start ?? 0, paddingBottom: virtual.getTotalSize() - (last?.end ?? 0) },
     bringIn: (index) => virtual.scrollToIndex(index),
   };
+}
+
+/** The browser's own way would have Tab go on from there, wherever the hand is. */
+function bringInto(list: Element | null, entry: Element | null | undefined): void {
+  if (!list || !entry) return;
+  const [seen, wanted] = [list.getBoundingClientRect(), entry.getBoundingClientRect()];
+  if (wanted.top < seen.top) list.scrollTop -= seen.top - wanted.top;
+  else if (wanted.bottom > seen.bottom) list.scrollTop += wanted.bottom - seen.bottom;
 }
