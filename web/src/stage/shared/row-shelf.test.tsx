@@ -3,8 +3,8 @@ import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globa
 import { act, screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { useState } from 'react';
-import { redo, undo } from '../../data/undo.ts';
-import { liveRows } from '../../data/changes.ts';
+import { dispatch, redo, undo } from '../../data/undo.ts';
+import { liveRows, making } from '../../data/changes.ts';
 import { selection, type How } from '../../desk/selection.ts';
 import { useProject } from '../../data/use-project.ts';
 import {
@@ -73,7 +73,7 @@ describe('the shelf of a stage', () => {
     );
   });
 
-  test('what is shown is brought into sight, whoever has chosen it', () => {
+  test('what is shown is brought into sight, whoever has chosen it', async () => {
     // Entries are 60 pixels high, and two of them fit.
     const list = screen.getByRole('list').parentElement!.closest<HTMLElement>('.overflow-y-auto')!;
     const order = NAMES.map((_, i) => uuid(10 + i));
@@ -86,6 +86,12 @@ describe('the shelf of a stage', () => {
       return list.scrollTop;
     };
     expect([6, 5, 0, 1].map(shownAt)).toEqual([300, 300, 0, 0]);
+    // What is new is chosen before the list has it.
+    order.push(uuid(99));
+    expect(shownAt(7)).toBe(0);
+    const made = making('view', { id: uuid(99), name: 'New', order: 99, body: exampleView() });
+    act(() => dispatch(PROJECT, 'New view', [made]));
+    await waitFor(() => expect(list.scrollTop).toBe(360));
     placed.mockRestore();
   });
 

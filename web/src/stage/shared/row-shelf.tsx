@@ -73,14 +73,12 @@ export function RowShelf<K extends Kind>(props: RowShelfProps<K>) {
     slice.bringIn(order.indexOf(id));
     requestAnimationFrame(() => scroll.current?.querySelector<HTMLElement>(`[data-row="${id}"]`)?.focus());
   };
-  const bringIn = useStable((id: string) => {
-    const index = order.indexOf(id);
-    if (index >= 0) slice.bringIn(index);
-  });
-  // Whatever chose another one: a new one, the plan, an undo.
+  const bringIn = useStable((id: string) => slice.bringIn(order.indexOf(id)));
+  // Whatever chose another one: a new one, the plan, an undo. What is new may be chosen before the list has it.
+  const listed = selectedId !== null && order.includes(selectedId);
   useEffect(() => {
-    if (selectedId) bringIn(selectedId);
-  }, [selectedId, bringIn]);
+    if (selectedId && listed) bringIn(selectedId);
+  }, [selectedId, listed, bringIn]);
   const menuOf = useStable((row: Row<K>) => [...(props.menu?.(row) ?? []), ...deeds.menuOf(row)]);
   const onRename = useStable(deeds.rename);
   const onChoose = useStable((id: string, how: How) => onSelect(id, how, order));
