@@ -84,6 +84,25 @@ describe('what nearer faces cover', () => {
     expect(shown([wall(4, 4, -5), picture, box([1, 1, 0.02], [0, 0, -4.99])])).toEqual([true, true, true]);
   });
 
+  test('with as many places as a picture has pixels, a gap hides only what no pixel of it shows', () => {
+    // Between two boards a gap of 6 mm at five metres: a pixel is 4 mm there, a step of the coarser grid 41.
+    const boards = [wall(4, 4, -5).translate(-2.013, 0, 0), wall(4, 4, -5).translate(1.993, 0, 0)];
+    const { occlusion, boxes } = worldOf([...boards, thing]);
+    const camera = clip(cameraAt(EYE, AHEAD));
+    occlusion.look(camera);
+    expect(occlusion.shows(boxes[2]!)).toBe(false);
+    for (const size of [
+      { width: 1280, height: 720 },
+      { width: 1920, height: 1080 },
+    ]) {
+      occlusion.look(camera, size);
+      expect(boxes.map((one) => occlusion.shows(one))).toEqual([true, true, true]);
+    }
+    // The grid of the next picture is its own again.
+    occlusion.look(camera);
+    expect(occlusion.shows(boxes[2]!)).toBe(false);
+  });
+
   test('is told by walls, floors and ceilings that go on behind the eye', () => {
     const floor = new PlaneGeometry(40, 40).rotateX(-Math.PI / 2).translate(0, -1.6, 0);
     expect(shown([floor, box([2, 2, 2], [0, -4, -8]), box([2, 1, 2], [0, -0.5, -8])])).toEqual([true, false, true]);
@@ -134,10 +153,10 @@ test('whatever a ray of another library meets first is shown, in 60 random world
     occlusion.look(clip(camera));
     const caster = new Raycaster();
     const firsts = new Set<number>();
-    // At places of the grid that depth is known at: steps of a 128th of the width and a 72nd of the height.
-    for (let y = 0; y <= 72; y += 4)
-      for (let x = 0; x <= 128; x += 4) {
-        caster.setFromCamera(new Vector2(x / 64 - 1, y / 36 - 1), camera);
+    // At places of the grid that depth is known at: the middles of 128 fields across and 72 up.
+    for (let y = 0; y < 72; y += 4)
+      for (let x = 0; x < 128; x += 4) {
+        caster.setFromCamera(new Vector2((x + 0.5) / 64 - 1, (y + 0.5) / 36 - 1), camera);
         caster.near = 0.08;
         const [first] = caster.intersectObjects(meshes);
         if (first) firsts.add(meshes.indexOf(first.object as Mesh<BufferGeometry, MeshBasicMaterial>));

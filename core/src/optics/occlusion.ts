@@ -10,9 +10,14 @@ export interface OccluderFaces {
   sizes: Float32Array;
 }
 
-/** Places across and up and down the picture where depth is known. */
-const ACROSS = 129;
-const UP = 73;
+/** Places across and up and down a picture where depth is known: the middles of so many equal fields. */
+export interface Grid {
+  width: number;
+  height: number;
+}
+
+/** Enough for a picture in passing. */
+const PASSING: Grid = { width: 128, height: 72 };
 
 /** A face is counted where it is so many steps of the grid large: smaller ones cost more than they hide. */
 const LARGE = 2;
@@ -22,11 +27,14 @@ const SAME_DEPTH = 1e-7;
 
 /**
  * Tells what need not be drawn, because nearer faces cover it: depths of large faces at a grid of places, against which
- * boxes are held. What shows only through a gap narrower than a step of the grid (a 128th of the width) is missed, so it
- * serves pictures in passing; whatever shows at a place of the grid is never missed.
+ * boxes are held. Whatever shows at a place of the grid is never missed. With a picture's own pixels for a grid that is
+ * all there is; with a coarser one, what shows only through a gap narrower than a step of it is left out, which serves
+ * pictures in passing.
  */
 export class Occlusion {
-  private readonly depths = new Float64Array(ACROSS * UP);
+  private width = 0;
+  private height = 0;
+  private depths = new Float64Array(0);
   private readonly matrix = new Float64Array(16);
   /** A face cut at the near plane: at most four corners, each x, y, z and w. */
   private readonly corners = new Float64Array(16);
@@ -44,13 +52,15 @@ export class Occlusion {
    * Looks from another place: whatever is asked after it is seen from there.
    * @param matrix from metres to clip space, column by column (16), as WebGL has it: z from −w to w
    */
-  look(matrix: ArrayLike<number>): void {
+  look(matrix: ArrayLike<number>, { width, height }: Grid = PASSING): void {
     this.matrix.set(matrix);
+    if (this.depths.length !== width * height) this.depths = new Float64Array(width * height);
+    Object.assign(this, { width, height });
     this.depths.fill(Infinity);
     const { matrix: m, middles } = this;
     const { soup, twoSided, sizes } = this.faces;
     // What a metre across is, in steps of the grid at a depth of one.
-    const metre = (Math.hypot(m[0]!, m[4]!, m[8]!) * (ACROSS - 1)) / 2;
+    const metre = (Math.hypot(m[0]!, m[4]!, m[8]!) * width) / 2;
     for (let face = 0; face < twoSided.length; face += 1) {
       const at = 3 * face;
       const depth = m[3]! * middles[at]! + m[7]! * middles[at + 1]! + m[11]! * middles[at + 2]! + m[15]!;
@@ -96,14 +106,14 @@ export class Occlusion {
     }
     if (offLeft === 8 || offRight === 8 || offBottom === 8 || offTop === 8 || before === 8) return false;
     if (before > 0) return true;
-    const x0 = Math.max(0, Math.floor(column(left)));
-    const x1 = Math.min(ACROSS - 1, Math.ceil(column(right)));
-    const y0 = Math.max(0, Math.floor(row(bottom)));
-    const y1 = Math.min(UP - 1, Math.ceil(row(top)));
-    const { depths } = this;
+    const { depths, width, height } = this;
+    const x0 = Math.max(0, Math.floor(place(left, width)));
+    const x1 = Math.min(width - 1, Math.ceil(place(right, width)));
+    const y0 = Math.max(0, Math.floor(place(bottom, height)));
+    const y1 = Math.min(height - 1, Math.ceil(place(top, height)));
     const behind = nearest - SAME_DEPTH;
     for (let y = y0; y <= y1; y += 1)
-      for (let at = y * ACROSS + x0, end = y * ACROSS + x1; at <= end; at += 1) if (depths[at]! >= behind) return true;
+      for (let at = y * width + x0, end = y * width + x1; at <= end; at += 1) if (depths[at]! >= behind) return true;
     return false;
   }
 
@@ -127,8 +137,8 @@ export class Occlusion {
     }
     for (let corner = 0; corner < count; corner += 1) {
       const w = shape[4 * corner + 3]!;
-      shape[4 * corner] = column(shape[4 * corner]! / w);
-      shape[4 * corner + 1] = row(shape[4 * corner + 1]! / w);
+      shape[4 * corner] = place(shape[4 * corner]! / w, this.width);
+      shape[4 * corner + 1] = place(shape[4 * corner + 1]! / w, this.height);
       shape[4 * corner + 2] = shape[4 * corner + 2]! / w;
     }
     for (let corner = 2; corner < count; corner += 1) this.fill(shape, 4 * (corner - 1), 4 * corner, twoSided);
@@ -147,15 +157,15 @@ export class Occlusion {
     const cy = s[c + 1]! - ay;
     const area = bx * cy - by * cx;
     if (twoSided ? area === 0 : !(area > 0)) return;
+    const { depths, line, width, height } = this;
     const y0 = Math.max(0, Math.ceil(ay + Math.min(0, by, cy)));
-    const y1 = Math.min(UP - 1, Math.floor(ay + Math.max(0, by, cy)));
+    const y1 = Math.min(height - 1, Math.floor(ay + Math.max(0, by, cy)));
     if (y0 > y1) return;
     // Depth over the picture is a plane: over its width it changes by …, over its height by ….
     const bz = s[b + 2]! - s[2]!;
     const cz = s[c + 2]! - s[2]!;
     const perColumn = (bz * cy - by * cz) / area;
     const perRow = (bx * cz - bz * cx) / area;
-    const { depths, line } = this;
     for (let y = y0; y <= y1; y += 1) {
       const at = y - ay;
       line[0] = Infinity;
@@ -164,10 +174,10 @@ export class Occlusion {
       meet(line, bx, by, cx, cy, at);
       meet(line, cx, cy, 0, 0, at);
       const x0 = Math.max(0, Math.ceil(ax + line[0]));
-      const x1 = Math.min(ACROSS - 1, Math.floor(ax + line[1]));
+      const x1 = Math.min(width - 1, Math.floor(ax + line[1]));
       let depth = s[2]! + (x0 - ax) * perColumn + at * perRow;
-      const end = y * ACROSS + x1;
-      for (let i = y * ACROSS + x0; i <= end; i += 1, depth += perColumn) if (depth < depths[i]!) depths[i] = depth;
+      const end = y * width + x1;
+      for (let i = y * width + x0; i <= end; i += 1, depth += perColumn) if (depth < depths[i]!) depths[i] = depth;
     }
   }
 }
@@ -191,9 +201,8 @@ function middlesOf(soup: Float32Array): Float64Array {
   return middles;
 }
 
-/** From −1…1 to steps of the grid. */
-const column = (x: number): number => ((x + 1) / 2) * (ACROSS - 1);
-const row = (y: number): number => ((y + 1) / 2) * (UP - 1);
+/** From −1…1 to places of the grid: fields have their place in the middle. */
+const place = (at: number, count: number): number => ((at + 1) / 2) * count - 0.5;
 
 /** Are three corners all beyond one side of the picture? */
 function isOff(c: Float64Array): boolean {

@@ -58,7 +58,8 @@ export class ContactShade {
   use(model: Group, camera: PerspectiveCamera, size: PictureSize): void {
     this.fit(size);
     if (!this.stale) return;
-    this.pass.draw(model, camera, this.depth!);
+    // Pieces that this camera sees nothing of are put away.
+    this.pass.draw(model, camera, this.depth!, ({ visible }) => visible);
     const { elements } = camera.projectionMatrix;
     const { uniforms } = this.material;
     const { near, far } = camera;

@@ -1,5 +1,5 @@
 import type { SiteLight } from '@eskovan/core/document';
-import type { Group, PerspectiveCamera, Scene, WebGLRenderer } from 'three';
+import type { Camera, Group, PerspectiveCamera, Scene, WebGLRenderer } from 'three';
 import type { FinishUniforms } from '../scene/finish.ts';
 import type { MovingMeshes } from '../scene/moving.ts';
 import { ContactShade } from './contact-shade.ts';
@@ -67,9 +67,12 @@ export class FinishPass {
     return !this.surroundings.serves(camera.position, subframes, otherwise);
   }
 
-  /** Looks around the eye. What is seen must not be exposed. */
-  lookAround(scene: Scene, camera: PerspectiveCamera, subframes: number): void {
-    this.surroundings.take(scene, camera, subframes);
+  /**
+   * Looks around the eye. What is seen must not be exposed.
+   * @param before called with each of the cameras, before it is drawn from
+   */
+  lookAround(scene: Scene, camera: PerspectiveCamera, subframes: number, before: (side: Camera) => void): void {
+    this.surroundings.take(scene, camera, subframes, before);
   }
 
   /** Nothing that was drawn ahead is there any more. */

@@ -35,7 +35,7 @@ import { FinishPass } from './finish-pass.ts';
 import { aperturePoint, jitter, shutterPart } from './jitter.ts';
 import type { PictureSize } from './picture-size.ts';
 import { ShownPieces, type StillLevel } from './shown-pieces.ts';
-import { mirrorPixel } from './surroundings.ts';
+import { mirrorDetail, mirrorPixel } from './surroundings.ts';
 import type { Breakable } from './unbroken.ts';
 
 /** Height in pixels from which moving pictures show detail as far as it reaches; smaller ones show less of it. */
@@ -44,8 +44,6 @@ const DETAIL_HEIGHT = 250;
 const FADED_PASSES = 2;
 /** Pixels of a finished picture from which it pays to draw depth ahead: in smaller ones triangles cost more. */
 const AHEAD_FROM = 200_000;
-/** Part of that reach to which mirrors show detail: what they show is small and soft. */
-const MIRRORED_DETAIL = 0.7;
 
 /**
  * Draws camera samples of one model. One of these lives in one worker and owns one graphics context; whoever wants a
@@ -360,7 +358,6 @@ export class PictureRenderer implements Breakable {
     this.fresh = false;
     this.person.show(level === 'resting');
     this.renderer.info.reset();
-    this.pieces?.all(level);
     this.accumulator.start(size, linear);
     this.finish?.start();
     const ahead = size.width * size.height >= AHEAD_FROM;
@@ -369,27 +366,33 @@ export class PictureRenderer implements Breakable {
       const { share, weight } = faded[i]!;
       this.tone.late.value = linear ? 1 : 0;
       this.aim(sampleAt(shutterPart(i, subframes)), size, jitter(i, subframes), aperturePoint(i, subframes), share);
+      const full = () => this.pieces?.inFull(level, this.camera, size, this.cut === null);
+      full();
       if (this.model) this.finish?.use(this.model, this.camera, { size, subframe: i, subframes, moving: this.moving });
-      if (i === 0 && linear) this.lookAround(subframes, level);
+      if (i === 0 && linear && this.lookAround(subframes)) full();
       this.accumulator.add(() => this.pass(ahead), weight);
       this.tone.late.value = 0;
       yield i;
     }
   }
 
-  /** Looks at what is around the eye, for mirrors: as light, whatever the exposure of this frame is. */
-  private lookAround(subframes: number, level: StillLevel): void {
+  /**
+   * Looks at what is around the eye, for mirrors: as light, whatever the exposure of this frame is.
+   * @returns whether it had to
+   */
+  private lookAround(subframes: number): boolean {
     const dims = this.dimmed?.takeChange() ?? false;
     const moves = this.moving?.haveMoved(this.camera.position, mirrorPixel(subframes)) ?? false;
-    if (!this.finish?.mustLookAround(this.camera, subframes, dims || moves)) return;
+    if (!this.finish?.mustLookAround(this.camera, subframes, dims || moves)) return false;
     this.moving?.remember();
     const { value: gain } = this.tone.gain;
     const exposed = gain.clone();
     gain.set(1, 1, 1);
-    this.pieces?.inPassing(this.camera, MIRRORED_DETAIL, false);
-    this.finish.lookAround(this.scene, this.camera, subframes);
-    this.pieces?.all(level);
+    this.finish.lookAround(this.scene, this.camera, subframes, (side) =>
+      this.pieces?.inPassing(side, mirrorDetail(subframes), this.cut === null),
+    );
     gain.copy(exposed);
+    return true;
   }
 
   private resize({ width, height }: PictureSize): void {

@@ -19,7 +19,7 @@ const model: SceneModel = {
   textures: [],
 };
 
-test('in passing it leaves out what is covered and what is too small; what rests has all of it', async () => {
+test('in passing it leaves out what is covered and what is too small; what rests leaves out what no pixel of it sees', async () => {
   const group = await buildScene(model, {
     look: 'natural',
     exposure: 0,
@@ -37,9 +37,17 @@ test('in passing it leaves out what is covered and what is too small; what rests
   const shown = () => [shownAt(0, -10), shownAt(0, -60), shownAt(56, -60), shownAt(24, -40)];
   pieces.inPassing(camera, 1, true);
   expect(shown()).toEqual([true, false, true, false]);
-  // Mirrors look the other way as well: what is covered here is not there.
+  // What is cut open hides nothing.
   pieces.inPassing(camera, 1, false);
   expect(shown()).toEqual([true, true, true, false]);
-  pieces.all('resting');
+  pieces.inFull('resting', camera, { width: 256, height: 144 }, true);
+  expect(shown()).toEqual([true, false, true, false]);
+  pieces.inFull('resting', camera, { width: 256, height: 144 }, false);
   expect(shown()).toEqual([true, true, true, true]);
+  // A camera on the other side, as one of a mirror's, sees what this one does not.
+  const beyond = new PerspectiveCamera(60, 1, 0.1, 200);
+  beyond.position.set(0, 0, -30);
+  beyond.updateMatrixWorld(true);
+  pieces.inPassing(beyond, 1, true);
+  expect(shown()[1]).toBe(true);
 });

@@ -1,13 +1,16 @@
 import type { Bounds } from '@eskovan/core/document';
 import { countTriangles, type SceneModel, type ScenePart } from '@eskovan/core/format';
 import { Occlusion } from '@eskovan/core/optics';
-import { Matrix4, Vector3, type Group, type Mesh, type PerspectiveCamera } from 'three';
+import { Matrix4, Vector3, type Camera, type Group, type Mesh } from 'three';
 import { isMoving } from '../scene/moving.ts';
 import { occludersOf } from '../scene/occluders.ts';
 import type { Levels } from '../scene/stand-in.ts';
+import type { PictureSize } from './picture-size.ts';
 
 /** Below so many triangles, drawing what is hidden costs less than finding it. */
 const WORTH_HIDING = 15_000;
+/** Pixels from which finding it for each of them costs too much memory. */
+const MOST_PIXELS = 2_200_000;
 
 /** In how much detail a picture that does not move is drawn. */
 export type StillLevel = Exclude<keyof Levels, 'moving'>;
@@ -16,7 +19,7 @@ export type StillLevel = Exclude<keyof Levels, 'moving'>;
 export class ShownPieces {
   private readonly pieces: readonly Piece[];
   private readonly hides: boolean;
-  /** Made for the first picture in passing: films have none. */
+  /** Made for the first picture. */
   private occlusion: Occlusion | null = null;
 
   /** @param stands does a part stay where it is, and is always there? */
@@ -32,11 +35,15 @@ export class ShownPieces {
     });
   }
 
-  /** All that there is, for a picture that rests or is finished. */
-  all(level: StillLevel): void {
-    for (const { mesh } of this.pieces) {
+  /**
+   * What a pass of a picture that rests or is finished needs: all but what nearer faces cover at each of its pixels.
+   * @param covered leaves that out, as this camera sees it
+   */
+  inFull(level: StillLevel, camera: Camera, size: PictureSize, covered: boolean): void {
+    const occlusion = covered && size.width * size.height <= MOST_PIXELS ? this.seenBy(camera, size) : null;
+    for (const { mesh, box } of this.pieces) {
       setLevel(mesh, level);
-      mesh.visible = true;
+      mesh.visible = !occlusion || !box || occlusion.shows(box);
     }
   }
 
@@ -45,21 +52,22 @@ export class ShownPieces {
    * @param reach part of the distance to which detail is shown, 0…1
    * @param covered leaves out what nearer faces cover, as they are seen by this camera
    */
-  inPassing(camera: PerspectiveCamera, reach: number, covered: boolean): void {
+  inPassing(camera: Camera, reach: number, covered: boolean): void {
     const occlusion = covered ? this.seenBy(camera) : null;
+    eye.setFromMatrixPosition(camera.matrixWorld);
     for (const { mesh, box } of this.pieces) {
       setLevel(mesh, 'moving');
       const { center, radius } = mesh.geometry.boundingSphere!;
-      const away = camera.position.distanceTo(middle.copy(center).applyMatrix4(mesh.matrix)) - radius;
+      const away = eye.distanceTo(middle.copy(center).applyMatrix4(mesh.matrix)) - radius;
       mesh.visible = away < reach * (mesh.userData['reach'] as number);
       if (mesh.visible && occlusion && box) mesh.visible = occlusion.shows(box);
     }
   }
 
-  private seenBy({ projectionMatrix, matrixWorldInverse }: PerspectiveCamera): Occlusion | null {
+  private seenBy({ projectionMatrix, matrixWorldInverse }: Camera, size?: PictureSize): Occlusion | null {
     if (!this.hides) return null;
     this.occlusion ??= new Occlusion(occludersOf(this.model, this.stands));
-    this.occlusion.look(seen.multiplyMatrices(projectionMatrix, matrixWorldInverse).elements);
+    this.occlusion.look(seen.multiplyMatrices(projectionMatrix, matrixWorldInverse).elements, size);
     return this.occlusion;
   }
 }
@@ -75,5 +83,6 @@ function setLevel({ geometry, userData }: Mesh, level: keyof Levels): void {
   if (levels && geometry.index !== levels[level]) geometry.setIndex(levels[level]);
 }
 
+const eye = new Vector3();
 const middle = new Vector3();
 const seen = new Matrix4();

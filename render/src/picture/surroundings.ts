@@ -16,19 +16,27 @@ import {
 } from 'three';
 import type { MirrorUniforms } from '../scene/mirror.ts';
 
-/** Sides of the cube’s faces, pixels: for frames of few passes, and for those that are looked at closely. */
-const SIDES = { quick: 128, fine: 256 } as const;
+/**
+ * How closely one looks around, for frames of few passes and for those that are looked at closely: pixels of the side of a
+ * face; the part of the distance to which moving pictures show detail to which it is shown in them; and how far the eye may
+ * go until it looks again, metres: what is mirrored is looked for where it stands.
+ */
+const LOOKS = {
+  quick: { side: 128, detail: 0.35, serves: 0.2 },
+  fine: { side: 256, detail: 0.7, serves: 0.1 },
+} as const;
 const FINE_FROM = 8;
-/** The picture serves until the eye has gone this far: what is mirrored is looked for where it stands. Metres. */
-const SERVES = 0.1;
 
 /** One sub-frame of so many looks into mirrors, but never fewer than two. */
 const ONE_OF = 4;
 
-const sideFor = (subframes: number): number => (subframes < FINE_FROM ? SIDES.quick : SIDES.fine);
+const lookFor = (subframes: number) => (subframes < FINE_FROM ? LOOKS.quick : LOOKS.fine);
 
 /** What is nearer together than this is one place in the picture, radians. */
-export const mirrorPixel = (subframes: number): number => Math.PI / 2 / sideFor(subframes);
+export const mirrorPixel = (subframes: number): number => Math.PI / 2 / lookFor(subframes).side;
+
+/** The part of its reach to which detail is in the picture. */
+export const mirrorDetail = (subframes: number): number => lookFor(subframes).detail;
 
 /** How often a sub-frame's mirrors count: see {@link Surroundings.weigh}. */
 export function mirrorWeight(subframe: number, subframes: number): number {
@@ -53,7 +61,8 @@ export class Surroundings {
   /** Does the picture serve for a frame? @param otherwise something in it has moved, or is lit otherwise */
   serves(eye: Vector3, subframes: number, otherwise: boolean): boolean {
     const place = this.uniforms.surroundingsAt.value as Vector3;
-    return this.taken && !otherwise && this.target?.width === sideFor(subframes) && place.distanceTo(eye) < SERVES;
+    const { side, serves } = lookFor(subframes);
+    return this.taken && !otherwise && this.target?.width === side && place.distanceTo(eye) < serves;
   }
 
   /** The picture is not there any more. */
@@ -64,30 +73,38 @@ export class Surroundings {
   /**
    * Takes the picture. Glass is not in it: it would mirror itself.
    * @param camera where from; near and far, metres
+   * @param before called with the camera of each side, before it is drawn from
    */
-  take(scene: Scene, { position: eye, near, far }: PerspectiveCamera, subframes: number): void {
+  take(
+    scene: Scene,
+    { position: eye, near, far }: PerspectiveCamera,
+    subframes: number,
+    before: (side: Camera) => void,
+  ): void {
     const { renderer, uniforms } = this;
-    const target = this.fit(sideFor(subframes));
+    const target = this.fit(lookFor(subframes).side);
     const cube = new CubeCamera(near, far, target);
     cube.coordinateSystem = renderer.coordinateSystem;
     cube.updateCoordinateSystem();
     cube.position.copy(eye);
     cube.updateMatrixWorld(true);
     const glass: Object3D[] = [];
-    scene.traverseVisible((object) => {
+    scene.traverse((object) => {
       if (object instanceof Mesh && (object.material as Material).transparent) glass.push(object);
     });
-    for (const pane of glass) pane.visible = false;
     // What is being drawn cannot be looked at meanwhile.
     uniforms.surroundings.value = null;
     uniforms.mirroring.value = false;
-    for (const [face, camera] of cube.children.entries()) {
+    for (const [face, side] of (cube.children as Camera[]).entries()) {
+      before(side);
+      const clear = glass.filter(({ visible }) => visible);
+      for (const pane of clear) pane.visible = false;
       target.texture.generateMipmaps = face === 5;
       renderer.setRenderTarget(target, face);
       renderer.clear();
-      renderer.render(scene, camera as Camera);
+      renderer.render(scene, side);
+      for (const pane of clear) pane.visible = true;
     }
-    for (const pane of glass) pane.visible = true;
     uniforms.surroundings.value = target.texture;
     uniforms.mirroring.value = true;
     (uniforms.surroundingsAt.value as Vector3).copy(eye);
