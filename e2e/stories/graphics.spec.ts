@@ -38,7 +38,11 @@ const inkOfPlan = (page: Page) =>
   });
 
 /** Is a film being made? What it has written goes with its worker. */
-const isFilming = (page: Page): boolean => page.workers().some((worker) => worker.url().includes('film.worker'));
+async function isFilming(page: Page): Promise<boolean> {
+  // One that goes meanwhile has no name any more.
+  const names = page.workers().map((worker) => worker.evaluate(() => self.name).catch(() => ''));
+  return (await Promise.all(names)).includes('film');
+}
 
 async function orderFilm(page: Page): Promise<void> {
   await page.getByRole('link', { name: 'Renders' }).click();
@@ -91,7 +95,7 @@ test('a graphics card that is taken away and comes back costs nothing: not the p
 
   await test.step('a film has all of its frames, and none is empty', async () => {
     await orderFilm(page);
-    expect(isFilming(page)).toBe(true);
+    expect(await isFilming(page)).toBe(true);
     await loseGraphics(page);
     const take = async () => (await documentOf(page.request, projectId)).take[0];
     await soon(take, { timeout: 90_000 }).toBeTruthy();

@@ -3,6 +3,7 @@ import type { AheadWorker } from '../worker/ahead.worker.ts';
 import { handOf, type Hand } from '../worker/hand.ts';
 import { BrowserAheadStore, type AheadStore } from './ahead-store.ts';
 import type { PictureScene } from './source.ts';
+import { startWorker } from '../worker/start-worker.ts';
 
 /** What a frame shows, by its name. */
 export interface NamedPicture {
@@ -291,7 +292,7 @@ export class AheadDesk {
 
   private worker(): Hand<AheadWorker> {
     if (this.hand) return this.hand;
-    const worker = new Worker(new URL('../worker/ahead.worker.ts', import.meta.url), { type: 'module', name: 'ahead' });
+    const worker = startWorker('ahead');
     this.hand = handOf(worker, 'The worker that draws ahead');
     void this.hand.remote.setScenes(this.allScenes);
     return this.hand;

@@ -3,6 +3,7 @@ import { turns } from './in-turn.ts';
 import type { FilmWorker } from '../worker/film.worker.ts';
 import { handOf, type Hand } from '../worker/hand.ts';
 import type { AsideWish } from './source.ts';
+import { startWorker } from '../worker/start-worker.ts';
 
 const inTurn = turns();
 let waiting = 0;
@@ -16,10 +17,7 @@ export function drawAside(wish: AsideWish): Promise<Blob> {
   waiting += 1;
   return inTurn(async () => {
     await whileNobodyMoves();
-    hand ??= handOf(
-      new Worker(new URL('../worker/film.worker.ts', import.meta.url), { type: 'module', name: 'aside' }),
-      'The worker of small pictures',
-    );
+    hand ??= handOf(startWorker('film', 'aside'), 'The worker of small pictures');
     try {
       return await Promise.race([hand.remote.small(wish), hand.stopped]);
     } catch (error) {

@@ -1,5 +1,6 @@
 import * as Comlink from 'comlink';
 import type { PictureWorker } from '../worker/picture.worker.ts';
+import { startWorker } from '../worker/start-worker.ts';
 
 let link: Comlink.Remote<PictureWorker> | null = null;
 let fail: (error: Error) => void;
@@ -18,10 +19,7 @@ export const onRenewed = (tell: () => void): void => void renewals.add(tell);
 /** The one worker that draws pictures; started when it is first asked for. */
 export function pictureWorker(): Comlink.Remote<PictureWorker> {
   if (link) return link;
-  const worker = new Worker(new URL('../worker/picture.worker.ts', import.meta.url), {
-    type: 'module',
-    name: 'picture',
-  });
+  const worker = startWorker('picture');
   worker.addEventListener('error', () => fail(new Error('The worker of the picture has stopped.')));
   link = Comlink.wrap<PictureWorker>(worker);
   void link.onRenewed(Comlink.proxy(() => renewals.forEach((tell) => tell())));

@@ -5,6 +5,7 @@ import { uploadFile } from '../data/api.ts';
 import type { PlacedFile } from '../picture/source.ts';
 import type { SiteWorker } from '../worker/site.worker.ts';
 import type { SiteStep } from './site-state.ts';
+import { startWorker } from '../worker/start-worker.ts';
 
 interface SiteWish {
   models: readonly PlacedFile[];
@@ -37,9 +38,7 @@ type SiteLink = Comlink.Remote<SiteWorker>;
  */
 export async function computeSite(wish: SiteWish): Promise<void> {
   const { models, measured, lights, signal } = wish;
-  const workers = ['site-1', 'site-2'].map(
-    (name) => new Worker(new URL('../worker/site.worker.ts', import.meta.url), { type: 'module', name }),
-  );
+  const workers = ['one', 'two'].map((which) => startWorker('site', which));
   const stopped = new Promise<never>((_, reject) => {
     signal.addEventListener('abort', () => reject(signal.reason as Error));
     for (const worker of workers)

@@ -1,8 +1,8 @@
 import * as Comlink from 'comlink';
 import type { ImportResult, ImportWorker } from '../worker/import.worker.ts';
+import { startWorker } from '../worker/start-worker.ts';
 
-const makeWorker = () =>
-  new Worker(new URL('../worker/import.worker.ts', import.meta.url), { type: 'module', name: 'import' });
+const makeWorker = () => startWorker('import');
 
 let spare: Worker | null = null;
 

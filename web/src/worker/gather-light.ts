@@ -6,6 +6,7 @@ import type { PictureSize } from '@eskovan/render';
 import * as Comlink from 'comlink';
 import { GatherShare, type GatherTask } from './gather-share.ts';
 import type { GatherWorker } from './gather.worker.ts';
+import { startWorker } from './start-worker.ts';
 
 /** Stills of so many passes are worth gathering light once more, pixel by pixel. */
 export const GATHERED_FROM = 32;
@@ -80,7 +81,7 @@ interface Helper {
 }
 
 function startHelper(): Helper {
-  const worker = new Worker(new URL('./gather.worker.ts', import.meta.url), { type: 'module', name: 'gather' });
+  const worker = startWorker('gather');
   const stopped = new Promise<never>((_, reject) =>
     worker.addEventListener('error', () => reject(new Error('A helper stopped.'))),
   );

@@ -1,14 +1,12 @@
 import type { ClipWorker } from '../../worker/clip.worker.ts';
 import { handOf, type Hand } from '../../worker/hand.ts';
+import { startWorker } from '../../worker/start-worker.ts';
 
 let reader: Hand<ClipWorker> | null = null;
 let reading = 0;
 
 function start(): Hand<ClipWorker> {
-  const hand = handOf<ClipWorker>(
-    new Worker(new URL('../../worker/clip.worker.ts', import.meta.url), { type: 'module', name: 'clip' }),
-    'The worker that reads films',
-  );
+  const hand = handOf<ClipWorker>(startWorker('clip'), 'The worker that reads films');
   // Whoever asks after it broke gets another one.
   hand.stopped.catch(() => reader === hand && (reader = null));
   return hand;

@@ -22,7 +22,7 @@ const REST = 220;
  * (flow, rooms, checks). Of questions that wait only the newest is asked.
  */
 export class ReelLink {
-  private readonly quick: ReelHand = startReelHand('reel');
+  private readonly quick: ReelHand = startReelHand();
   private readonly slow: ReelHand | null;
   private site: Promise<unknown> = Promise.resolve();
   private asked = 0;
@@ -33,7 +33,7 @@ export class ReelLink {
 
   /** @param of a reel that is only compared shows its pictures; nothing else is asked of it */
   constructor(of: WishedFor) {
-    this.slow = of === 'open' ? startReelHand('reel-look') : null;
+    this.slow = of === 'open' ? startReelHand('look') : null;
   }
 
   /** Moves are measured anew in another site. */

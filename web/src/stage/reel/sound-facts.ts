@@ -4,6 +4,7 @@ import { create } from 'zustand';
 import { fileUrl } from '../../data/api.ts';
 import { handOf } from '../../worker/hand.ts';
 import type { SoundWorker } from '../../worker/sound.worker.ts';
+import { startWorker } from '../../worker/start-worker.ts';
 
 /** A piece of music, as far as it is shown and heard. */
 export interface SoundFact {
@@ -36,10 +37,7 @@ export async function listenTo(sha256: string | null): Promise<void> {
     const bytes = await reply.arrayBuffer();
     const buffer = await decodeSound(bytes);
     const mono = await toMono(buffer);
-    const hand = handOf<SoundWorker>(
-      new Worker(new URL('../../worker/sound.worker.ts', import.meta.url), { type: 'module', name: 'sound' }),
-      'The worker that listens',
-    );
+    const hand = handOf<SoundWorker>(startWorker('sound'), 'The worker that listens');
     try {
       const listened = hand.remote.listen(Comlink.transfer(mono, [mono.buffer]), PIECES);
       const heard = await Promise.race([listened, hand.stopped]);

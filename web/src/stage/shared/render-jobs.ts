@@ -7,6 +7,7 @@ import { saveForMachine } from '../../data/edits.ts';
 import { workUnderWay } from '../../data/unfinished.ts';
 import type { FilmOrder, FilmWorker } from '../../worker/film.worker.ts';
 import { saidOf } from '../../worker/said.ts';
+import { startWorker } from '../../worker/start-worker.ts';
 
 export interface RenderWish {
   projectId: string;
@@ -81,7 +82,7 @@ async function work(): Promise<void> {
 }
 
 async function render(job: RenderJob): Promise<void> {
-  const worker = new Worker(new URL('../../worker/film.worker.ts', import.meta.url), { type: 'module', name: 'film' });
+  const worker = startWorker('film');
   const started = Date.now();
   const cancelled = new Promise<never>((_, reject) =>
     cancels.set(job.id, () => reject(new DOMException('Cancelled', 'AbortError'))),

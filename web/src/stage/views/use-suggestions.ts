@@ -9,6 +9,7 @@ import { useProject } from '../../data/use-project.ts';
 import { useParts } from '../../site/use-parts.ts';
 import { useSite, useSiteData } from '../../site/use-site.ts';
 import type { SuggestOrder, SuggestWorker } from '../../worker/suggest.worker.ts';
+import { startWorker } from '../../worker/start-worker.ts';
 
 /** Suggested views of the site as it is; worked out once, and again when something of it changes. */
 export function useSuggestions(
@@ -45,10 +46,7 @@ export function useSuggestions(
 
 /** Asks a worker, which ends with its answer. */
 async function asked(order: SuggestOrder): Promise<Suggestion[]> {
-  const worker = new Worker(new URL('../../worker/suggest.worker.ts', import.meta.url), {
-    type: 'module',
-    name: 'suggest',
-  });
+  const worker = startWorker('suggest');
   const stopped = new Promise<never>((_, reject) =>
     worker.addEventListener('error', () => reject(new Error('The worker of suggestions has stopped.'))),
   );
