@@ -26,8 +26,8 @@ const node = {
 };
 
 export default {
-  // No test depends on speed: a busy neighbour fails none.
-  testTimeout: 60_000,
+  // No test depends on speed: a busy neighbour fails none, and what is run beside stories gives way to them.
+  testTimeout: 240_000,
   maxWorkers: Math.min(4, availableParallelism()),
   projects: [
     { ...node, displayName: 'core', roots: ['<rootDir>/core/src', '<rootDir>/demo/src', '<rootDir>/render/src'] },

@@ -327,13 +327,13 @@ test('in a house of others by keys alone: shots, order, lengths, joins; played i
 
   await test.step('rendered: as many frames as it has, its joins in it, its sound as long as it', async () => {
     await page.getByRole('button', { name: 'Render reel' }).first().click();
-    await choose(page, { Size: /640/, Quality: /Draft/ });
+    await choose(page, { Size: /320/, Quality: /Draft/ });
     await page.getByRole('button', { name: 'Render', exact: true }).click();
     await soon(async () => (await documentOf(page.request, projectId)).take.length, { timeout: 150_000 }).toBe(1);
     const [take] = (await documentOf(page.request, projectId)).take;
     expect(take!.body).toMatchObject({ kind: 'video', frames: 31, source: { kind: 'reel' } });
     const film = await (await page.request.get(`/api/files/${take!.body.file.sha256}`)).body();
-    expect(probe(film)).toMatchObject({ codec: 'h264', frames: 31, rate: '25/1', width: 640, height: 360 });
+    expect(probe(film)).toMatchObject({ codec: 'h264', frames: 31, rate: '25/1', width: 320, height: 180 });
     const asked = ['-v', 'error', '-select_streams', 'a:0', '-show_entries', 'stream=duration', '-of', 'csv=p=0'];
     const seconds = ofFile(film, (path) => execFileSync('ffprobe', [...asked, path], { encoding: 'utf8' }));
     expect(Math.abs(Number(seconds) - 31 / 25)).toBeLessThan(0.1);

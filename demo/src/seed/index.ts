@@ -19,6 +19,8 @@ export interface SeedOptions {
   cache: string;
   /** false leaves out thumbnails and the first take, which need a browser. */
   pictures?: boolean;
+  /** Width of the first take, pixels. */
+  takeWidth?: 320 | 640;
   say?: (text: string) => void;
 }
 
@@ -27,7 +29,7 @@ export const DEMO_PROJECT = idOf('project');
 /** Puts the demo commission into an empty studio; does nothing where it already is. Returns the project's id. */
 export async function seedDemo(
   address: string,
-  { cache, pictures = true, say = () => {} }: SeedOptions,
+  { cache, pictures = true, takeWidth = 640, say = () => {} }: SeedOptions,
 ): Promise<string> {
   const api = new SeedApi(address);
   const project = `/api/projects/${DEMO_PROJECT}`;
@@ -94,7 +96,7 @@ export async function seedDemo(
   await api.make(DEMO_PROJECT, 'Reels', REEL_ROWS);
   if (pictures) {
     say('Drawing its pictures and a first take');
-    await drawPictures(address, DEMO_PROJECT, { views: VIEWS.length, lights: LIGHTS.length + 1 });
+    await drawPictures(address, DEMO_PROJECT, { views: VIEWS.length, lights: LIGHTS.length + 1, takeWidth });
     await api.make(DEMO_PROJECT, 'New link', [
       {
         kind: 'link',

@@ -25,7 +25,7 @@ export const CHROMIUM = {
 export async function drawPictures(
   address: string,
   projectId: string,
-  { views, lights }: { views: number; lights: number },
+  { views, lights, takeWidth }: { views: number; lights: number; takeWidth: number },
 ): Promise<void> {
   const browser = await chromium.launch(CHROMIUM);
   try {
@@ -44,7 +44,7 @@ export async function drawPictures(
     await page.getByRole('combobox', { name: 'What to render' }).click();
     await page.getByRole('option', { name: /Around the tide table/ }).click();
     await page.getByRole('combobox', { name: 'Size' }).click();
-    await page.getByRole('option', { name: /640/ }).click();
+    await page.getByRole('option', { name: new RegExp(`^${takeWidth} `) }).click();
     await page.getByRole('combobox', { name: 'Quality' }).click();
     await page.getByRole('option', { name: /Draft/ }).click();
     // A second of it is enough to see what a take is; each one more keeps the first start waiting for the best part of a minute.
