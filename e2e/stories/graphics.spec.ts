@@ -1,7 +1,7 @@
 import type { Orbit } from '@eskovan/core/document';
 import { expect, test, type Page } from '@playwright/test';
 import { editElsewhere } from '../support/edits.ts';
-import { greyFrames, probe, SMALL } from '../support/film.ts';
+import { difference, greyFrames, probe, SMALL } from '../support/film.ts';
 import { house } from '../support/house.ts';
 import { choose, documentOf, litScene, pictureStatistics, sharpPicture, soon } from '../support/studio.ts';
 
@@ -99,9 +99,16 @@ test('a graphics card that is taken away and comes back costs nothing: not the p
     await loseGraphics(page);
     const take = async () => (await documentOf(page.request, projectId)).take[0];
     await soon(take, { timeout: 90_000 }).toBeTruthy();
-    const bytes = await (await page.request.get(`/api/files/${(await take())!.body.file.sha256}`)).body();
+    const { file, poster } = (await take())!.body;
+    const bytesOf = async (sha256: string) => (await page.request.get(`/api/files/${sha256}`)).body();
+    const bytes = await bytesOf(file.sha256);
     expect(probe(bytes)).toEqual({ codec: 'h264', frames: 50, rate: '25/1', width: 320, height: 180 });
-    for (const frame of greyFrames(bytes)) {
+    const frames = greyFrames(bytes);
+    // What stands for it is a frame a third into it.
+    const [shown] = greyFrames(await bytesOf(poster!.sha256));
+    const off = frames.map((frame) => difference(frame, shown!));
+    expect(off.indexOf(Math.min(...off))).toBe(16);
+    for (const frame of frames) {
       const mean = frame.reduce((sum, value) => sum + value, 0) / frame.length;
       // Neither empty nor burnt out.
       expect(mean).toBeGreaterThan(60);

@@ -38,13 +38,17 @@ function encoded(
 ): Promise<Blob> {
   const canvas = new OffscreenCanvas(width, height);
   const context = canvas.getContext('2d')!;
-  context.putImageData(new ImageData(new Uint8ClampedArray(pixels.buffer), width, height), 0, 0);
+  context.putImageData(imageOf(pixels, { width, height }), 0, 0);
   return canvas.convertToBlob(encoding);
 }
 
+/** @param pixels RGBA, top row first */
+export const imageOf = (pixels: Uint8Array<ArrayBuffer>, { width, height }: PictureSize): ImageData =>
+  new ImageData(new Uint8ClampedArray(pixels.buffer), width, height);
+
 /** A picture at another size, smaller than it is. */
 export async function smaller(
-  picture: Blob,
+  picture: Blob | ImageData,
   { width, height }: PictureSize,
   encoding: { type: string; quality?: number },
 ): Promise<Blob> {

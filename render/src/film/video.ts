@@ -32,6 +32,13 @@ export interface FilmJob {
   onProgress: (done: number) => void;
 }
 
+/** A film that was made. */
+export interface Film {
+  file: Blob;
+  /** Pixels of the frame that stands for it, as `pixelsAt` gave them: a third into it there is more to see than at its start. */
+  poster: Uint8Array<ArrayBuffer>;
+}
+
 /** A film of one camera. */
 export interface VideoJob extends Omit<FilmJob, 'pixelsAt'> {
   /** Part of a frame's time that the shutter is open, 0…1: what moves meanwhile is blurred. It opens at the frame's instant. */
@@ -50,7 +57,7 @@ const PIECE = 2 * 1024 * 1024;
  * Computes a film of one camera, frame by frame: frame i is the instant i·den/num. A frame during which the graphics card
  * was lost is drawn again. See {@link encodeFilm}.
  */
-export function renderVideo(renderer: PictureRenderer, job: VideoJob): Promise<Blob> {
+export function renderVideo(renderer: PictureRenderer, job: VideoJob): Promise<Film> {
   const { rate, frames, size, subframes } = job;
   const open = job.shutter * frameTime(1, rate);
   const duration = frameTime(frames, rate);
@@ -73,7 +80,7 @@ export function renderVideo(renderer: PictureRenderer, job: VideoJob): Promise<B
  * frames.
  * @throws RangeError for odd sizes (H.264 stores colour for pairs of pixels); the signal's reason when aborted
  */
-export async function encodeFilm(job: FilmJob): Promise<Blob> {
+export async function encodeFilm(job: FilmJob): Promise<Film> {
   const { rate, frames, size, signal, sound } = job;
   if (size.width % 2 || size.height % 2)
     throw new RangeError(`width and height of a film must be even, got ${size.width} × ${size.height}`);
@@ -87,6 +94,8 @@ export async function encodeFilm(job: FilmJob): Promise<Blob> {
   output.addVideoTrack(source, { frameRate: rate.num / rate.den, maximumPacketCount: frames });
   const soundTrack = sound ? await addSound(output, sound) : null;
   await output.start();
+  const third = Math.floor(frames / 3);
+  let poster = new Uint8Array(0);
   try {
     // Beside the pictures: the file wants both in their time.
     const heard = soundTrack?.write();
@@ -97,6 +106,7 @@ export async function encodeFilm(job: FilmJob): Promise<Blob> {
       signal?.throwIfAborted();
       const time = frameTime(i, rate);
       const pixels = await job.pixelsAt(i);
+      if (i === third) poster = pixels;
       await encoding;
       const sample = new VideoSample(pixels, {
         format: 'RGBX',
@@ -117,7 +127,7 @@ export async function encodeFilm(job: FilmJob): Promise<Blob> {
     await output.cancel();
     throw error;
   }
-  return pieces.whole('video/mp4');
+  return { file: pieces.whole('video/mp4'), poster };
 }
 
 /** Where a film goes, piece by piece. Players begin before they have all: what they need stands first. */

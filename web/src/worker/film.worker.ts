@@ -4,7 +4,15 @@ import type { SceneModel } from '@eskovan/core/format';
 import { compileMove, needsParts, standing, type CameraSample } from '@eskovan/core/move';
 import { frameTime } from '@eskovan/core/reel';
 import { unpackFooting } from '@eskovan/core/survey';
-import { encodeFilm, PictureRenderer, renderStill, renderVideo, smaller, type PictureSize } from '@eskovan/render';
+import {
+  encodeFilm,
+  imageOf,
+  PictureRenderer,
+  renderStill,
+  renderVideo,
+  smaller,
+  type PictureSize,
+} from '@eskovan/render';
 import { dressModel } from '@eskovan/core/site';
 import * as Comlink from 'comlink';
 import { sceneKey, sizeAcross, type AsideWish, type PictureScene } from '../picture/source.ts';
@@ -42,6 +50,10 @@ type Rendered = { file: Blob; poster: Blob };
 const POSTER = 640;
 /** How pictures are kept that stand for something. */
 const SMALL_PICTURE = { type: 'image/webp', quality: 0.85 } as const;
+
+/** A take's own picture, no larger than it is. */
+const posterOf = (picture: Blob | ImageData, { width, height }: PictureSize): Promise<Blob> =>
+  smaller(picture, sizeAcross(Math.min(POSTER, width), width / height), SMALL_PICTURE);
 
 async function samplerFor(
   source: FilmSource,
@@ -90,8 +102,7 @@ async function renderReel(
   const { rate, frames, shutter } = output;
   const film = await ReelFilm.of(source, { size, subframes, shutter });
   try {
-    const poster = await film.still(Math.floor(frames / 3), SMALL_PICTURE);
-    const file = await encodeFilm({
+    const made = await encodeFilm({
       rate,
       frames,
       size,
@@ -99,7 +110,7 @@ async function renderReel(
       pixelsAt: film.pixelsAt,
       onProgress,
     });
-    return { file, poster: await smaller(poster, sizeAcross(POSTER, size.width / size.height), SMALL_PICTURE) };
+    return { file: made.file, poster: await posterOf(imageOf(made.poster, size), size) };
   } finally {
     film.dispose();
   }
@@ -119,7 +130,6 @@ async function renderCamera(order: CameraOrder, onProgress: (done: number) => vo
   try {
     await renderer.setModel(dressModel(model, dress), sceneOptions(order.scene, motion), true);
     const { size, subframes, output } = order;
-    const posterSize = sizeAcross(POSTER, size.width / size.height);
     if (output.kind === 'still') {
       // Lines on paper have no light.
       const hasLight = order.scene.source.kind === 'lit' && dress.look !== 'line';
@@ -130,14 +140,11 @@ async function renderCamera(order: CameraOrder, onProgress: (done: number) => vo
         );
       const file = await renderStill(renderer, sampleAt(0), size, subframes);
       onProgress(1);
-      return { file, poster: await smaller(file, posterSize, SMALL_PICTURE) };
+      return { file, poster: await posterOf(file, size) };
     }
     const { rate, frames, shutter } = output;
-    // A third into a film there is more to see than at its start.
-    const posterTime = frameTime(Math.floor(frames / 3), rate);
-    const poster = await renderStill(renderer, sampleAt(posterTime), posterSize, 8, SMALL_PICTURE);
     const loops = loopsAfter !== null && Math.abs(frameTime(frames, rate) - loopsAfter) < frameTime(1, rate);
-    const file = await renderVideo(renderer, {
+    const made = await renderVideo(renderer, {
       sampleAt,
       rate,
       frames,
@@ -147,7 +154,7 @@ async function renderCamera(order: CameraOrder, onProgress: (done: number) => vo
       subframes,
       onProgress,
     });
-    return { file, poster };
+    return { file: made.file, poster: await posterOf(imageOf(made.poster, size), size) };
   } finally {
     renderer.dispose();
   }

@@ -2,6 +2,7 @@ import { frameTime, shotIndexAt, type PlannedShot } from '@eskovan/core/reel';
 import { unpackFooting } from '@eskovan/core/survey';
 import {
   compose,
+  imageOf,
   noPixels,
   plainSample,
   unbroken,
@@ -78,13 +79,6 @@ export class ReelFilm {
     return new Uint8Array(pen.getImageData(0, 0, width, height).data.buffer);
   };
 
-  /** A small picture of a frame, for galleries. */
-  async still(index: number, encoding: { type: string; quality?: number }): Promise<Blob> {
-    const frame = this.source.from + index;
-    await this.composed(this.work.pictureAt(frame), frame);
-    return this.canvas.convertToBlob(encoding);
-  }
-
   private async composed(picture: ReelPicture, frame: number): Promise<OffscreenCanvasRenderingContext2D> {
     const pen = this.canvas.getContext('2d', { willReadFrequently: true })!;
     const { size } = this.options;
@@ -93,7 +87,7 @@ export class ReelFilm {
       scene: async (layer) => {
         index = picture.layers.indexOf(layer);
         const pixels = await this.scenePixels(layer, frame, index);
-        return createImageBitmap(new ImageData(new Uint8ClampedArray(pixels.buffer), size.width, size.height));
+        return createImageBitmap(imageOf(pixels, size));
       },
       file: (sha256) => this.images.of(sha256),
       clip: (sha256, time) => this.clips.at(sha256, time),
