@@ -1,3 +1,4 @@
+export * from './bring-into.ts';
 export * from './button.tsx';
 export * from './card.tsx';
 export * from './colour-field.tsx';

@@ -8,7 +8,7 @@ import { useWorkbench, workbench } from '../../desk/workbench.ts';
 import { editRow } from '../../data/edit-row.ts';
 import { liveRows } from '../../data/changes.ts';
 import { useProject } from '../../data/use-project.ts';
-import { Button, Card, cx, NameBox } from '../../kit/index.ts';
+import { bringIntoSight, Button, Card, cx, NameBox } from '../../kit/index.ts';
 import { useParts } from '../../site/use-parts.ts';
 import { useModels } from '../../site/use-site.ts';
 import { ActionSettings } from './action-settings.tsx';
@@ -101,7 +101,7 @@ function Action({ row, open }: { row: Row<'action'>; open: boolean }) {
   const line = useRef<HTMLLIElement>(null);
   useEffect(() => {
     // What has just been made may lie below the fold.
-    if (open) line.current?.scrollIntoView({ block: 'nearest' });
+    if (open) bringIntoSight(line.current);
   }, [open]);
   const Icon = ICONS[body.kind];
   return (

@@ -1,5 +1,6 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
 import type { CSSProperties, RefObject } from 'react';
+import { bringInto } from '../../kit/index.ts';
 
 /** Lists up to this long are drawn whole. */
 const WHOLE = 120;
@@ -36,12 +37,4 @@ export function useSlice(scroll: RefObject<HTMLElement | null>, count: number, h
     space: { paddingTop: first?.start ?? 0, paddingBottom: virtual.getTotalSize() - (last?.end ?? 0) },
     bringIn: (index) => virtual.scrollToIndex(index),
   };
-}
-
-/** The browser's own way would have Tab go on from there, wherever the hand is. */
-function bringInto(list: Element | null, entry: Element | null | undefined): void {
-  if (!list || !entry) return;
-  const [seen, wanted] = [list.getBoundingClientRect(), entry.getBoundingClientRect()];
-  if (wanted.top < seen.top) list.scrollTop -= seen.top - wanted.top;
-  else if (wanted.bottom > seen.bottom) list.scrollTop += wanted.bottom - seen.bottom;
 }
