@@ -23,6 +23,7 @@ import { onePageOfAll } from './site-lease.ts';
 import { EMPTY_SITE, useSiteState } from './site-state.ts';
 
 const set = useSiteState.setState;
+const NOTHING: Partial<ProjectDocument> = {};
 
 /** A placement that is still being set changes often: it is computed when it has rested, milliseconds. */
 const REST = 700;
@@ -39,8 +40,11 @@ const fetchKept = <T>(path: string, schema: ZodType<T>, signal?: AbortSignal): P
     throw error;
   });
 
+/** What of a document its lights hang on. */
+type LitDocument = Pick<ProjectDocument, 'project' | 'model' | 'light' | 'action'>;
+
 /** All lights of a project by name, its own one first, and at last what lamps that dim give; two that are the same are one. */
-function lightsOf(document: ProjectDocument, input: SiteInput): NamedLight[] {
+function lightsOf(document: LitDocument, input: SiteInput): NamedLight[] {
   const { project, light } = document;
   const settings = [ownLight(project.body), ...liveRows(light).map(({ body }) => body)];
   const whole = settings.map((setting) => namedLight(project.body, input, setting));
@@ -87,12 +91,17 @@ export function askForSite(document: ProjectDocument): void {
  * belongs to them is fetched, or computed and kept for everybody. Mounted once, in the frame of the project screens.
  */
 export function useSiteKeeper(projectId: string, document: ProjectDocument | undefined): void {
+  // Most edits are about something else.
+  const { project, model, light, action } = document ?? NOTHING;
   const input = useMemo(
-    () => (document ? siteInput(document.project.body, liveRows(document.model), READER) : null),
-    [document],
+    () => (project && model ? siteInput(project.body, liveRows(model), READER) : null),
+    [project, model],
   );
   const key = useMemo(() => (input ? siteKey(input, SURVEY_ALGORITHM) : null), [input]);
-  const lights = useMemo(() => (document && input ? lightsOf(document, input) : []), [document, input]);
+  const lights = useMemo(
+    () => (input && project && model && light && action ? lightsOf({ project, model, light, action }, input) : []),
+    [input, project, model, light, action],
+  );
   const lightKeys = lights
     .map((one) => one.key)
     .sort()
@@ -104,8 +113,8 @@ export function useSiteKeeper(projectId: string, document: ProjectDocument | und
   }, [projectId]);
 
   useEffect(() => {
-    for (const row of liveRows(document?.model ?? [])) if (row.body.packed?.reader !== READER) void readAgain(row);
-  }, [document]);
+    for (const row of liveRows(model ?? [])) if (row.body.packed?.reader !== READER) void readAgain(row);
+  }, [model]);
 
   const known = document !== undefined;
   useEffect(() => {

@@ -1,4 +1,6 @@
-import type { Work } from './work.ts';
+/** What is worked out beside the page, each by code of its own; see `begin.worker.ts`. */
+export type Work =
+  'ahead' | 'clip' | 'film' | 'gather' | 'ground' | 'import' | 'picture' | 'reel' | 'site' | 'sound' | 'suggest';
 
 /**
  * Starts a worker.
