@@ -1,7 +1,6 @@
 import type { MoveBody, Rate, Row } from '@eskovan/core/document';
 import type { PlannedShot } from '@eskovan/core/reel';
 import { memo } from 'react';
-import { shallow } from 'zustand/shallow';
 import { cx } from '../../kit/index.ts';
 import { JoinHandle, type JoinLook } from './join-handle.tsx';
 import { isNarrow, ShotBlock, type ShotHands, type ShotPictures } from './shot-block.tsx';
@@ -80,10 +79,19 @@ export const FilmStretch = memo(function FilmStretch({ first, blocks, ...of }: F
 }, isSameStretch);
 
 function isSameStretch({ blocks: a, ...one }: FilmStretchProps, { blocks: b, ...other }: FilmStretchProps): boolean {
-  return shallow(one, other) && a.length === b.length && a.every((block, i) => isSameBlock(block, b[i]!));
+  return isAlike(one, other) && a.length === b.length && a.every((block, i) => isSameBlock(block, b[i]!));
 }
 
 /** Small lists and looks in it are compared by what is in them. */
 function isSameBlock(one: StripBlock, other: StripBlock): boolean {
-  return (Object.keys(one) as (keyof StripBlock)[]).every((name) => shallow(one[name], other[name]));
+  for (const name in one) if (!isAlike(one[name as keyof StripBlock], other[name as keyof StripBlock])) return false;
+  return true;
+}
+
+/** The same, or lists or plain things whose members are the same: asked two thousand times an edit, so written plainly. */
+function isAlike(one: unknown, other: unknown): boolean {
+  if (Object.is(one, other)) return true;
+  if (typeof one !== 'object' || typeof other !== 'object' || one === null || other === null) return false;
+  const names = Object.keys(one) as (keyof object)[];
+  return names.length === Object.keys(other).length && names.every((name) => Object.is(one[name], other[name]));
 }

@@ -1,6 +1,5 @@
 import type { Row } from '@eskovan/core/document';
 import { frameAt, frameTime, shownAt, shotIndexAt } from '@eskovan/core/reel';
-import { Clapperboard, Grid3x3, Maximize, Repeat } from 'lucide-react';
 import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { ProjectProvider, useProject } from '../../data/use-project.ts';
@@ -8,8 +7,7 @@ import { usePlayback } from '../../desk/playing.ts';
 import { selection, useLead } from '../../desk/selection.ts';
 import { useTimeCommands } from '../../desk/time-commands.ts';
 import { useWorkbench, workbench } from '../../desk/workbench.ts';
-import { Button, Empty, Panels, useKept, useStable } from '../../kit/index.ts';
-import { Transport } from '../../picture/transport.tsx';
+import { Empty, Panels, useKept, useStable } from '../../kit/index.ts';
 import { useModels, useSite } from '../../site/use-site.ts';
 import { NeedsModel } from '../shared/needs-model.tsx';
 import { SiteComing } from '../shared/site-coming.tsx';
@@ -18,9 +16,10 @@ import { ReelChecksCard } from './checks-card.tsx';
 import { JoinCard, joinFrames } from './join-card.tsx';
 import { openReel, type OpenReel } from './open-reel.ts';
 import { OutCard } from './out-card.tsx';
+import { PictureTools } from './picture-tools.tsx';
 import { RenderReelDialog } from './render-reel-dialog.tsx';
 import { ReelCard } from './reel-card.tsx';
-import { reelDesk, useReelDesk } from './reel-desk.ts';
+import { useReelDesk } from './reel-desk.ts';
 import { useReelFacts } from './reel-facts.ts';
 import { CompareWith, ReelPictures, useBesideReel } from './reel-pictures.tsx';
 import { ReelStrips } from './reel-strips.tsx';
@@ -59,7 +58,6 @@ export function ReelScreen() {
   const scenes = useReelScenes(rows);
   const { link, film } = useReelWork(calm, rows, scenes);
   const [stripFrames, setStripFrames] = useState<readonly number[]>([]);
-  const guides = useReelDesk((state) => state.guides);
   const join = useReelDesk((state) => state.join);
   const joinIndex = open ? open.shots.findIndex(({ id }) => id === join) : -1;
   // What a chosen join shows comes first.
@@ -97,6 +95,14 @@ export function ReelScreen() {
   const stage = useRef<HTMLDivElement>(null);
   const [rendering, setRendering] = useState(false);
   const onRender = useStable(() => setRendering(true));
+  const onRound = useStable(() => open && roundShot(open));
+  const onFullScreen = useStable(
+    () =>
+      void (globalThis.document.fullscreenElement
+        ? globalThis.document.exitFullscreen()
+        : stage.current?.requestFullscreen()),
+  );
+  const shots = (open?.shots.length ?? 0) > 0;
 
   if (models.length === 0) return <NeedsModel />;
   if (!site) return <SiteComing />;
@@ -117,10 +123,10 @@ export function ReelScreen() {
     <div ref={stage} className="flex h-full flex-col bg-surround">
       <header className="flex h-8.5 shrink-0 items-center justify-between gap-2 px-3 text-surround-ink">
         <ShownShot open={open} />
-        {open && open.shots.length > 0 && <CompareWith row={open.row} />}
+        {open && shots && <CompareWith row={open.row} />}
       </header>
       <div className="min-h-0 flex-1">
-        {open && open.shots.length > 0 ? (
+        {open && shots ? (
           <ReelPictures open={open} link={link} ahead={ahead} beside={beside} />
         ) : (
           <p className="on-surround flex h-full items-center justify-center p-6 text-center text-surround-soft">
@@ -130,52 +136,14 @@ export function ReelScreen() {
           </p>
         )}
       </div>
-      <div className="flex items-center bg-surround pr-2.5 *:last:mb-1.5 [&>button]:mb-1.5">
-        <div className="min-w-0 flex-1">
-          <Transport duration={duration} rate={open?.rate ?? document.project.body.rate} />
-        </div>
-        <Button
-          tone="primary"
-          small
-          className="mr-1.5"
-          icon={<Clapperboard size={14} />}
-          disabled={!film || !open?.shots.length}
-          onClick={() => setRendering(true)}
-        >
-          Render reel
-        </Button>
-        <Button
-          tone="surround"
-          small
-          className="mr-1.5"
-          icon={<Grid3x3 size={14} />}
-          aria-label="Thirds and safe areas"
-          pressed={guides}
-          disabled={!open?.shots.length}
-          onClick={() => reelDesk.set({ guides: !guides })}
-        />
-        <Button
-          tone="surround"
-          small
-          icon={<Repeat size={14} />}
-          aria-label="Play the shot round and round"
-          disabled={!open?.shots.length}
-          onClick={() => open && roundShot(open)}
-        />
-        <Button
-          tone="surround"
-          small
-          className="ml-1.5"
-          icon={<Maximize size={14} />}
-          aria-label="Full screen"
-          disabled={!open?.shots.length}
-          onClick={() =>
-            void (globalThis.document.fullscreenElement
-              ? globalThis.document.exitFullscreen()
-              : stage.current?.requestFullscreen())
-          }
-        />
-      </div>
+      <PictureTools
+        duration={duration}
+        rate={open?.rate ?? document.project.body.rate}
+        shots={shots}
+        onRender={film ? onRender : null}
+        onRound={onRound}
+        onFullScreen={onFullScreen}
+      />
     </div>
   );
   const calmShot = calm?.shots.find(({ id }) => id === shot) ?? null;
@@ -219,7 +187,7 @@ export function ReelScreen() {
             size: 290,
             min: 150,
             content:
-              open && open.shots.length > 0 ? (
+              open && shots ? (
                 <ReelStrips open={open} ahead={ahead} people={people} onStripFrames={setStripFrames} onOpen={onOpen} />
               ) : (
                 <Empty title="No shots yet">
