@@ -67,9 +67,7 @@ async function takeAll(browser, studio) {
     element.currentTime = 0.5;
     return new Promise((resolve) => element.addEventListener('seeked', resolve, { once: true }));
   });
-  await page.waitForFunction(() => document.querySelector('video').readyState === 4);
-  // The player's own sign that it is loading goes a moment later.
-  await page.waitForTimeout(1000);
+  await filmIsThere(page);
   await take('renders');
   await page.goto(`${project}/review`);
   await page.getByTestId('link-address').filter({ hasText: 'http' }).waitFor();
@@ -80,8 +78,15 @@ async function takeAll(browser, studio) {
   await page.locator('figure img').first().scrollIntoViewIfNeeded();
   await page.waitForLoadState('networkidle');
   await page.locator('header').first().scrollIntoViewIfNeeded();
+  await filmIsThere(page);
   await take('client-page');
   await notOfTheDemo(page, studio, sharp, take);
+}
+
+async function filmIsThere(page) {
+  await page.waitForFunction(() => document.querySelector('video').readyState === 4);
+  // The player's own sign that it is loading goes a moment later.
+  await page.waitForTimeout(1000);
 }
 
 /** A ride, and what parts do while a move plays. */
