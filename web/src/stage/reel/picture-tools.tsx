@@ -22,48 +22,43 @@ interface PictureToolsProps {
 export const PictureTools = memo(function PictureTools(props: PictureToolsProps) {
   const { duration, rate, shots, onRender, onRound, onFullScreen } = props;
   const guides = useReelDesk((state) => state.guides);
+  const tools = [
+    {
+      icon: Grid3x3,
+      label: 'Thirds and safe areas',
+      pressed: guides,
+      onClick: () => reelDesk.set({ guides: !guides }),
+    },
+    { icon: Repeat, label: 'Play the shot round and round', onClick: onRound },
+    { icon: Maximize, label: 'Full screen', onClick: onFullScreen },
+  ];
   return (
-    <div className="flex items-center bg-surround pr-2.5 *:last:mb-1.5 [&>button]:mb-1.5">
+    <div className="flex items-center bg-surround pr-2.5">
       <div className="min-w-0 flex-1">
         <Transport duration={duration} rate={rate} />
       </div>
-      <Button
-        tone="primary"
-        small
-        className="mr-1.5"
-        icon={<Clapperboard size={14} />}
-        disabled={!onRender || !shots}
-        onClick={() => onRender?.()}
-      >
-        Render reel
-      </Button>
-      <Button
-        tone="surround"
-        small
-        className="mr-1.5"
-        icon={<Grid3x3 size={14} />}
-        aria-label="Thirds and safe areas"
-        pressed={guides}
-        disabled={!shots}
-        onClick={() => reelDesk.set({ guides: !guides })}
-      />
-      <Button
-        tone="surround"
-        small
-        icon={<Repeat size={14} />}
-        aria-label="Play the shot round and round"
-        disabled={!shots}
-        onClick={onRound}
-      />
-      <Button
-        tone="surround"
-        small
-        className="ml-1.5"
-        icon={<Maximize size={14} />}
-        aria-label="Full screen"
-        disabled={!shots}
-        onClick={onFullScreen}
-      />
+      <span className="mb-1.5 flex gap-1.5">
+        <Button
+          tone="primary"
+          small
+          icon={<Clapperboard size={14} />}
+          disabled={!onRender || !shots}
+          onClick={() => onRender?.()}
+        >
+          Render reel
+        </Button>
+        {tools.map(({ icon: Icon, label, ...tool }) => (
+          <Button
+            key={label}
+            tone="surround"
+            small
+            icon={<Icon size={14} />}
+            aria-label={label}
+            disabled={!shots}
+            {...tool}
+          />
+        ))}
+      </span>
     </div>
   );
 });
