@@ -138,7 +138,7 @@ function MarkerList({ row }: { row: Row<'reel'> }) {
           <li key={id} className="flex items-center gap-1.5">
             <button
               type="button"
-              className="min-h-6 font-mono text-sm text-ink-faint underline decoration-dotted"
+              className="min-h-6 shrink-0 font-mono text-sm whitespace-nowrap text-ink-faint underline decoration-dotted"
               onClick={() => workbench.set({ time, playing: false })}
             >
               {time.toFixed(1)} s
