@@ -2,12 +2,12 @@ import type { Lens } from '@eskovan/core/document';
 import { chosenLight, siteLight } from '@eskovan/core/site';
 import type { Suggestion } from '@eskovan/core/suggest';
 import { useQuery } from '@tanstack/react-query';
-import * as Comlink from 'comlink';
 import { fileUrl } from '../../data/api.ts';
 import { liveRows } from '../../data/changes.ts';
 import { useProject } from '../../data/use-project.ts';
 import { useParts } from '../../site/use-parts.ts';
 import { useSite, useSiteData } from '../../site/use-site.ts';
+import { handOf } from '../../worker/hand.ts';
 import type { SuggestOrder, SuggestWorker } from '../../worker/suggest.worker.ts';
 import { startWorker } from '../../worker/start-worker.ts';
 
@@ -46,13 +46,10 @@ export function useSuggestions(
 
 /** Asks a worker, which ends with its answer. */
 async function asked(order: SuggestOrder): Promise<Suggestion[]> {
-  const worker = startWorker('suggest');
-  const stopped = new Promise<never>((_, reject) =>
-    worker.addEventListener('error', () => reject(new Error('The worker of suggestions has stopped.'))),
-  );
+  const hand = handOf<SuggestWorker>(startWorker('suggest'), 'The worker of suggestions');
   try {
-    return await Promise.race([Comlink.wrap<SuggestWorker>(worker).suggest(order), stopped]);
+    return await Promise.race([hand.remote.suggest(order), hand.stopped]);
   } finally {
-    worker.terminate();
+    hand.stop();
   }
 }
