@@ -84,6 +84,42 @@ test('a view is composed: stood on the plan, straightened, focused, checked, loc
     expect(toDegrees(roll)).toBeCloseTo(0, 1);
   });
 
+  await test.step('what it was before is still there: to be looked at, and beside what it is', async () => {
+    const before = page.getByRole('region', { name: 'This view' }).getByRole('button', { name: 'As it was before' });
+    await before.click();
+    await page.getByRole('button', { name: /^Look as it was until Update/ }).click();
+    await expect(page.getByText(/^Scouting/).first()).toBeVisible();
+    const tilt = page.getByRole('region', { name: 'Pose' }).getByLabel('Tilt');
+    await expect(tilt).toHaveValue('0.0');
+    expect(toDegrees(anglesOf((await viewOf(page, projectId)).body.pose.orientation).tilt)).toBeCloseTo(10, 1);
+    await page.getByRole('button', { name: 'Back', exact: true }).click();
+    await expect(tilt).toHaveValue('10.0');
+    await before.click();
+    await page.getByRole('button', { name: /^Compare with what it was until Update/ }).click();
+    const compare = page.getByRole('group', { name: 'Compare', exact: true });
+    await expect(compare.getByRole('button', { name: /^Go on with .*, before / })).toBeVisible();
+    await expect(compare.getByRole('img')).toHaveCount(2);
+    await compare.getByRole('button', { name: 'Done' }).click();
+    await sharpPicture(page);
+  });
+
+  await test.step('what burns out to white is said, and mended by the exposure that it takes', async () => {
+    const checks = page.getByRole('region', { name: 'Checks' });
+    const exposure = page.getByRole('region', { name: 'Lens' }).getByLabel('Exposure');
+    await expect(checks.getByText(/burns out/)).toBeHidden();
+    await type(page, 'Lens', 'Exposure', '3');
+    await expect(checks.getByText(/burns out to white/)).toBeVisible({ timeout: 20_000 });
+    await checks.getByRole('button', { name: 'Try it darker' }).click();
+    await expect(checks.getByText(/burns out/)).toBeHidden();
+    await sharpPicture(page);
+    await expect(checks.getByText(/burns out/)).toBeHidden();
+    expect(Number(await exposure.inputValue())).toBeLessThan(3);
+    expect((await viewOf(page, projectId)).body.lens.exposure).toBe(3);
+    await page.getByRole('button', { name: 'Back', exact: true }).click();
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await soon(async () => (await viewOf(page, projectId)).body.lens.exposure).toBeUndefined();
+  });
+
   await test.step('straight verticals are one press and one step of undo', async () => {
     await page.getByRole('button', { name: 'Straight verticals' }).click();
     const { pose, lens } = (await viewOf(page, projectId)).body;
@@ -194,6 +230,22 @@ test('a view is composed: stood on the plan, straightened, focused, checked, loc
     await expect(compare.getByText(/^24 mm · 2 of 2/)).toBeVisible();
     await compare.getByRole('button', { name: 'Done' }).click();
     await sharpPicture(page);
+  });
+
+  await test.step('both are put into a group, which is put away and shown again', async () => {
+    const shelf = page.getByRole('complementary', { name: 'Views' });
+    const group = page.getByLabel('Group', { exact: true });
+    await group.fill('Hall');
+    await group.press('Enter');
+    await saved(page);
+    const groups = async () => (await documentOf(page.request, projectId)).view.map(({ body }) => body.group);
+    expect(await groups()).toEqual(['Hall', 'Hall']);
+    await shelf.getByRole('button', { name: /^Hall/, expanded: true }).click();
+    await expect(shelf.locator('[data-row]')).toHaveCount(0);
+    await shelf.getByRole('button', { name: /^Hall/, expanded: false }).click();
+    await expect(shelf.locator('[data-row]')).toHaveCount(2);
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await soon(groups).toEqual([undefined, undefined]);
   });
 
   await test.step('a contact sheet: one page of paper as PDF, the same as PNG', async () => {

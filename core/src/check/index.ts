@@ -2,6 +2,7 @@ export * from './fix.ts';
 export * from './coverage.ts';
 export * from './finding.ts';
 export * from './move.ts';
+export type { Burnt } from './burnt.ts';
 export * from './still.ts';
 export type { StillFinding } from './still-finding.ts';
 export * from './turn.ts';

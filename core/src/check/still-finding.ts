@@ -14,6 +14,7 @@ export interface StillFinding {
     | 'straight on'
     | 'subject cut'
     | 'subject hidden'
+    | 'burnt out'
     | 'not looked at';
   severity: Severity;
   /** In the rule's own unit (degrees, metres, or a part of one); null where there is nothing to measure. */

@@ -5,6 +5,7 @@ import { Projection, throughLens } from '../optics/index.ts';
 import { FOR_PEOPLE, type Footing } from '../survey/index.ts';
 import { facadeFindings, insideFindings, subjectFindings } from './still-scene.ts';
 import { problemsFirst } from './severity.ts';
+import { burntFindings, type Burnt } from './burnt.ts';
 import type { StillFinding } from './still-finding.ts';
 
 /** An eye higher over the floor than this does not stand on it: it looks from above, metres. */
@@ -27,6 +28,7 @@ export interface StillSite {
  * @param aspect width over height of the picture
  * @param site null where it has not been measured
  * @param subject what the picture is about, where that was said
+ * @param burnt how light its picture is, once that has been looked at
  */
 export function checkStill(
   camera: StillCamera,
@@ -34,6 +36,7 @@ export function checkStill(
   site: StillSite | null,
   limits: CheckLimits,
   subject: Bounds | null = null,
+  burnt: Burnt | null = null,
 ): StillFinding[] {
   const { pose, lens } = camera;
   const projection = new Projection(throughLens(lens), aspect, pose.position, pose.orientation);
@@ -51,6 +54,7 @@ export function checkStill(
     ...(known && lens.parallel === undefined ? insideFindings(projection, known) : []),
     ...(known && lens.parallel === undefined ? facadeFindings(camera, projection, known, limits) : []),
     ...(subject ? subjectFindings(camera, projection, aspect, subject, known) : []),
+    ...(burnt ? burntFindings(camera, burnt, limits) : []),
   ]);
 }
 

@@ -1,5 +1,6 @@
 export * from './action.ts';
 export * from './carried.ts';
+export * from './earlier.ts';
 export * from './edit.ts';
 export * from './errors.ts';
 export * from './facet.ts';

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { exposureSchema } from './light.ts';
 import { finite } from './primitives.ts';
 
 /** The light-sensitive area of the camera, millimetres. */
@@ -33,6 +34,8 @@ export const lensSchema = z.object({
   nearCut: finite.min(0).max(1_000_000).optional(),
   /** What is farther before the eye than this is cut away, metres. */
   farCut: finite.min(0.001).max(1_000_000).optional(),
+  /** Lighter or darker than other pictures in the same light, stops; without it as light. */
+  exposure: exposureSchema.optional(),
 });
 export type Lens = z.infer<typeof lensSchema>;
 

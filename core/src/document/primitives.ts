@@ -40,3 +40,7 @@ export const nameSchema = z
   .trim()
   .min(1, 'a name needs at least one character')
   .max(120, 'a name has at most 120 characters');
+
+export const LONGEST_GROUP_NAME = 60;
+/** Name of a group, 1–60 characters: what has the same belongs together. */
+export const groupNameSchema = z.string().trim().min(1).max(LONGEST_GROUP_NAME);

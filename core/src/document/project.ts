@@ -73,6 +73,8 @@ export const checkLimitsSchema = z.object({
   tooNear: finite.min(0.01).max(10).default(0.5),
   /** A facade that is seen straight on to within this looks flat, degrees (common practice, no source). */
   straightOn: finite.min(0.5).max(45).default(6),
+  /** So much of a still may be burnt out to white: a part of the picture (common practice, no source). */
+  burntOut: finite.min(0.001).max(1).default(0.05),
 });
 export type CheckLimits = z.infer<typeof checkLimitsSchema>;
 export const FIRST_LIMITS: CheckLimits = checkLimitsSchema.parse({});

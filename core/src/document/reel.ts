@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { frameSchema } from './frame.ts';
 import { lightChoiceSchema } from './light.ts';
-import { fileRefSchema, finite, idSchema, rateSchema } from './primitives.ts';
+import { fileRefSchema, finite, groupNameSchema, idSchema, rateSchema } from './primitives.ts';
 
 /** No shot is longer, seconds. */
 export const LONGEST_SHOT = 3600;
@@ -150,7 +150,7 @@ export const shotBodySchema = z.object({
   /** Where a narrower cut-out lies in its picture: −1 at the left edge, 1 at the right; absent: where its subject is. */
   aside: finite.min(-1).max(1).optional(),
   /** Shots that say the same name of a group are moved together. */
-  group: z.string().trim().min(1).max(60).optional(),
+  group: groupNameSchema.optional(),
   /** The number of its view stands in its pictures. */
   numbered: z.literal(true).optional(),
   note: z.string().max(2000).optional(),

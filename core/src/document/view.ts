@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { frameSchema } from './frame.ts';
 import { lensSchema } from './lens.ts';
 import { lightChoiceSchema } from './light.ts';
-import { fileRefSchema, quaternionSchema, vec3Schema } from './primitives.ts';
+import { fileRefSchema, groupNameSchema, quaternionSchema, vec3Schema } from './primitives.ts';
 
 export const poseSchema = z.object({ position: vec3Schema, orientation: quaternionSchema });
 export type Pose = z.infer<typeof poseSchema>;
@@ -26,6 +26,8 @@ export const viewBodySchema = z.object({
   note: z.string().max(2000).optional(),
   /** Words that views are found and gathered by. */
   tags: z.array(tagSchema).max(20).optional(),
+  /** The group that it stands in, in the list. */
+  group: groupNameSchema.optional(),
   /** Its pose and lens stay as they are until it is unlocked. */
   locked: z.boolean().optional(),
   /** A small picture of exactly this view; null until one has been drawn. */

@@ -134,7 +134,7 @@ export class CameraTracks {
     out[offset + 7] = this.focalLengthAt(time);
     out[offset + 8] = this.at('focus', time, lens.focus ?? Infinity);
     out[offset + 9] = this.at('fNumber', time, lens.fNumber ?? Infinity);
-    out[offset + 10] = this.at('exposure', time, 0);
+    out[offset + 10] = this.at('exposure', time, lens.exposure ?? 0);
   }
 
   /** The longest focal length of the move, mm. */

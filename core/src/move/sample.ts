@@ -27,7 +27,7 @@ export const standing = ({ position, orientation }: Pose, lens: Lens, time = 0):
   view: throughLens(lens),
   moveTime: time,
   siteTime: time,
-  exposure: 0,
+  exposure: lens.exposure ?? 0,
 });
 
 /**

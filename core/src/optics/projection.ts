@@ -2,10 +2,12 @@ import type { Lens, Quaternion, Vec3 } from '../document/index.ts';
 import { usedSensor } from './view-angle.ts';
 
 /** What a camera sees with: a lens, or parallel rays over so many metres of height (and the lens to come back to). */
-export type CameraView = ({ kind: 'lens' } & Lens) | ({ kind: 'parallel'; height: number } & Partial<Lens>);
+export type CameraView = ({ kind: 'lens' } & Optics) | ({ kind: 'parallel'; height: number } & Partial<Optics>);
+/** Of a lens what bears on where things are in the picture, and how sharp. */
+type Optics = Omit<Lens, 'exposure'>;
 
 /** A view through a lens, telecentric ones included. */
-export const throughLens = (lens: Lens): CameraView =>
+export const throughLens = ({ exposure: _, ...lens }: Lens): CameraView =>
   lens.parallel === undefined ? { kind: 'lens', ...lens } : { kind: 'parallel', height: lens.parallel, ...lens };
 
 /** Edges of a picture, metres: on the plane one metre in front of the eye, or of a parallel picture itself. */

@@ -1,4 +1,6 @@
+import { luminanceOf } from '@eskovan/core/colour';
 import {
+  DataUtils,
   HalfFloatType,
   LinearFilter,
   LinearSRGBColorSpace,
@@ -115,6 +117,17 @@ export class Accumulator {
     const pixels = new Uint8Array(width * height * 4);
     this.renderer.readRenderTargetPixels(this.result!, 0, 0, width, height, pixels);
     return pixels;
+  }
+
+  /** Of the sum, where that is light, the luminance of each pixel. */
+  luminances(): Float32Array {
+    const { width, height } = this.size;
+    const halves = new Uint16Array(4 * width * height);
+    this.renderer.readRenderTargetPixels(this.sum!, 0, 0, width, height, halves);
+    const at = (k: number) => DataUtils.fromHalfFloat(halves[k]!);
+    return Float32Array.from({ length: width * height }, (_, i) =>
+      luminanceOf([at(4 * i), at(4 * i + 1), at(4 * i + 2)]),
+    );
   }
 
   dispose(): void {

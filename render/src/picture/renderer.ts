@@ -27,6 +27,7 @@ import { makeSky, paintSky } from '../scene/sky.ts';
 import { toneUniforms } from '../scene/tone.ts';
 import { warmUpScene } from '../scene/warm-up.ts';
 import { Accumulator } from './accumulator.ts';
+import { burntPart, stopsToDraw } from './burnt.ts';
 import { aimCamera, type Pair } from './aim-camera.ts';
 import { disposeCutFaces, makeCutFaces } from './cut-faces.ts';
 import { Exposure } from './exposure.ts';
@@ -279,6 +280,23 @@ export class PictureRenderer implements Breakable {
     if (!(await this.inPasses(passes, subframes, goesOn))) return null;
     this.accumulator.resolveToCanvas();
     return this.canvas.transferToImageBitmap();
+  }
+
+  /** How much of the picture that was drawn last, in passes, is burnt out: 0…1. */
+  burntPart(size: PictureSize): number {
+    // A drawing on paper is white on purpose.
+    return this.paper ? 0 : burntPart(this.accumulator.readPixels(), size);
+  }
+
+  /**
+   * How many stops darker a picture has to be until no more than a part of it burns out.
+   * @param part 0…1
+   */
+  stopsToDraw(sample: CameraSample, size: PictureSize, part: number): number {
+    this.resize(size);
+    this.exposure.set(sample);
+    this.accumulate(() => sample, size, 1, 'resting', true);
+    return stopsToDraw(this.accumulator.luminances(), part);
   }
 
   /**

@@ -1,6 +1,7 @@
 import { Inject, Injectable } from '@nestjs/common';
 import {
   sameFacet,
+  type BeforeEntry,
   type Change,
   type Clash,
   type Edit,
@@ -102,17 +103,38 @@ export class EditLog {
     most: number,
     transaction?: Transaction,
   ): Promise<LogEntry[]> {
-    const rows = await this.select<LogRow & { changes: Change[] }>(
+    const rows = await this.changesOf(projectId, id, transaction);
+    return rows
+      .filter(({ changes }) => facet === null || changes.some((change) => change.id === id && touches(change, facet)))
+      .slice(0, most)
+      .map(({ changes: _, ...row }) => toEntry(row));
+  }
+
+  /** What some facets of a row were before each edit that people have changed them by, newest first. */
+  async before(projectId: string, id: string, facets: readonly Facet[], most: number): Promise<BeforeEntry[]> {
+    const rows = await this.changesOf(projectId, id);
+    return rows
+      .filter(({ machine }) => !machine)
+      .map(({ changes, ...row }) => ({
+        ...toEntry(row),
+        before: changes.flatMap((change) =>
+          change.op === 'set' && change.id === id && facets.some((facet) => sameFacet(facet, change.facet))
+            ? [{ facet: change.facet, value: change.before }]
+            : [],
+        ),
+      }))
+      .filter(({ before }) => before.length > 0)
+      .slice(0, most);
+  }
+
+  private changesOf(projectId: string, id: string, transaction?: Transaction) {
+    return this.select<LogRow & { changes: Change[] }>(
       `SELECT ${COLUMNS}, changes FROM edit
        WHERE project_id = :projectId AND touched @> jsonb_build_array(jsonb_build_object('id', :id::text))
        ORDER BY seq DESC LIMIT ${LOOK_BACK}`,
       { projectId, id },
       transaction,
     );
-    return rows
-      .filter(({ changes }) => facet === null || changes.some((change) => change.id === id && touches(change, facet)))
-      .slice(0, most)
-      .map(({ changes: _, ...row }) => toEntry(row));
   }
 
   /** Says with each clash who made it so, and by what. */

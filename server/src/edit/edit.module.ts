@@ -1,11 +1,13 @@
 import { Body, Controller, Get, Global, HttpCode, Inject, Module, Param, Post, Query } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import {
+  beforeEntrySchema,
   editReplySchema,
   editSchema,
   facetSchema,
   idSchema,
   logEntrySchema,
+  type BeforeEntry,
   type Edit,
   type EditReply,
   type Facet,
@@ -41,6 +43,21 @@ const historyQuerySchema = z.strictObject({
     })
     .optional(),
   most: z.coerce.number().int().min(1).max(100).default(20),
+});
+
+/** Facets of a row, as a JSON list. */
+const beforeQuerySchema = z.strictObject({
+  row: idSchema,
+  facets: z
+    .string()
+    .max(2000)
+    .transform((text, context): Facet[] => {
+      const parsed = z.array(facetSchema).min(1).max(20).safeParse(parseJson(text));
+      if (parsed.success) return parsed.data;
+      context.issues.push({ code: 'custom', message: 'is no list of facets', input: text });
+      return z.NEVER;
+    }),
+  most: z.coerce.number().int().min(1).max(100).default(30),
 });
 
 @ApiTags('edit')
@@ -79,6 +96,18 @@ class EditController {
     @Query({ schema: historyQuerySchema }) { row, facet, most }: z.infer<typeof historyQuerySchema>,
   ): Promise<LogEntry[]> {
     return this.log.ofRow(projectId, row, facet ?? null, most);
+  }
+
+  @Get('before')
+  @Documented({
+    summary: 'What facets of a row were before each edit of them by people, newest first',
+    reply: z.array(beforeEntrySchema),
+  })
+  before(
+    @Param('projectId', { schema: idSchema }) projectId: string,
+    @Query({ schema: beforeQuerySchema }) { row, facets, most }: z.infer<typeof beforeQuerySchema>,
+  ): Promise<BeforeEntry[]> {
+    return this.log.before(projectId, row, facets, most);
   }
 }
 

@@ -222,6 +222,9 @@ describe('what a machine writes', () => {
     await apply(editOf(project, [derived(view, picture)], { machine: true, given: fresh })).expect(200);
     const again = await keepFile(studio.http, 'another picture');
     await apply(editOf(project, [derived(view, again)], { machine: true, given: fresh })).expect(200);
+    const facets = encodeURIComponent('[["body","thumbnail"]]');
+    const { body } = await studio.http.get(`/api/projects/${project}/edits/before?row=${view.id}&facets=${facets}`);
+    expect(body).toEqual([]);
   });
 
   test('is nothing of what belongs to people', async () => {
@@ -382,6 +385,18 @@ describe('the log', () => {
     expect(await labels('')).toEqual(['Rename', 'Seated', 'Something']);
     expect(await labels(`&facet=${encodeURIComponent('["body","eyeHeight"]')}`)).toEqual(['Seated', 'Something']);
     await studio.http.get(`/api/projects/${project}/edits?row=${walk.id}&facet=eyes`).expect(422);
+    const before = async (facets: unknown) =>
+      studio.http.get(
+        `/api/projects/${project}/edits/before?row=${walk.id}&facets=${encodeURIComponent(JSON.stringify(facets))}`,
+      );
+    const { body, status } = await before([['body', 'eyeHeight'], ['name']]);
+    expect(status).toBe(200);
+    expect(body).toMatchObject([
+      { label: 'Rename', before: [{ facet: ['name'], value: 'Walk' }] },
+      { label: 'Seated', by: { name: 'Otto' }, before: [{ facet: ['body', 'eyeHeight'], value: 1.6 }] },
+    ]);
+    for (const wrong of [[], ['eyes'], 'name', Array.from({ length: 21 }, () => ['name'])])
+      expect(await before(wrong)).toMatchObject({ status: 422, body: { code: 'invalid' } });
     const { sequelize } = await database();
     await expect(sequelize.query(`UPDATE edit SET label = 'forged'`)).rejects.toThrow(/only added/);
     await expect(sequelize.query(`DELETE FROM edit`)).rejects.toThrow(/only added/);

@@ -100,6 +100,16 @@ export async function drawPicture(sample: CameraSample, size: PictureSize, subfr
   return drawn;
 }
 
+/** A picture that is small, and shows enough of how light it is. */
+const LIGHT_OF: PictureSize = { width: 160, height: 90 };
+
+/**
+ * How many stops darker a picture has to be until no more than a part of it burns out.
+ * @param aspect width over height
+ */
+export const stopsToDraw = (sample: CameraSample, aspect: number, part: number): Promise<number> =>
+  orFailed(pictureWorker().stopsToDraw(sample, { ...LIGHT_OF, width: Math.round(aspect * LIGHT_OF.height) }, part));
+
 /** A sharp picture that is being drawn is left: something else is waited for. */
 export const leaveSharpPicture = (): void => void pictureWorker().giveWay();
 

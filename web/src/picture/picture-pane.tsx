@@ -7,6 +7,7 @@ import { tellShown } from '../desk/playing.ts';
 import { workbench } from '../desk/workbench.ts';
 import { useProject } from '../data/use-project.ts';
 import { useSize } from '../kit/index.ts';
+import { tellBurnt } from './burnt.ts';
 import { drawPicture, leaveSharpPicture, loadPicture, standPerson, usePictureState } from './client.ts';
 import { GuideLines, type Guides } from './guides.tsx';
 import { KeptFrames } from './kept-frames.ts';
@@ -110,11 +111,12 @@ export function PicturePane({
         const frame = playedFrame(plays.current, sample);
         if (frame !== null) void frames.keep(frame, bitmap);
       },
-      show: (bitmap, sharp, { moveTime }) => {
-        tellShown(moveTime);
+      show: (bitmap, sharp, shown, burnt) => {
+        tellShown(shown.moveTime);
         context.transferFromImageBitmap(bitmap);
         if (canvas.current) {
           canvas.current.dataset['sharp'] = String(sharp);
+          if (sharp) tellBurnt(shown, burnt);
           countUp(canvas.current, 'pictures');
         }
       },

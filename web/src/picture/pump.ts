@@ -1,11 +1,14 @@
 import type { CameraSample } from '@eskovan/core/move';
 import type { PictureSize } from '@eskovan/render';
 
-type Draw = (
-  sample: CameraSample,
-  size: PictureSize,
-  subframes: number,
-) => Promise<{ bitmap: ImageBitmap; triangles: number } | null>;
+export interface DrawnPicture {
+  bitmap: ImageBitmap;
+  triangles: number;
+  /** Of a sharp one: how much of it is burnt out to white, 0…1. */
+  burnt?: number;
+}
+
+type Draw = (sample: CameraSample, size: PictureSize, subframes: number) => Promise<DrawnPicture | null>;
 
 interface PumpOptions {
   draw: Draw;
@@ -20,8 +23,8 @@ interface PumpOptions {
   again?: (sample: CameraSample, width: number) => Promise<ImageBitmap> | null;
   /** Tells of each quick picture before it is shown, whether it still is or not. */
   drawn?: (bitmap: ImageBitmap, sample: CameraSample) => void;
-  /** @param sample what it is a picture of */
-  show: (bitmap: ImageBitmap, sharp: boolean, sample: CameraSample) => void;
+  /** @param sample what it is a picture of @param burnt of a sharp one: how much of it is burnt out, 0…1 */
+  show: (bitmap: ImageBitmap, sharp: boolean, sample: CameraSample, burnt: number) => void;
 }
 
 /** What is to be shown, numbered as it came. */
@@ -100,7 +103,7 @@ export class PicturePump {
     if (again) {
       this.wanted = null;
       again.then(
-        (bitmap) => this.put(bitmap, false, what),
+        (bitmap) => this.put({ bitmap }, false, what),
         () => what.number === this.count && this.want(what),
       );
     } else this.want(what);
@@ -132,7 +135,7 @@ export class PicturePump {
         if (!patient) this.scale = nextScale(this.scale, took);
         if (!drawn) continue;
         this.options.drawn?.(drawn.bitmap, last.sample);
-        this.put(drawn.bitmap, false, last);
+        this.put(drawn, false, last);
       }
     } finally {
       this.busy = false;
@@ -153,7 +156,7 @@ export class PicturePump {
       drawn = await this.options.draw(what.sample, what.size, sharpPasses(this.pass));
       // Something newer is on its way: the quick picture of that comes first.
       if (this.wanted) drawn?.bitmap.close();
-      else if (drawn) this.put(drawn.bitmap, true, what);
+      else if (drawn) this.put(drawn, true, what);
     } finally {
       this.busy = this.sharpening = false;
     }
@@ -162,10 +165,14 @@ export class PicturePump {
     else if (!drawn && !this.stopped) this.sharpenLater(what);
   }
 
-  private put(bitmap: ImageBitmap, sharp: boolean, { sample, number }: Wanted): void {
+  private put(
+    { bitmap, burnt = 0 }: Pick<DrawnPicture, 'bitmap' | 'burnt'>,
+    sharp: boolean,
+    { sample, number }: Wanted,
+  ): void {
     if (this.stopped || number < this.shown) return bitmap.close();
     this.shown = number;
-    this.options.show(bitmap, sharp, sample);
+    this.options.show(bitmap, sharp, sample, burnt);
   }
 }
 

@@ -6,6 +6,7 @@ import { dressModel } from '@eskovan/core/site';
 import { Holes, PictureRenderer, renderStillAside, unbroken, type PictureSize, type Stance } from '@eskovan/render';
 import * as Comlink from 'comlink';
 import { turns } from '../picture/in-turn.ts';
+import type { DrawnPicture } from '../picture/pump.ts';
 import { sourceKey, type PickedSurface, type PictureScene } from '../picture/source.ts';
 import { loadScene, sceneOptions } from './load-scene.ts';
 import { describeParts, type PartInfo } from './parts.ts';
@@ -56,22 +57,30 @@ const api = {
     renderer.onRenewed(tell);
   },
 
-  /** Draws; one sub-frame is the quick picture, more are the sharp one: null where that gave way to something else. */
-  async draw(
-    sample: CameraSample,
-    size: PictureSize,
-    subframes: number,
-  ): Promise<{ bitmap: ImageBitmap; triangles: number } | null> {
+  /**
+   * Draws; one sub-frame is the quick picture, more are the sharp one: null where that gave way to something else. Of a sharp
+   * one it is told how much of it is burnt out, 0…1.
+   */
+  async draw(sample: CameraSample, size: PictureSize, subframes: number): Promise<DrawnPicture | null> {
     inTheWay = false;
     const made = unbroken(
       renderer,
-      () =>
-        subframes > 1 ? renderer.drawSharp(sample, size, subframes, () => !inTheWay) : renderer.draw(sample, size),
-      { wasted: (empty) => empty?.close() },
+      async (): Promise<Omit<DrawnPicture, 'triangles'> | null> => {
+        if (subframes === 1) return { bitmap: renderer.draw(sample, size) };
+        const bitmap = await renderer.drawSharp(sample, size, subframes, () => !inTheWay);
+        return bitmap && { bitmap, burnt: renderer.burntPart(size) };
+      },
+      { wasted: (empty) => empty?.bitmap.close() },
     );
     drawing = made.catch(() => undefined);
-    const bitmap = await made;
-    return bitmap && Comlink.transfer({ bitmap, triangles: renderer.drawn.triangles }, [bitmap]);
+    const drawn = await made;
+    return drawn && Comlink.transfer({ ...drawn, triangles: renderer.drawn.triangles }, [drawn.bitmap]);
+  },
+
+  /** How many stops darker a picture has to be until no more than a part of it burns out. */
+  async stopsToDraw(sample: CameraSample, size: PictureSize, part: number): Promise<number> {
+    await drawing;
+    return unbroken(renderer, () => renderer.stopsToDraw(sample, size, part));
   },
 
   /** A sharp picture that is being drawn is left: something else is waited for. */

@@ -9,6 +9,9 @@ import { changeParts, choosePart, useChosenModel } from './edit-parts.ts';
 import { findNodes, treeOf, type PartNode } from './part-tree.ts';
 
 /** A line of the tree as it is drawn. */
+/** Height of a line, pixels. */
+const LINE = 28;
+
 interface Line {
   node: PartNode;
   depth: number;
@@ -47,7 +50,7 @@ export function PartsTree({ wanted }: { wanted: string }) {
   const lines = found
     ? found.map((node): Line => ({ node, depth: 0, above: null, open: null }))
     : linesOf(roots, isOpen);
-  const slice = useSlice(scroll, lines.length, 28);
+  const slice = useSlice(scroll, lines.length, () => LINE);
   if (!row) return null;
 
   const fold = (path: string, open: boolean) => setToggled((now) => ({ ...now, [path]: open }));
@@ -134,6 +137,7 @@ function PartLine({
   return (
     <li
       role="treeitem"
+      data-entry
       aria-level={depth + 1}
       aria-selected={selected}
       {...(open === null ? {} : { 'aria-expanded': open })}

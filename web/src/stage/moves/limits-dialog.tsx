@@ -22,6 +22,7 @@ const FIELDS: readonly {
   { key: 'eyeLow', label: 'Eyes are from', unit: 'm', step: 0.05, min: 0.1, max: 3 },
   { key: 'eyeHigh', label: 'Up to', unit: 'm', step: 0.05, min: 0.5, max: 5 },
   { key: 'straightOn', label: 'No facade straight on, within', unit: '°', step: 1, min: 0.5, max: 45 },
+  { key: 'burntOut', label: 'Burnt out, at most', unit: '× picture', step: 0.01, min: 0.001, max: 1 },
   { key: 'tooNear', label: 'Nothing nearer than', unit: 'm', step: 0.05, min: 0.01, max: 10 },
 ];
 

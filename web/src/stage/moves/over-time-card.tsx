@@ -15,7 +15,7 @@ const TRACKS: readonly { name: TrackName; label: string; first: (body: MoveBody)
   { name: 'roll', label: 'Roll', first: () => 0 },
   { name: 'focus', label: 'Focus', first: ({ lens }) => lens.focus ?? 4 },
   { name: 'fNumber', label: 'f-number', first: ({ lens }) => lens.fNumber ?? FIRST_F_NUMBER },
-  { name: 'exposure', label: 'Exposure', first: () => 0 },
+  { name: 'exposure', label: 'Exposure', first: ({ lens }) => lens.exposure ?? 0 },
   { name: 'truck', label: 'Truck', first: () => 0 },
   { name: 'pedestal', label: 'Pedestal', first: () => 0 },
   { name: 'dolly', label: 'Dolly', first: () => 0 },

@@ -32,7 +32,7 @@ export function RendersScreen() {
           size: 330,
           min: 280,
           content: (
-            <div className="grid h-full content-start gap-2.5 overflow-y-auto p-3">
+            <div className="grid h-full grid-cols-[minmax(0,1fr)] content-start gap-2.5 overflow-y-auto p-3">
               <RenderForm />
               <Queue jobs={jobs} />
             </div>

@@ -1,5 +1,5 @@
 import { toDegrees } from '@eskovan/core/geometry';
-import type { Lens } from '@eskovan/core/document';
+import { LEAST_EXPOSURE, MOST_EXPOSURE, type Lens } from '@eskovan/core/document';
 import { FOCAL_LENGTHS } from '@eskovan/core/move';
 import { viewAngles } from '@eskovan/core/optics';
 import type { ReactNode } from 'react';
@@ -16,6 +16,11 @@ interface EyeLensCardProps {
   aspect: number;
   /** More about the lens. */
   children?: ReactNode;
+}
+
+/** As light as other pictures is said by nothing. */
+function withExposure({ exposure: _, ...lens }: Lens, exposure: number): Lens {
+  return exposure === 0 ? lens : { ...lens, exposure };
 }
 
 const degrees = (radians: number) => toDegrees(radians).toFixed(1);
@@ -53,6 +58,16 @@ export function EyeLensCard({ eyeHeight, onEyeHeight, lens, onLens, aspect, chil
         />
       )}
       {lens.parallel === undefined && <ThroughGlass {...{ lens, onLens, aspect }} />}
+      <NumberField
+        label="Exposure"
+        unit="stops"
+        digits={1}
+        value={lens.exposure ?? 0}
+        step={0.1}
+        min={LEAST_EXPOSURE}
+        max={MOST_EXPOSURE}
+        onChange={(exposure) => onLens((now) => withExposure(now, exposure))}
+      />
       {children}
     </Card>
   );

@@ -2,6 +2,8 @@ import {
   aspectOf,
   DEFAULT_LENS,
   frameOf,
+  LEAST_EXPOSURE,
+  MOST_EXPOSURE,
   sameValues,
   type Frame,
   type Lens,
@@ -76,13 +78,16 @@ export function updateView(row: Row<'view'>, sample: CameraSample): void {
 
 const poseOf = ({ position, orientation }: CameraSample): Pose => ({ position, orientation });
 
-const lensOf = ({ view }: CameraSample): Lens => {
+const lensOf = ({ view, exposure }: CameraSample): Lens => {
+  // What a move is darkened or lightened by may go further than what a view keeps.
+  const kept = Math.min(MOST_EXPOSURE, Math.max(LEAST_EXPOSURE, exposure));
+  const light = kept === 0 ? {} : { exposure: kept };
   if (view.kind === 'lens') {
     const { kind: _, ...lens } = view;
-    return lens;
+    return { ...lens, ...light };
   }
   const { kind: _, height, ...lens } = view;
-  return { ...DEFAULT_LENS, ...lens, parallel: height };
+  return { ...DEFAULT_LENS, ...lens, parallel: height, ...light };
 };
 
 const busy = new Set<string>();

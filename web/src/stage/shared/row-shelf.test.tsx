@@ -78,7 +78,7 @@ describe('the shelf of a stage', () => {
     const list = screen.getByRole('list').parentElement!.closest<HTMLElement>('.overflow-y-auto')!;
     const order = NAMES.map((_, i) => uuid(10 + i));
     const placed = jest.spyOn(Element.prototype, 'getBoundingClientRect').mockImplementation(function (this: Element) {
-      const index = order.indexOf((this as HTMLElement).dataset['row'] ?? '');
+      const index = order.indexOf((this as HTMLElement).dataset['entry'] ?? '');
       return index < 0 ? new DOMRect(0, 0, 200, 120) : new DOMRect(0, 60 * index - list.scrollTop, 200, 60);
     });
     const shownAt = (index: number) => {

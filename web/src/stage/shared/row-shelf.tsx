@@ -12,10 +12,14 @@ import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrate
 import { Search } from 'lucide-react';
 import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { editRow } from '../../data/edit-row.ts';
-import { orderBetween } from '../../data/order.ts';
+import { useProject } from '../../data/use-project.ts';
+import { fold, openFolded, useFolded } from '../../desk/folded.ts';
 import { useChosenRows, type How } from '../../desk/selection.ts';
 import { useKept, useStable, type MenuItem } from '../../kit/index.ts';
-import { ShelfItem } from './shelf-item.tsx';
+import { groupRows, renameGroup } from './group-rows.ts';
+import { entriesOf, movedTo, type GroupsOf } from './shelf-groups.ts';
+import { HEADING, ShelfHeading } from './shelf-heading.tsx';
+import { ENTRY, ShelfItem } from './shelf-item.tsx';
 import { useShelfCommands } from './shelf-commands.tsx';
 import { useSlice } from './use-slice.ts';
 
@@ -33,6 +37,8 @@ export interface RowShelfProps<K extends Kind> {
   words?: (row: Row<K>) => string;
   /** Makes a copy's body where it must differ. */
   copyBody?: (row: Row<K>) => Row<K>['body'];
+  /** How rows belong to groups; each group has a heading, and its rows can be put away. */
+  groups?: GroupsOf<K>;
   /** More for the menu of an entry, above what all have. */
   menu?: (row: Row<K>) => readonly MenuItem[];
   footer?: ReactNode;
@@ -43,9 +49,11 @@ export interface RowShelfProps<K extends Kind> {
 const BY_POINTER = { activationConstraint: { distance: 5 } };
 const BY_KEYS = { coordinateGetter: sortableKeyboardCoordinates };
 
+const NONE: readonly string[] = [];
+
 /** The list of a stage: search, reorder, rename in place, duplicate, delete with undo; by mouse and by keys. */
 export function RowShelf<K extends Kind>(props: RowShelfProps<K>) {
-  const { kind, title, rows, selectedId, onSelect, footer, empty } = props;
+  const { kind, title, rows, selectedId, onSelect, groups, footer, empty } = props;
   const [wanted, setWanted] = useState('');
   const [renaming, setRenaming] = useState<string | null>(null);
   const scroll = useRef<HTMLDivElement>(null);
@@ -55,34 +63,63 @@ export function RowShelf<K extends Kind>(props: RowShelfProps<K>) {
     ? rows.filter((row) => `${row.name} ${props.words?.(row) ?? ''}`.toLowerCase().includes(typed))
     : rows;
   const order = useKept(shown.map(({ id }) => id));
-  const slice = useSlice(scroll, shown.length);
+  const { project } = useProject();
+  useEffect(() => openFolded(project.id), [project.id]);
+  const folded = useFolded(({ projectId, list }) => (projectId === project.id ? list : NONE));
+  const entries = entriesOf(
+    shown,
+    rows,
+    (row) => groups?.of(row),
+    // What is searched is shown wherever it stands.
+    (group) => !typed && folded.includes(group),
+  );
+  const entryOf = (id: string) => entries.findIndex((entry) => entry.heading === null && entry.row.id === id);
+  const slice = useSlice(scroll, entries.length, (i) => (entries[i]!.heading === null ? ENTRY : HEADING));
   // The shown one counts as chosen, also before anybody has pressed it.
   const ids = chosen.ids.length > 0 && selectedId === chosen.lead ? chosen.ids : selectedId ? [selectedId] : [];
   const deeds = useShelfCommands({ ...props, ids, onRename: setRenaming });
   const sensors = useSensors(useSensor(PointerSensor, BY_POINTER), useSensor(KeyboardSensor, BY_KEYS));
   const onDragEnd = ({ active, over }: DragEndEvent) => {
     if (!over || active.id === over.id) return;
-    const row = rows.find((r) => r.id === active.id)!;
+    const from = rows.findIndex((r) => r.id === active.id);
     const to = rows.findIndex((r) => r.id === over.id);
-    editRow(kind, row, `Move ${row.name}`, { order: orderBetween(rows, rows.indexOf(row), to) });
+    const row = rows[from]!;
+    const moved = movedTo(rows, from, to, groups);
+    editRow(kind, row, `Move ${row.name}`, { order: moved.order, body: moved.body });
+  };
+  /** Brings one into sight; unfolds its group, where that is folded. */
+  const show = (id: string) => {
+    const at = entryOf(id);
+    const group = groups?.of(rows.find((row) => row.id === id)!);
+    if (at < 0 && group !== undefined) fold(project.id, group, false);
+    else slice.bringIn(at);
   };
   /** Keys go to the neighbour in the list; the focus goes along. */
   const goTo = (id: string | undefined, how: How) => {
     if (id === undefined) return;
     onSelect(id, how, order);
-    slice.bringIn(order.indexOf(id));
+    show(id);
     requestAnimationFrame(() => scroll.current?.querySelector<HTMLElement>(`[data-row="${id}"]`)?.focus());
   };
-  const bringIn = useStable((id: string) => slice.bringIn(order.indexOf(id)));
+  const bringIn = useStable(show);
   // Whatever chose another one: a new one, the plan, an undo. What is new may be chosen before the list has it.
   const listed = selectedId !== null && order.includes(selectedId);
   useEffect(() => {
     if (selectedId && listed) bringIn(selectedId);
   }, [selectedId, listed, bringIn]);
+  const drawn = selectedId !== null && entryOf(selectedId) >= 0;
+  useEffect(() => {
+    if (selectedId && drawn) bringIn(selectedId);
+    // When its group was unfolded.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [drawn]);
   const menuOf = useStable((row: Row<K>) => [...(props.menu?.(row) ?? []), ...deeds.menuOf(row)]);
   const onRename = useStable(deeds.rename);
   const onChoose = useStable((id: string, how: How) => onSelect(id, how, order));
-  const onGo = useStable((id: string, by: number, how: How) => goTo(order[order.indexOf(id) + by], how));
+  const onGo = useStable((id: string, by: number, how: How) => {
+    const listed = entries.flatMap((entry) => (entry.heading === null ? [entry.row.id] : []));
+    goTo(listed[listed.indexOf(id) + by], how);
+  });
   return (
     <aside aria-label={title} className="flex h-full flex-col bg-paper">
       <header className="flex items-baseline justify-between px-3.5 pt-3 pb-1.5">
@@ -109,23 +146,37 @@ export function RowShelf<K extends Kind>(props: RowShelfProps<K>) {
         <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
           <SortableContext items={order as string[]} strategy={verticalListSortingStrategy}>
             <ul className="grid grid-cols-[minmax(0,1fr)] gap-0.5" style={slice.space}>
-              {shown.slice(slice.from, slice.to).map((row) => (
-                <ShelfItem
-                  key={row.id}
-                  row={row}
-                  index={rows.indexOf(row)}
-                  mark={props.mark}
-                  note={props.note}
-                  shown={row.id === selectedId}
-                  chosen={ids.includes(row.id)}
-                  renaming={renaming === row.id}
-                  menuOf={menuOf}
-                  onRename={onRename}
-                  onRenaming={setRenaming}
-                  onSelect={onChoose}
-                  onGo={onGo}
-                />
-              ))}
+              {entries
+                .slice(slice.from, slice.to)
+                .map((entry) =>
+                  entry.heading === null ? (
+                    <ShelfItem
+                      key={entry.row.id}
+                      row={entry.row}
+                      index={entry.index}
+                      mark={props.mark}
+                      note={props.note}
+                      shown={entry.row.id === selectedId}
+                      chosen={ids.includes(entry.row.id)}
+                      renaming={renaming === entry.row.id}
+                      menuOf={menuOf}
+                      onRename={onRename}
+                      onRenaming={setRenaming}
+                      onSelect={onChoose}
+                      onGo={onGo}
+                    />
+                  ) : (
+                    <ShelfHeading
+                      key={`group ${entry.heading} ${entry.rows[0]!.id}`}
+                      name={entry.heading}
+                      rows={entry.rows}
+                      folded={entry.folded}
+                      onFold={(away) => fold(project.id, entry.heading, away)}
+                      onRename={(some, name) => groups && renameGroup(kind, some, name, groups)}
+                      onUngroup={(some) => groups && groupRows(kind, some, undefined, groups)}
+                    />
+                  ),
+                )}
             </ul>
           </SortableContext>
         </DndContext>

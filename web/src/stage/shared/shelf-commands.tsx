@@ -1,15 +1,16 @@
-import type { Change, Kind, Row } from '@eskovan/core/document';
-import { ArrowDown, ArrowUp, Copy, Pencil, Trash2 } from 'lucide-react';
+import { changesBetween, type Change, type Kind, type Row } from '@eskovan/core/document';
+import { ArrowDown, ArrowUp, Copy, FolderMinus, FolderPlus, Pencil, Trash2 } from 'lucide-react';
 import { toast } from 'sonner';
-import { changing, making, removing } from '../../data/changes.ts';
+import { making, removing } from '../../data/changes.ts';
 import { editRow } from '../../data/edit-row.ts';
 import { currentRows } from '../../data/edits.ts';
-import { orderBetween } from '../../data/order.ts';
 import { dispatch } from '../../data/undo.ts';
 import { useCommands } from '../../desk/commands.ts';
 import type { How } from '../../desk/selection.ts';
 import { undoWithWords } from '../../desk/undo-words.ts';
 import type { MenuItem } from '../../kit/index.ts';
+import { groupRows } from './group-rows.ts';
+import { movedTo, newGroupName, type GroupsOf } from './shelf-groups.ts';
 
 interface ShelfDeeds<K extends Kind> {
   kind: K;
@@ -21,11 +22,12 @@ interface ShelfDeeds<K extends Kind> {
   onSelect: (id: string, how: How, order: readonly string[]) => void;
   onRename: (id: string) => void;
   copyBody?: (row: Row<K>) => Row<K>['body'];
+  groups?: GroupsOf<K>;
 }
 
 /** What can be done with the entries of a shelf: as commands for the chosen ones, and in the menu of each. */
 export function useShelfCommands<K extends Kind>(shelf: ShelfDeeds<K>) {
-  const { kind, title, rows, ids, selectedId } = shelf;
+  const { kind, title, rows, ids, selectedId, groups } = shelf;
   const chosen = rows.filter(({ id }) => ids.includes(id));
   const lead = rows.find(({ id }) => id === selectedId);
   /** An entry among the chosen ones stands for all of them. */
@@ -73,12 +75,15 @@ export function useShelfCommands<K extends Kind>(shelf: ShelfDeeds<K>) {
       const from = list.findIndex(({ id }) => id === row.id);
       const to = from + by;
       if (to < 0 || to >= list.length || some.some(({ id }) => id === list[to]!.id)) continue;
-      const moved = { ...list[from]!, order: orderBetween(list, from, to) };
-      changes.push(...changing(kind, list[from]!, { order: moved.order }));
+      const moved = movedTo(list, from, to, groups);
+      changes.push(...changesBetween(kind, list[from]!, moved));
       list = list.map((other, i) => (i === from ? moved : other)).sort((a, b) => a.order - b.order);
     }
     dispatch(first.projectId, `Move ${about(some)}`, changes);
   };
+
+  const group = (some: readonly Row<K>[], name: string | undefined) => groups && groupRows(kind, some, name, groups);
+  const newGroup = (some: readonly Row<K>[]) => group(some, newGroupName(rows.map((row) => groups?.of(row))));
 
   const some = () => chosen.length > 0;
   const command = (what: string, label: string, run: () => void, keys?: string) => ({
@@ -95,6 +100,12 @@ export function useShelfCommands<K extends Kind>(shelf: ShelfDeeds<K>) {
     command('up', `Move up in ${title}`, () => move(chosen, -1), 'Alt+ArrowUp'),
     command('down', `Move down in ${title}`, () => move(chosen, 1), 'Alt+ArrowDown'),
     command('delete', `Delete from ${title}`, () => remove(chosen)),
+    ...(groups
+      ? [
+          command('group', `Group in ${title}`, () => newGroup(chosen)),
+          command('ungroup', `Out of the group in ${title}`, () => group(chosen, undefined)),
+        ]
+      : []),
   ]);
 
   const menuOf = (row: Row<K>): MenuItem[] => {
@@ -106,6 +117,10 @@ export function useShelfCommands<K extends Kind>(shelf: ShelfDeeds<K>) {
       { label: `Duplicate${count}`, icon: <Copy size={13} />, onSelect: () => duplicate(all) },
       { label: 'Move up', icon: <ArrowUp size={13} />, shortcut: 'Alt ↑', onSelect: () => move(all, -1) },
       { label: 'Move down', icon: <ArrowDown size={13} />, shortcut: 'Alt ↓', onSelect: () => move(all, 1) },
+      ...(groups ? [{ label: `Group${count}`, icon: <FolderPlus size={13} />, onSelect: () => newGroup(all) }] : []),
+      ...(all.some((one) => groups?.of(one) !== undefined)
+        ? [{ label: 'Out of the group', icon: <FolderMinus size={13} />, onSelect: () => group(all, undefined) }]
+        : []),
       { label: `Delete${count}`, icon: <Trash2 size={13} />, danger: true, onSelect: () => remove(all) },
     ];
   };

@@ -2,9 +2,13 @@ import type { Kind, Row } from '@eskovan/core/document';
 import { useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { GripVertical, MoreHorizontal } from 'lucide-react';
-import { memo, useState, type KeyboardEvent, type ReactElement, type ReactNode } from 'react';
+import { memo, type KeyboardEvent, type ReactElement, type ReactNode } from 'react';
 import { howOf, type How } from '../../desk/selection.ts';
 import { Button, cx, Menu, type MenuItem } from '../../kit/index.ts';
+import { NewName } from './new-name.tsx';
+
+/** Height of an entry with its gap, pixels. */
+export const ENTRY = 60;
 
 interface ShelfItemProps<K extends Kind> {
   row: Row<K>;
@@ -60,6 +64,7 @@ function Item<K extends Kind>({
   return (
     <li
       ref={setNodeRef}
+      data-entry={row.id}
       style={{ transform: CSS.Translate.toString(transform), transition }}
       className={cx(
         'group relative flex items-center rounded-[9px] p-1.5',
@@ -93,7 +98,14 @@ function Item<K extends Kind>({
           <span className="block truncate font-mono text-xs text-ink-faint">{note(row)}</span>
         </span>
       </button>
-      {renaming && <NewName name={row.name} onName={(name) => onRename(row, name)} onDone={() => onRenaming(null)} />}
+      {renaming && (
+        <NewName
+          name={row.name}
+          label={`New name of ${row.name}`}
+          onName={(name) => onRename(row, name)}
+          onDone={() => onRenaming(null)}
+        />
+      )}
       <Menu
         trigger={
           <Button
@@ -107,30 +119,5 @@ function Item<K extends Kind>({
         items={() => menuOf(row)}
       />
     </li>
-  );
-}
-
-function NewName({ name, onName, onDone }: { name: string; onName: (name: string) => void; onDone: () => void }) {
-  const [typed, setTyped] = useState(name);
-  const commit = () => {
-    onName(typed);
-    onDone();
-  };
-  return (
-    <input
-      autoFocus
-      aria-label={`New name of ${name}`}
-      maxLength={120}
-      value={typed}
-      onFocus={(event) => event.target.select()}
-      onChange={(event) => setTyped(event.target.value)}
-      onBlur={commit}
-      onKeyDown={(event) => {
-        event.stopPropagation();
-        if (event.key === 'Enter') commit();
-        if (event.key === 'Escape') onDone();
-      }}
-      className="absolute inset-x-1.5 top-1 h-7 rounded-md border border-lagoon bg-raised px-1.5 font-medium"
-    />
   );
 }

@@ -4,8 +4,6 @@ import { bringInto } from '../../kit/index.ts';
 
 /** Lists up to this long are drawn whole. */
 const WHOLE = 120;
-/** Height of a shelf's entry with its gap, pixels. */
-const ENTRY = 60;
 
 interface Slice {
   from: number;
@@ -16,17 +14,24 @@ interface Slice {
   bringIn: (index: number) => void;
 }
 
-/** The entries of a long list that are in sight: thousands cost no more than a screenful. */
-export function useSlice(scroll: RefObject<HTMLElement | null>, count: number, height = ENTRY): Slice {
+/**
+ * The entries of a long list that are in sight: thousands cost no more than a screenful.
+ * @param height of an entry with its gap, pixels; each has `data-entry`
+ */
+export function useSlice(
+  scroll: RefObject<HTMLElement | null>,
+  count: number,
+  height: (index: number) => number,
+): Slice {
   const long = count > WHOLE;
   const virtual = useVirtualizer({
     count: long ? count : 0,
     getScrollElement: () => scroll.current,
-    estimateSize: () => height,
+    estimateSize: height,
     overscan: 8,
   });
   if (!long) {
-    const entry = (index: number) => scroll.current?.querySelectorAll('[data-row]')[index];
+    const entry = (index: number) => scroll.current?.querySelectorAll('[data-entry]')[index];
     return { from: 0, to: count, space: {}, bringIn: (index) => bringInto(scroll.current, entry(index)) };
   }
   const items = virtual.getVirtualItems();

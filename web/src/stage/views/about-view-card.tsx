@@ -1,15 +1,16 @@
 import type { Row, ViewStatus } from '@eskovan/core/document';
-import { Lock, LockOpen } from 'lucide-react';
+import { History, Lock, LockOpen } from 'lucide-react';
 import { useState } from 'react';
 import { editBody } from '../../data/edit-row.ts';
 import { Button, Card, Line, Select } from '../../kit/index.ts';
+import { GroupField } from './group-field.tsx';
 import { TagsField } from './tags-field.tsx';
 
 export const STATUS: Record<ViewStatus, string> = { draft: 'Draft', ready: 'Ready', approved: 'Approved' };
 const OPTIONS = Object.entries(STATUS).map(([value, label]) => ({ value: value as ViewStatus, label }));
 
 /** How far a view has come, what there is to say about it, and whether it may still be changed. */
-export function AboutViewCard({ row }: { row: Row<'view'> }) {
+export function AboutViewCard({ row, onEarlier }: { row: Row<'view'>; onEarlier: () => void }) {
   const { status = 'draft', note = '', locked = false } = row.body;
   const [typed, setTyped] = useState<string | null>(null);
   const commit = () => {
@@ -39,6 +40,7 @@ export function AboutViewCard({ row }: { row: Row<'view'> }) {
           onChange={(next) => editBody('view', row, 'Status', (body) => ({ ...body, status: next }))}
         />
       </Line>
+      <GroupField rows={[row]} />
       <TagsField row={row} />
       <textarea
         aria-label="Note"
@@ -55,6 +57,9 @@ export function AboutViewCard({ row }: { row: Row<'view'> }) {
         }}
         className="mt-1 w-full resize-none rounded-md border border-rule bg-raised px-2 py-1 placeholder:text-ink-faint focus:border-lagoon"
       />
+      <Button small className="mt-1 w-full" icon={<History size={13} />} onClick={onEarlier}>
+        As it was before
+      </Button>
     </Card>
   );
 }

@@ -41,6 +41,11 @@ export function describeStill({ rule, worst, limit }: StillFinding): { says: str
         says: `Only ${Math.round(100 * worst!)} % of the subject can be seen: something stands before it. Step aside.`,
         mend: '',
       };
+    case 'burnt out':
+      return {
+        says: `${Math.round(100 * worst!)} % of the picture burns out to white (up to ${Math.round(100 * limit!)} % here): nothing can be told apart there.`,
+        mend: 'Try it darker',
+      };
     case 'not looked at':
       return {
         says: 'What is near has not been looked at: this site was measured by an older program. It is measured again when its models are next opened.',

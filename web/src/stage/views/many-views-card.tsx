@@ -8,6 +8,7 @@ import { Button, Card, Line, NumberField, Select } from '../../kit/index.ts';
 import { frameFrom, FRAMES, frameText } from '../shared/frames.ts';
 import { OWN_LIGHT } from '../shared/light-card.tsx';
 import { STATUS } from './about-view-card.tsx';
+import { GroupField } from './group-field.tsx';
 import { NewTag } from './tags-field.tsx';
 import { withFrame, withTag } from './view-body.ts';
 
@@ -93,6 +94,7 @@ export function ManyViewsCard({ rows }: { rows: readonly Row<'view'>[] }) {
           }
         />
       </Line>
+      <GroupField rows={rows} />
       <NewTag onTag={(tag) => edit(`Tag “${tag}”`, rows, (body) => withTag(body, tag))} />
       <Button
         small

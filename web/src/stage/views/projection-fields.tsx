@@ -66,7 +66,7 @@ export function ProjectionFields({ pose, now, lens, aspect, site, onCamera }: Pr
   };
   return (
     <>
-      <Line label="Projection">
+      <Line label="Camera">
         <Segmented
           label="Projection"
           value={parallel === undefined ? 'perspective' : 'parallel'}

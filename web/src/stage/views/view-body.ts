@@ -1,4 +1,5 @@
 import type { Frame, ViewBody } from '@eskovan/core/document';
+import type { GroupsOf } from '../shared/shelf-groups.ts';
 
 /** A view has at most so many. */
 const MOST = 20;
@@ -22,3 +23,9 @@ export const withFrame = ({ frame: _, ...body }: ViewBody, frame: Frame | undefi
   ...(frame && { frame }),
   thumbnail: null,
 });
+
+/** Views belong to groups by name. */
+export const VIEW_GROUPS: GroupsOf<'view'> = {
+  of: ({ body }) => body.group,
+  with: ({ group: _, ...body }, group) => (group === undefined ? body : { ...body, group }),
+};

@@ -5,7 +5,8 @@ import { toast } from 'sonner';
 import { editBody } from '../../data/edit-row.ts';
 import { useProject } from '../../data/use-project.ts';
 import { useWorkbench, workbench } from '../../desk/workbench.ts';
-import { useStable, useThrottled } from '../../kit/index.ts';
+import { useSame, useStable, useThrottled } from '../../kit/index.ts';
+import { useBurnt } from '../../picture/burnt.ts';
 import { useSite, type SiteData } from '../../site/use-site.ts';
 import { LightCard } from '../shared/light-card.tsx';
 import { AboutViewCard } from './about-view-card.tsx';
@@ -25,6 +26,8 @@ interface ViewCardsProps {
   /** Where the eye is, or where its flight ends. */
   pose: Pose;
   site: SiteData | null;
+  /** Asks for what the view was before. */
+  onEarlier: () => void;
 }
 
 /** How often numbers and checks follow a moving eye, milliseconds. */
@@ -35,13 +38,14 @@ export function ViewCards({ pose, ...others }: ViewCardsProps) {
   return <Cards {...others} pose={useThrottled(pose, EVERY)} />;
 }
 
-const Cards = memo(function Cards({ row, rows, pose, site }: ViewCardsProps) {
+const Cards = memo(function Cards({ row, rows, pose, site, onEarlier }: ViewCardsProps) {
   const { project } = useProject();
   const lens = useSeenLens(row);
   const { width, height } = frameOf(row?.body ?? null, project.body);
   const aspect = aspectOf({ frame: { width, height } });
   const measured = useSite();
   const subject = useWorkbench((state) => state.subject);
+  const burnt = useSame(useBurnt({ pose, lens }, aspect, project.body.limits.burntOut));
   const findings = useMemo(() => {
     const size = measured ? Math.max(...[0, 1, 2].map((k) => measured.bounds.max[k]! - measured.bounds.min[k]!)) : 0;
     return checkStill(
@@ -50,8 +54,9 @@ const Cards = memo(function Cards({ row, rows, pose, site }: ViewCardsProps) {
       site ? { footing: site.footing, size } : null,
       project.body.limits,
       subject?.bounds ?? null,
+      burnt,
     );
-  }, [pose, lens, aspect, site, measured, project.body.limits, subject]);
+  }, [pose, lens, aspect, site, measured, project.body.limits, subject, burnt]);
   // These cards follow a moving eye a moment later; what is done in them begins from where it is.
   const seen = useStable(() => seenNow(row, { pose, lens }));
   const now = useStable(() => seen().pose);
@@ -60,8 +65,12 @@ const Cards = memo(function Cards({ row, rows, pose, site }: ViewCardsProps) {
     else if (row) editBody('view', row, 'Ratio', (body) => withFrame(body, frame));
   };
   return (
-    <div className="grid h-full content-start gap-2.5 overflow-y-auto p-3">
-      {rows.length > 1 ? <ManyViewsCard rows={rows} /> : row && <AboutViewCard key={row.id} row={row} />}
+    <div className="grid h-full grid-cols-[minmax(0,1fr)] content-start gap-2.5 overflow-y-auto p-3">
+      {rows.length > 1 ? (
+        <ManyViewsCard rows={rows} />
+      ) : (
+        row && <AboutViewCard key={row.id} row={row} onEarlier={onEarlier} />
+      )}
       <ViewLensCard
         pose={pose}
         now={seen}

@@ -1,4 +1,4 @@
-import { aspectOf, frameOf, type Pose } from '@eskovan/core/document';
+import { aspectOf, frameOf, type Pose, type Row } from '@eskovan/core/document';
 import { standing, type CameraSample } from '@eskovan/core/move';
 import { lazy, Suspense, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import { toast } from 'sonner';
@@ -20,11 +20,12 @@ import { keepView } from '../shared/keep-view.ts';
 import { CompareViews, MOST_COMPARED } from './compare-views.tsx';
 import { ContactSheetDialog } from './contact-sheet-dialog.tsx';
 import { StandPlan } from './stand-plan.tsx';
+import { EarlierDialog } from './earlier-dialog.tsx';
 import { SuggestDialog } from './suggest-dialog.tsx';
 import { UpdateDialog } from './update-dialog.tsx';
 import { useFlight } from './use-flight.ts';
 import { useRemembering } from './use-remembering.ts';
-import { useSeenLens } from './use-seen.ts';
+import { scoutAs, useSeenLens } from './use-seen.ts';
 import { useThumbnails } from './use-thumbnails.ts';
 import { ViewCards } from './view-cards.tsx';
 import { ViewsShelf, type Gathering } from './views-shelf.tsx';
@@ -67,10 +68,15 @@ export function ViewsScreen() {
   const lens = useSeenLens(row);
   const [updating, setUpdating] = useState(false);
   const [comparing, setComparing] = useState(false);
+  const [lookingBack, setLookingBack] = useState(false);
+  /** What the view was, beside what it is. */
+  const [before, setBefore] = useState<Row<'view'> | null>(null);
   const [gathering, setGathering] = useState<Gathering | null>(null);
   const { ids } = useChosenRows('view');
   const together = useMemo(() => views.filter(({ id }) => ids.includes(id)), [views, ids]);
-  const several = together.slice(0, MOST_COMPARED);
+  // One that is chosen meanwhile has another past.
+  const past = before && row && before.id.startsWith(row.id) ? before : null;
+  const several = useMemo(() => (past && row ? [past, row] : together.slice(0, MOST_COMPARED)), [past, row, together]);
   // Plan and picture follow at once, list and cards a moment later: what machines write of hundreds of views holds up no hand.
   const now = useMemo(() => ({ document, views, row, together }), [document, views, row, together]);
   const deferred = useDeferredValue(now);
@@ -93,7 +99,12 @@ export function ViewsScreen() {
     if (eye) keepView(document, standing(eye, through), light, row?.body.frame);
   };
   const onKeep = useStable(keep);
+  const onEarlier = useStable(() => setLookingBack(true));
   const onGathered = () => setGathering(null);
+  const onCompared = () => {
+    setComparing(false);
+    setBefore(null);
+  };
   const compare = () => {
     if (several.length > 1) setComparing(true);
     else toast(`Choose two to ${MOST_COMPARED} views in the list first: hold Ctrl or Shift and press them.`);
@@ -117,6 +128,13 @@ export function ViewsScreen() {
     },
     { id: 'view.suggest', label: 'Suggest views', group: 'Picture', run: () => setGathering('suggest') },
     { id: 'view.carry', label: 'Views out and in', group: 'Picture', run: () => setGathering('carry') },
+    {
+      id: 'view.earlier',
+      label: 'Look at the view as it was before',
+      group: 'Picture',
+      when: () => row !== null,
+      run: () => setLookingBack(true),
+    },
     { id: 'view.compare', label: 'Compare the chosen views', group: 'Picture', keys: 'c', run: compare },
     {
       id: 'view.flights',
@@ -149,10 +167,11 @@ export function ViewsScreen() {
   const compared = (
     <CompareViews
       rows={several}
-      onClose={() => setComparing(false)}
+      onClose={onCompared}
       onChoose={(id) => {
-        setComparing(false);
-        workbench.selectView(id);
+        onCompared();
+        if (id === past?.id) scoutAs(past.body);
+        else workbench.selectView(id);
       }}
     />
   );
@@ -162,7 +181,7 @@ export function ViewsScreen() {
       id="views-centre"
       direction="vertical"
       panels={[
-        { id: 'large', min: 240, content: comparing && several.length > 1 ? compared : picture },
+        { id: 'large', min: 240, content: (comparing || past) && several.length > 1 ? compared : picture },
         { id: 'stand', size: '30%', min: 110, content: plan },
       ]}
     />
@@ -178,6 +197,7 @@ export function ViewsScreen() {
           <CarryDialog views={views} chosen={together} onClose={onGathered} />
         </Suspense>
       )}
+      {lookingBack && row && <EarlierDialog row={row} onClose={() => setLookingBack(false)} onCompare={setBefore} />}
       {updating && row && scout && (
         <UpdateDialog row={row} sample={sample} aspect={aspect} onClose={() => setUpdating(false)} />
       )}
@@ -192,7 +212,7 @@ export function ViewsScreen() {
             min: 220,
             content: (
               <ProjectProvider value={calm.document}>
-                <ViewCards row={calm.row} rows={calm.together} pose={still} site={site} />
+                <ViewCards row={calm.row} rows={calm.together} pose={still} site={site} onEarlier={onEarlier} />
               </ProjectProvider>
             ),
           },

@@ -10,6 +10,7 @@ import { lensText } from '../shared/lens-text.ts';
 import { RowShelf } from '../shared/row-shelf.tsx';
 import { STATUS } from './about-view-card.tsx';
 import { RecentRow } from './recent-row.tsx';
+import { VIEW_GROUPS } from './view-body.ts';
 
 /** What views are gathered for, in a dialog of its own. */
 export type Gathering = 'sheet' | 'carry' | 'suggest';
@@ -40,7 +41,10 @@ export const ViewsShelf = memo(function ViewsShelf({ views, selectedId, site, on
           ...(view.body.locked ? ['locked'] : []),
         ].join(' · ')
       }
-      words={({ body }) => [...(body.tags ?? []), roomOf(body.pose), STATUS[body.status ?? 'draft']].join(' ')}
+      groups={VIEW_GROUPS}
+      words={({ body }) =>
+        [body.group, ...(body.tags ?? []), roomOf(body.pose), STATUS[body.status ?? 'draft']].join(' ')
+      }
       empty="No views yet. Look around in the picture and keep what you like, or let some be suggested."
       footer={
         <div className="grid min-w-0 gap-1.5">
@@ -56,9 +60,10 @@ export const ViewsShelf = memo(function ViewsShelf({ views, selectedId, site, on
               icon={<LayoutGrid size={14} />}
               className="justify-center"
               disabled={views.length === 0}
+              aria-label="Contact sheet"
               onClick={() => onGather('sheet')}
             >
-              Contact sheet
+              Sheet
             </Button>
             <Button icon={<ArrowRightLeft size={14} />} className="justify-center" onClick={() => onGather('carry')}>
               Out and in
