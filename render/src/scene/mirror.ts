@@ -48,15 +48,18 @@ export const MIRROR_GLSL = `
   vec3 inMirror(vec3 place, vec3 ray, float roughness) {
     vec3 from = place - surroundingsAt;
     vec3 way = ray;
-    for (int i = 0; i < 3; i += 1) {
-      float distance = textureLod(surroundings, way, 0.0).a - 1.0;
-      if (distance <= 0.0) { way = ray; break; }
-      // The ray meets a ball of that distance about the eye, which touches what was seen.
-      float along = dot(from, ray);
-      float rest = along * along - dot(from, from) + distance * distance;
-      way = rest > 0.0 ? from + ray * (sqrt(rest) - along) : way;
-    }
     float level = log2(max(1.0, 2.0 * float(textureSize(surroundings, 0).x) * roughness * roughness));
+    for (int i = 0; i < 3; i += 1) {
+      // Blurred for a rough surface: it shows no edge where things end.
+      float distance = textureLod(surroundings, way, max(0.0, level - 3.0)).a - 1.0;
+      if (distance <= 0.0) { way = ray; break; }
+      // The ray meets a ball of that distance about the eye, which touches what was seen; one that it does not meet is
+      // made larger until it does.
+      float along = dot(from, ray);
+      float inward = min(along, 0.0);
+      float least = dot(from, from) - inward * inward;
+      way = from + ray * (sqrt(max(distance * distance, least) - dot(from, from) + along * along) - along);
+    }
     return textureLod(surroundings, way, level).rgb * gain;
   }
   vec3 mirrored(vec3 shown, vec3 facing, vec3 towards, vec3 base, vec2 surface, vec3 sunlight) {

@@ -1,7 +1,7 @@
 import type { SceneModel } from '../../format/index.ts';
 import { bounceLight } from './bounce.ts';
 import { DARKEST, daylight } from './daylight.ts';
-import { evenOut, fillBuried } from './even-out.ts';
+import { evenOut, fillBuried, joinOpen } from './even-out.ts';
 import { Gatherer, LIGHT_CHANNELS, type GatheredBlock } from './gather.ts';
 import { LightMesh } from './light-mesh.ts';
 import type { SiteLight } from '../../document/index.ts';
@@ -51,7 +51,7 @@ export class LightBake {
     const suns = new Float32Array(this.count);
     for (const { from, direct, rays } of blocks)
       for (let i = 0; i < rays.length; i += 1) suns[from + i] = direct[of]![LIGHT_CHANNELS * i + 3]!;
-    const parts = this.mesh.parts.map(({ fine, first, start }) => {
+    const parts = this.mesh.parts.map(({ fine, first, contacts, start }) => {
       const size = fine.positions.length / 3;
       const own = new Float32Array(size * LIGHT_CHANNELS);
       for (let v = 0; v < size; v += 1) {
@@ -59,7 +59,8 @@ export class LightBake {
         for (let k = 0; k < 3; k += 1) own[LIGHT_CHANNELS * v + k] = light[3 * place + k]!;
         own[LIGHT_CHANNELS * v + 3] = suns[place]!;
       }
-      const even = evenOut(fine, fillBuried(fine, own, first), first);
+      const shared = contacts ? joinOpen(own, first, contacts) : first;
+      const even = evenOut(fine, fillBuried(fine, own, shared, contacts?.places), shared);
       const ambient = new Float32Array(size * 3);
       const sun = new Float32Array(size);
       for (let v = 0; v < size; v += 1) {

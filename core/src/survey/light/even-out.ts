@@ -56,19 +56,71 @@ export function evenOut(part: ScenePart, light: Float32Array, first: Uint32Array
   return out;
 }
 
+/** Of the vertices of a part. */
+export interface Contacts {
+  /** Which side of a contact each is on: 0 is open, others lie under something. */
+  sides: Uint8Array;
+  /** The first one at its place, whatever its side. */
+  places: Uint32Array;
+}
+
+/**
+ * For every vertex the one whose light it has: what seemed to lie under something, and gets light all the same, shares that
+ * of the open side. A line that ends within a triangle says little of what is behind it.
+ */
+export function joinOpen(light: Float32Array, first: Uint32Array, { sides, places }: Contacts): Uint32Array {
+  const channels = light.length / first.length;
+  const open = new Map<number, number>();
+  first.forEach((own, v) => {
+    if (sides[v] === 0) open.set(places[v]!, own);
+  });
+  return first.map((own, v) =>
+    sides[v] === 0 || Number.isNaN(light[channels * own]!) ? own : (open.get(places[v]!) ?? own),
+  );
+}
+
 /** Rounds in which points inside of things take the light of their neighbours. */
 const SPREAD = 12;
 
 /**
  * Gives points that lie inside something (NaN) the light of neighbours on the same face, from further and further away;
  * what has none is dark. `light` has any fixed count of numbers a vertex.
+ * @param places like `first`, but the same on both sides of a cut: what lies under a wall takes light from beside it last
  */
-export function fillBuried(part: ScenePart, light: Float32Array, first: Uint32Array): Float32Array {
-  const { indices, normals } = part;
-  const channels = light.length / (normals.length / 3);
+export function fillBuried(part: ScenePart, light: Float32Array, first: Uint32Array, places = first): Float32Array {
+  const channels = light.length / (part.normals.length / 3);
   const lacks = (v: number) => Number.isNaN(light[channels * first[v]!]!);
   if (!first.some((_, v) => lacks(v))) return light;
   const out = light.slice();
+  spread(part, out, first);
+  if (places !== first) {
+    takeFromBeside(out, channels, first, places);
+    spread(part, out, first);
+  }
+  for (let v = 0; v < first.length; v += 1)
+    for (let k = 0; k < channels; k += 1) {
+      const value = out[channels * first[v]! + k]!;
+      out[channels * v + k] = Number.isNaN(value) ? 0 : value;
+    }
+  return out;
+}
+
+/** Gives what has no light that of what has some at the same place. */
+function takeFromBeside(out: Float32Array, channels: number, first: Uint32Array, places: Uint32Array): void {
+  const known = new Map<number, number>();
+  first.forEach((own, v) => {
+    if (!Number.isNaN(out[channels * own]!)) known.set(places[v]!, own);
+  });
+  first.forEach((own, v) => {
+    const from = known.get(places[v]!);
+    if (from !== undefined && Number.isNaN(out[channels * own]!))
+      out.copyWithin(channels * own, channels * from, channels * (from + 1));
+  });
+}
+
+/** Lets light spread to neighbours on the same face that have none. */
+function spread({ indices, normals }: ScenePart, out: Float32Array, first: Uint32Array): void {
+  const channels = out.length / (normals.length / 3);
   for (let round = 0; round < SPREAD; round += 1) {
     const sum = new Map<number, { values: Float64Array; count: number }>();
     const give = (from: number, to: number) => {
@@ -91,20 +143,17 @@ export function fillBuried(part: ScenePart, light: Float32Array, first: Uint32Ar
     for (const [v, { values, count }] of sum)
       for (let k = 0; k < channels; k += 1) out[channels * v + k] = values[k]! / count;
   }
-  for (let v = 0; v < first.length; v += 1)
-    for (let k = 0; k < channels; k += 1) {
-      const value = out[channels * first[v]! + k]!;
-      out[channels * v + k] = Number.isNaN(value) ? 0 : value;
-    }
-  return out;
 }
 
-/** For every vertex the first one at its place with its normal: flat faces bring corners of their own. */
-export function samePlaces(part: ScenePart): Uint32Array {
+/**
+ * For every vertex the first one at its place with its normal: flat faces bring corners of their own.
+ * @param sides of each vertex: those of two sides are two places
+ */
+export function samePlaces(part: ScenePart, sides?: Uint8Array): Uint32Array {
   const first = new Uint32Array(part.positions.length / 3);
   const known = new Map<string, number>();
   for (let v = 0; v < first.length; v += 1) {
-    const key = placeKey(part, v);
+    const key = sides?.[v] ? `${sides[v]} ${placeKey(part, v)}` : placeKey(part, v);
     const same = known.get(key);
     if (same === undefined) known.set(key, v);
     first[v] = same ?? v;

@@ -1,8 +1,10 @@
 import { cameWith, countTriangles, glows, seesThrough, type SceneModel, type ScenePart } from '../../format/index.ts';
 import { cornerArea, TRIANGLE } from '../../geometry/index.ts';
-import { samePlaces, towardsCentres } from './even-out.ts';
+import { samePlaces, towardsCentres, type Contacts } from './even-out.ts';
 import { emissionOf, findGlow, type Lamp } from './lamps.ts';
+import { partAtContacts } from './part-at-contacts.ts';
 import { isSheet, withBacks } from './sheets.ts';
+import { StandingFaces } from './standing.ts';
 import { isLit, type SiteLight } from '../../document/index.ts';
 import { subdivide, subdividedCount } from './subdivide.ts';
 
@@ -24,6 +26,8 @@ export interface LitPart {
   fine: ScenePart;
   /** For every vertex the first one at its place; each itself where light is known already. */
   first: Uint32Array;
+  /** What lies under others that stand on it, where there is such: see `partAtContacts`. */
+  contacts: Contacts | null;
   /** From every vertex into its faces, metres; nothing where light is known already. */
   inward: Float32Array;
   /** Number of its first vertex among all. */
@@ -75,13 +79,17 @@ export class LightMesh {
       EDGES.at(-1)!;
     let start = 0;
     this.model = model;
+    const standing = asItIs ? null : new StandingFaces(model);
     this.parts = model.parts.map((part, i): LitPart => {
-      const fine = asItIs ? part : { ...subdivide(part, edge), came: cameWith(given.parts[i]!) };
+      const parted = standing && partAtContacts(subdivide(part, edge), standing);
+      const fine = parted ? { ...parted.part, came: cameWith(given.parts[i]!) } : part;
       const size = fine.positions.length / 3;
       // What rays set out from is asked for only where light is to be found.
-      const made = cut
-        ? { fine, first: samePlaces(fine), inward: towardsCentres(fine), start }
-        : { fine, first: Uint32Array.from({ length: size }, (_, v) => v), inward: NOTHING, start };
+      const first = cut ? samePlaces(fine, parted?.sides) : Uint32Array.from({ length: size }, (_, v) => v);
+      const contacts = parted?.sides.some((side) => side > 0)
+        ? { sides: parted.sides, places: samePlaces(fine) }
+        : null;
+      const made = { fine, first, contacts, inward: cut ? towardsCentres(fine) : NOTHING, start };
       start += size;
       return made;
     });

@@ -83,16 +83,18 @@ describe('light gathered once more for pixels', () => {
 
   test('is what plain Monte Carlo finds, also where the bake has no vertex', () => {
     expect(floor.length).toBeGreaterThan(100);
-    let worstBake = 0;
+    let [worstBake, worst] = [0, 0];
     for (const i of floor.filter((_, n) => n % 9 === 0)) {
       const place = [...gather.places.subarray(3 * i, 3 * i + 3)] as Vec3;
       const truth = skyOn(place, 60_000);
       const baked = bakedAt(lit, place);
       worstBake = Math.max(worstBake, Math.abs(baked / truth - 1));
-      expect(Math.abs((gather.factors[3 * i + 1]! * baked) / truth - 1)).toBeLessThan(0.02);
+      worst = Math.max(worst, Math.abs((gather.factors[3 * i + 1]! * baked) / truth - 1));
     }
-    // There was something to correct.
-    expect(worstBake).toBeGreaterThan(0.1);
+    expect(worst).toBeLessThan(0.02);
+    // There was something to correct, and the bake by itself is near to it: the floor is cut where the block stands on it.
+    expect(worstBake).toBeGreaterThan(2 * worst);
+    expect(worstBake).toBeLessThan(0.07);
   });
 
   test('places and normals are those of the surfaces; the sky is left alone', () => {

@@ -1,5 +1,6 @@
 import type { ScenePart } from '../../format/index.ts';
 import { planWidth, samePlace } from '../../geometry/index.ts';
+import { GrowingPart } from './growing-part.ts';
 
 /** A part wider than this is landscape: its light changes over longer distances, metres. */
 const LANDSCAPE = 30;
@@ -57,24 +58,15 @@ function edgeLimits({ positions: p, indices }: ScenePart, edge: number): (a: num
  */
 export function subdivide(part: ScenePart, wanted: number): ScenePart {
   const edge = edgeFor(part, wanted);
-  const positions = Array.from(part.positions);
-  const normals = Array.from(part.normals);
-  const uvs = part.uvs ? Array.from(part.uvs) : null;
-  const colors = part.colors ? Array.from(part.colors) : null;
+  const fine = new GrowingPart(part);
   const indices: number[] = [];
   const middles = new Map<number, number>();
-  const length = (a: number, b: number) => side(positions, a, b);
+  const length = (a: number, b: number) => fine.length(a, b);
   const middle = (a: number, b: number): number => {
     const key = a < b ? a * 4_194_304 + b : b * 4_194_304 + a;
     const known = middles.get(key);
     if (known !== undefined) return known;
-    const made = positions.length / 3;
-    for (let k = 0; k < 3; k += 1) positions.push((positions[3 * a + k]! + positions[3 * b + k]!) / 2);
-    const n = [0, 1, 2].map((k) => normals[3 * a + k]! + normals[3 * b + k]!);
-    const size = Math.hypot(...n) || 1;
-    normals.push(...n.map((value) => value / size));
-    if (uvs) for (let k = 0; k < 2; k += 1) uvs.push((uvs[2 * a + k]! + uvs[2 * b + k]!) / 2);
-    if (colors) for (let k = 0; k < 3; k += 1) colors.push((colors[3 * a + k]! + colors[3 * b + k]!) / 2);
+    const made = fine.between(a, b);
     middles.set(key, made);
     return made;
   };
@@ -82,7 +74,7 @@ export function subdivide(part: ScenePart, wanted: number): ScenePart {
   const cut = (a: number, b: number, c: number, own: number, ab: number, bc: number, ca: number): void => {
     const over = [length(a, b) / ab, length(b, c) / bc, length(c, a) / ca] as const;
     const most = Math.max(...over);
-    if (most <= 1 + ALIKE || positions.length > 12_000_000) indices.push(a, b, c);
+    if (most <= 1 + ALIKE || fine.positions.length > 12_000_000) indices.push(a, b, c);
     else if (over[0] >= most * (1 - ALIKE)) {
       const m = middle(a, b);
       cut(a, m, c, own, ab, own, ca);
@@ -103,15 +95,7 @@ export function subdivide(part: ScenePart, wanted: number): ScenePart {
     const own = limitFor([length(a, b), length(b, c), length(c, a)], edge);
     cut(a, b, c, own, limitOf(a, b), limitOf(b, c), limitOf(c, a));
   }
-  return {
-    ...part,
-    positions: Float32Array.from(positions),
-    normals: Float32Array.from(normals),
-    uvs: uvs && Float32Array.from(uvs),
-    colors: colors && Float32Array.from(colors),
-    light: null,
-    indices: Uint32Array.from(indices),
-  };
+  return fine.made(indices);
 }
 
 /** About how many triangles {@link subdivide} makes of a part. */
