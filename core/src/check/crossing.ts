@@ -8,6 +8,8 @@ import { finding, type Finding } from './finding.ts';
 const INSTANT = 0.04;
 /** Who moves slower than this stands, m/s. */
 const STANDS = 0.15;
+/** Who goes along a circle of at least this part of the distance to what is looked at goes round it, however small that is. */
+const ROUND = 0.4;
 /** A pan over less of the picture's width is a glance. */
 const GLANCE = 0.5;
 /** Apart from each other by less, two stretches are one, seconds. */
@@ -35,7 +37,12 @@ export function crossingFindings(
     before = now;
     // Whoever follows something that moves looks at that, not at what goes by behind it.
     const follows = move.looks.some(({ moves, from, to }) => moves && from <= i * step && to >= i * step);
-    if (speed > STANDS || follows || now.view.kind !== 'lens') continue;
+    const round = move.looks.some((look) => {
+      if (look.from > i * step || look.to < i * step || turned === 0) return false;
+      const away = Math.hypot(...look.at(i * step).map((value, k) => value - now.position[k]!));
+      return speed > ROUND * away * (turned / step);
+    });
+    if (speed > STANDS || follows || round || now.view.kind !== 'lens') continue;
     const width = viewAngles(now.view, aspect).horizontal;
     if (turned / step <= (1.02 * width) / crossing) continue;
     const last = stretches.at(-1);

@@ -1,10 +1,12 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { FIRST_LIMITS, FIRST_WALKER, type Gaze, type Vec3, type Walk } from '../document/index.ts';
+import { DEFAULT_LENS, FIRST_LIMITS, FIRST_WALKER, type Gaze, type Vec3, type Walk } from '../document/index.ts';
 import { box, footingFrom, slab, walkThrough } from '../move/floor-scenes.fixture.ts';
-import { compileMove, type CompiledMove } from '../move/index.ts';
+import { orientationOf } from '../geometry/index.ts';
+import { compileMove, standing, type CompiledMove } from '../move/index.ts';
 import { randomFrom } from '../random.fixture.ts';
 import type { Footing } from '../survey/index.ts';
+import { crossingFindings } from './crossing.ts';
 import { checkMove, mended, type Finding } from './index.ts';
 
 const open = footingFrom(slab(-30, 30, -30, 30, 0));
@@ -140,6 +142,28 @@ describe('pans while standing', () => {
     expect(crossing!.worst).toBeCloseTo(73.74 / ((57.3 / 4) * 1.875), 0);
     expect(check(glancing(0.25, 2))).toEqual([]);
     expect(check(glancing(1, 4))).toMatchObject([{ rule: 'crossing' }, { rule: 'crossing' }]);
+  });
+
+  test('who goes round something small does not stand, however slowly; who turns beside it does', () => {
+    const at: Vec3 = [0, 0.01, 0];
+    /** Seven centimetres from it, all round in twelve seconds: 4 cm a second. */
+    const round = (radius: number) => ({
+      duration: 12,
+      looks: [{ from: 0, to: 12, at: () => at, reach: 0 }],
+      sampleAt: (time: number) => {
+        const angle = (2 * Math.PI * time) / 12;
+        return standing(
+          {
+            position: [0.07 * Math.sin(radius ? angle : 0), 0.03, 0.07 * Math.cos(radius ? angle : 0)],
+            orientation: orientationOf({ pan: angle, tilt: 0, roll: 0 }),
+          },
+          DEFAULT_LENS,
+          time,
+        );
+      },
+    });
+    expect(crossingFindings(round(0.07), FIRST_LIMITS, 1.5)).toEqual([]);
+    expect(crossingFindings(round(0), FIRST_LIMITS, 1.5)).toMatchObject([{ rule: 'crossing' }]);
   });
 
   test('the limit is the project’s', () => {

@@ -16,7 +16,7 @@ import { LineWork } from './line-work.tsx';
 import { Cursor, NorthArrow, ScaleAndZoom } from './plan-corners.tsx';
 import { DRAWN, type PlanHands } from './plan-hands.ts';
 import { usePlanKeys } from './use-plan-keys.ts';
-import { fitArea, grown, isShown, panBy, toPlan, zoomAt, type Area, type Viewport } from './viewport.ts';
+import { around, fitArea, grown, isShown, panBy, toPlan, zoomAt, type Area, type Viewport } from './viewport.ts';
 
 /** Something that is to be seen: another key asks for it again. */
 export interface PlanFocus {
@@ -26,8 +26,6 @@ export interface PlanFocus {
 
 /** Below this width names of storeys have no room for their heights, pixels. */
 const NARROW = 520;
-/** Around what is brought into view there is so much more, metres. */
-const AROUND = 4;
 
 interface PlanProps {
   survey: Survey;
@@ -111,7 +109,9 @@ export function Plan({
   useEffect(() => {
     if (!focus || !fitted) return;
     setView((now) =>
-      isShown(focus.area, now ?? fitted, width, height) ? now : fitArea(grown(focus.area, AROUND), width, height, 56),
+      isShown(focus.area, now ?? fitted, width, height)
+        ? now
+        : fitArea(grown(focus.area, around(focus.area, areaOf(survey))), width, height, 56),
     );
     // What is in view stays as it lies, also while it is changed by hand.
     // eslint-disable-next-line react-hooks/exhaustive-deps

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { barLength, fitArea, panBy, toPlan, zoomAt, grown, isShown } from './viewport.ts';
+import { around, barLength, fitArea, panBy, toPlan, zoomAt, grown, isShown } from './viewport.ts';
 
 describe('the plan on the screen', () => {
   test('zooming keeps the point under the pointer', () => {
@@ -18,6 +18,13 @@ describe('the plan on the screen', () => {
         },
       ),
     );
+  });
+
+  test('a ring of three centimetres is brought into view as what it is, not with metres around it', () => {
+    const area = (size: number) => ({ minX: 0, minZ: 0, maxX: size, maxZ: size });
+    expect(around(area(0.03), area(0.02))).toBeCloseTo(0.009, 9);
+    // In a house, a corner of a path has its surroundings with it.
+    expect(around(area(0), area(20))).toBe(4);
   });
 
   test('an area fits whole', () => {

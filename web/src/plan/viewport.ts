@@ -44,6 +44,14 @@ export const grown = ({ minX, minZ, maxX, maxZ }: Area, by: number): Area => ({
   maxZ: maxZ + by,
 });
 
+/** What is shown around something, metres at most; around a small thing in a small model as much of it. */
+const AROUND = 4;
+const PART = 0.3;
+const sizeOf = ({ minX, minZ, maxX, maxZ }: Area): number => Math.max(maxX - minX, maxZ - minZ);
+/** How much is shown around an area of a model, metres. */
+export const around = (area: Area, whole: Area): number =>
+  Math.min(AROUND, PART * Math.max(sizeOf(area), sizeOf(whole)));
+
 export function toPlan(view: Viewport, width: number, height: number, px: number, py: number): [number, number] {
   return [view.x + (px - width / 2) / view.scale, view.z + (py - height / 2) / view.scale];
 }
