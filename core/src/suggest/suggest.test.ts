@@ -145,6 +145,27 @@ describe('ten furnished houses', () => {
     expect(named).toBeGreaterThan(10);
   });
 
+  test('no view is about a wall, a door or a pane, however large; a wardrobe may be what it is about', () => {
+    let wardrobes = 0;
+    for (const house of houses) {
+      const room = (size: readonly [number, number, number], name: string): Thing[] =>
+        house.furniture.map(({ bounds }) => ({
+          name,
+          bounds: {
+            min: bounds.min,
+            max: [bounds.min[0] + size[0], bounds.min[1] + size[1], bounds.min[2] + size[2]],
+          },
+        }));
+      const plates = [...room([3, 2.6, 0.12], 'Partition'), ...room([0.05, 2.1, 0.9], 'Door')];
+      const things = [...house.furniture, ...plates];
+      for (const { subject } of suggestViews({ ...house, things }, WISH))
+        expect(subject ?? '').not.toMatch(/Partition|Door/);
+      const wardrobe = suggestViews({ ...house, things: room([1.2, 2, 0.6], 'Wardrobe') }, WISH);
+      wardrobes += wardrobe.filter(({ subject }) => subject === 'Wardrobe').length;
+    }
+    expect(wardrobes).toBeGreaterThan(0);
+  });
+
   test('from outside: two sides of the house, the sunny ones first, on the ground', () => {
     for (const house of houses) {
       const outside = suggestViews(house, WISH).filter(({ room }) => room === null);

@@ -1,5 +1,5 @@
 import type { Bounds } from '@eskovan/core/document';
-import { cameWith, glows, type SceneModel } from '@eskovan/core/format';
+import { cameWith, glows, seesThrough, type SceneModel } from '@eskovan/core/format';
 import { boundsOf, joinBounds, outlineEffort, outlineOf } from '@eskovan/core/geometry';
 import { materialName } from '@eskovan/core/site';
 
@@ -11,6 +11,8 @@ export interface PartMaterial {
   textured: boolean;
   /** Gives off light. */
   glows: boolean;
+  /** Is seen through. */
+  clear: boolean;
 }
 
 /** One named part of a site, whatever number of pieces it has. */
@@ -51,6 +53,7 @@ export function describeParts(site: SceneModel): PartInfo[] {
       roughness: made.roughness,
       textured: made.texture !== null,
       glows: glows(made),
+      clear: seesThrough(made),
     };
     if (!info) {
       const made: PartInfo = {

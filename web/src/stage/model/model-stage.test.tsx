@@ -44,7 +44,7 @@ const part = (name: string, at = 'house'): PartInfo => ({
   name,
   triangles: 10,
   bounds: { min: [0, 0, 0], max: [1, 1, 1] },
-  materials: [{ name: 'Oak', color: [0.5, 0.5, 0.5], roughness: 0.9, textured: false, glows: false }],
+  materials: [{ name: 'Oak', color: [0.5, 0.5, 0.5], roughness: 0.9, textured: false, glows: false, clear: false }],
   role: null,
 });
 
@@ -220,6 +220,7 @@ describe('parts', () => {
       roughness: 0.4,
       textured: false,
       glows: false,
+      clear: false,
     };
     const all = [
       ...parts,

@@ -36,7 +36,10 @@ export function useSuggestions(
         floorUrl: fileUrl(site!.floor.sha256),
         survey: data!.survey,
         bounds: site!.bounds,
-        things: parts.map(({ name, bounds }) => ({ name, bounds })),
+        // A pane is looked through, not at.
+        things: parts
+          .filter(({ materials }) => materials.some(({ clear }) => !clear))
+          .map(({ name, bounds }) => ({ name, bounds })),
         sun: sun[1] > 0 ? [...sun] : null,
         wish,
       }),
