@@ -10,6 +10,7 @@ import { readStl } from './stl/index.ts';
 import { isAsciiGrid, isTiff, readAsciiGrid, readGeoTiff } from './terrain/index.ts';
 import type { ReaderTools } from './tools.ts';
 import { looksWide, textOf } from './text/decode.ts';
+import { withUsedVertices } from './used-vertices.ts';
 import { mendWinding } from './winding.ts';
 import { isZip, readZip } from './zip/index.ts';
 
@@ -46,7 +47,7 @@ export async function readModel(bytes: Uint8Array, fileName: string, tools: Read
   return mendNames(
     withoutDoubles({
       ...model,
-      parts: model.parts.map((part) => (part.role === 'terrain' ? part : mendWinding(part))),
+      parts: model.parts.map(withUsedVertices).map((part) => (part.role === 'terrain' ? part : mendWinding(part))),
     }),
   );
 }
