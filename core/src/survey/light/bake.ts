@@ -19,7 +19,8 @@ export class LightBake {
   /** Vertices to gather, all parts in a row. */
   readonly count: number;
   private readonly mesh: LightMesh;
-  private readonly gatherer: Gatherer;
+  /** Made for the first rays: who only finishes shoots none. */
+  private gatherer: Gatherer | null = null;
 
   constructor(
     given: SceneModel,
@@ -27,11 +28,11 @@ export class LightBake {
   ) {
     this.mesh = new LightMesh(given, lights);
     this.count = this.mesh.count;
-    this.gatherer = new Gatherer(this.mesh, lights);
   }
 
   /** What falls on the vertices from…to − 1, and what their rays met. @param first roughly: to be seen soon */
   gather(from: number, to: number, first = false): GatheredBlock {
+    this.gatherer ??= new Gatherer(this.mesh, this.lights);
     return this.gatherer.block(from, to, first);
   }
 

@@ -37,6 +37,8 @@ export interface PartedPart {
  * @param fine on triangles that are small enough for light
  */
 export function partAtContacts(fine: ScenePart, standing: StandingFaces): PartedPart {
+  const large = largeOf(fine);
+  if (!isStoodOn(fine, large, standing)) return { part: fine, sides: new Uint8Array(fine.positions.length / 3) };
   const growing = new GrowingPart(fine);
   const places = Array.from(samePlace(fine.positions, SAME_PLACE));
   let nextPlace = places.length;
@@ -48,7 +50,7 @@ export function partAtContacts(fine: ScenePart, standing: StandingFaces): Parted
   let indices: number[] = Array.from(fine.indices);
   let sides: number[] = new Array<number>(indices.length / 3).fill(0);
   /** Triangles that may have to be cut. */
-  let open: Uint8Array = new Uint8Array(sides.length).fill(1);
+  let open: Uint8Array = large;
   for (let round = 0; round < ROUNDS; round += 1) {
     const cuts = cutsOf(growing.positions, indices, open, standing, (a, b) => ({
       key: keyOf(a, b),
@@ -74,16 +76,16 @@ export function partAtContacts(fine: ScenePart, standing: StandingFaces): Parted
     const nextOpen: number[] = [];
     const p = growing.positions;
     for (let k = 0; k < indices.length; k += 3) {
-      const corners = [indices[k]!, indices[k + 1]!, indices[k + 2]!] as const;
-      const on = [0, 1, 2].map((c) => cuts.get(keyOf(corners[c]!, corners[(c + 1) % 3]!)));
+      const triangle = [indices[k]!, indices[k + 1]!, indices[k + 2]!] as const;
+      const on = [0, 1, 2].map((c) => cuts.get(keyOf(triangle[c]!, triangle[(c + 1) % 3]!)));
       if (!on.some((cut) => cut !== undefined)) {
-        next.push(...corners);
+        next.push(...triangle);
         nextSides.push(sides[k / 3]!);
         nextOpen.push(0);
         continue;
       }
-      const cutBy = on.flatMap((cut, c) => (cut ? [{ cut, vertex: cutAt(corners[c]!, corners[(c + 1) % 3]!) }] : []));
-      for (const piece of pieces(corners, on, cutAt)) {
+      const cutBy = on.flatMap((cut, c) => (cut ? [{ cut, vertex: cutAt(triangle[c]!, triangle[(c + 1) % 3]!) }] : []));
+      for (const piece of pieces(triangle, on, cutAt)) {
         next.push(...piece);
         // Under a wall is what lies behind all of the faces that it was cut by.
         const under = cutBy.every(({ cut, vertex }) => !piece.includes(vertex) || isBehind(piece, cut, p));
@@ -108,6 +110,51 @@ function isBehind(triangle: readonly number[], { facing, at }: Cut, p: readonly 
   return off < 0;
 }
 
+/** Twice the area of what is large enough for its light to be wrong, square metres. */
+const LARGE = 0.04;
+
+/** One for each triangle that is large. */
+function largeOf({ positions: p, indices }: ScenePart): Uint8Array {
+  const large = new Uint8Array(indices.length / 3);
+  for (let k = 0; k < indices.length; k += 3) {
+    cornerNormal(p, 3 * indices[k]!, 3 * indices[k + 1]!, 3 * indices[k + 2]!, normal);
+    if (Math.hypot(normal[0]!, normal[1]!, normal[2]!) > LARGE) large[k / 3] = 1;
+  }
+  return large;
+}
+
+/** Does anything stand on some triangles? */
+function isStoodOn({ positions, indices }: ScenePart, some: Uint8Array, standing: StandingFaces): boolean {
+  for (let k = 0; k < indices.length; k += 3)
+    if (some[k / 3] && linesOn(positions, indices, k, standing, () => undefined)) return true;
+  return false;
+}
+
+/** Tells the lines in which faces stand on a triangle. @returns whether there are any */
+function linesOn(
+  p: ArrayLike<number>,
+  indices: ArrayLike<number>,
+  first: number,
+  standing: StandingFaces,
+  tell: (line: Line) => void,
+): boolean {
+  for (let c = 0; c < 3; c += 1)
+    for (let axis = 0; axis < 3; axis += 1) corners[3 * c + axis] = p[3 * indices[first + c]! + axis]!;
+  cornerNormal(corners, 0, 3, 6, normal);
+  const size = Math.hypot(normal[0]!, normal[1]!, normal[2]!);
+  if (size < 1e-9) return false;
+  for (let axis = 0; axis < 3; axis += 1) normal[axis]! /= size;
+  let any = false;
+  standing.on(corners, normal, (line) => {
+    any = true;
+    tell(line);
+  });
+  return any;
+}
+/** The triangle that lines are told of: nine coordinates, and its unit normal. */
+const corners = new Float32Array(9);
+const normal = new Float64Array(3);
+
 /** Where the edges of triangles are cut by lines on them: by edge. */
 function cutsOf(
   p: readonly number[],
@@ -117,19 +164,11 @@ function cutsOf(
   edgeOf: (a: number, b: number) => { key: number; turned: boolean },
 ): Map<number, Cut> {
   const cuts = new Map<number, Cut>();
-  const at = new Float32Array(9);
-  const normal = new Float64Array(3);
   for (let k = 0; k < indices.length; k += 3) {
     if (!open[k / 3]) continue;
-    for (let c = 0; c < 3; c += 1)
-      for (let axis = 0; axis < 3; axis += 1) at[3 * c + axis] = p[3 * indices[k + c]! + axis]!;
-    cornerNormal(at, 0, 3, 6, normal);
-    const size = Math.hypot(normal[0]!, normal[1]!, normal[2]!);
-    if (size < 1e-9) continue;
-    for (let axis = 0; axis < 3; axis += 1) normal[axis]! /= size;
-    standing.on(at, normal, (line) => {
+    linesOn(p, indices, k, standing, (line) => {
       for (let c = 0; c < 3; c += 1) {
-        const t = crossing(at, 3 * c, 3 * ((c + 1) % 3), line, normal);
+        const t = crossing(corners, 3 * c, 3 * ((c + 1) % 3), line, normal);
         if (t === null) continue;
         const { key, turned } = edgeOf(indices[k + c]!, indices[k + ((c + 1) % 3)]!);
         if (!cuts.has(key)) cuts.set(key, { t: turned ? 1 - t : t, facing: line.facing, at: line.from });
@@ -141,20 +180,19 @@ function cutsOf(
 
 /** Where an edge meets a line, as part of the edge; null where it does not, or only at its ends. */
 function crossing(p: Float32Array, a: number, b: number, { from, to }: Line, n: Float64Array): number | null {
-  const edge = [0, 1, 2].map((k) => p[b + k]! - p[a + k]!);
-  const way = [0, 1, 2].map((k) => to[k]! - from[k]!);
-  const off = [0, 1, 2].map((k) => from[k]! - p[a + k]!);
-  const turn = (u: readonly number[], v: readonly number[]) =>
-    n[0]! * (u[1]! * v[2]! - u[2]! * v[1]!) +
-    n[1]! * (u[2]! * v[0]! - u[0]! * v[2]!) +
-    n[2]! * (u[0]! * v[1]! - u[1]! * v[0]!);
-  const both = turn(edge, way);
-  const [long, wide] = [Math.hypot(...edge), Math.hypot(...way)];
+  const [ex, ey, ez] = [p[b]! - p[a]!, p[b + 1]! - p[a + 1]!, p[b + 2]! - p[a + 2]!];
+  const [wx, wy, wz] = [to[0] - from[0], to[1] - from[1], to[2] - from[2]];
+  const [ox, oy, oz] = [from[0] - p[a]!, from[1] - p[a + 1]!, from[2] - p[a + 2]!];
+  const [nx, ny, nz] = [n[0]!, n[1]!, n[2]!];
+  const both = nx * (ey * wz - ez * wy) + ny * (ez * wx - ex * wz) + nz * (ex * wy - ey * wx);
+  const [long, wide] = [Math.sqrt(ex * ex + ey * ey + ez * ez), Math.sqrt(wx * wx + wy * wy + wz * wz)];
   if (Math.abs(both) < 1e-3 * long * wide) return null;
-  const t = turn(off, way) / both;
-  const s = turn(off, edge) / both;
-  const [near, miss] = [NEAR / long, MISS / wide];
-  return t > near && t < 1 - near && s > -miss && s < 1 + miss ? t : null;
+  const s = (nx * (oy * ez - oz * ey) + ny * (oz * ex - ox * ez) + nz * (ox * ey - oy * ex)) / both;
+  const miss = MISS / wide;
+  if (s <= -miss || s >= 1 + miss) return null;
+  const t = (nx * (oy * wz - oz * wy) + ny * (oz * wx - ox * wz) + nz * (ox * wy - oy * wx)) / both;
+  const near = NEAR / long;
+  return t > near && t < 1 - near ? t : null;
 }
 
 /** The pieces of a triangle whose edges are cut, by how many of them are. */
