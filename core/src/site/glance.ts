@@ -4,7 +4,7 @@ import { countTriangles, packLampLight, packModel, type SceneModel, type ScenePa
 import { boundsOf } from '../geometry/index.ts';
 
 /** Sites with more triangles than this are opened through a glance. */
-export const HEAVY = 120_000;
+export const HEAVY = 130_000;
 /** Triangles of a glance. */
 const GLANCE = 50_000;
 /** Parts this simple are kept as they are: thinning a box leaves no box. */

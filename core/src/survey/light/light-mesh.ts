@@ -13,7 +13,9 @@ const MOST_TRIANGLES = 120_000;
 /** A model of more triangles is fine enough as it came. */
 const FINE_ENOUGH = 300_000;
 /** Edges wanted, from fine to coarse; the first that fits the budget is taken. */
-const EDGES = [0.7, 1, 1.5, 2.5, 4, 8];
+const EDGES = [0.7, 0.8, 0.9, 1, 1.2, 1.5, 2, 2.5, 4, 8];
+/** Where others stand on parts these are cut once more: into so many times the triangles that are counted before, at most. */
+const AT_CONTACTS = 1.4;
 /** No wall throws back more than this of its light: fresh plaster (common practice, no source). */
 const WHITEST = 0.88;
 /** What a picture on a surface throws back on average, before its colour: pictures are not read here. */
@@ -75,7 +77,7 @@ export class LightMesh {
     const model = asItIs ? given : withBacks(given);
     const budget = Math.max(MOST_TRIANGLES, countTriangles(model) * 1.5);
     const edge =
-      EDGES.find((e) => model.parts.reduce((sum, part) => sum + subdividedCount(part, e), 0) <= budget) ??
+      EDGES.find((e) => AT_CONTACTS * model.parts.reduce((sum, part) => sum + subdividedCount(part, e), 0) <= budget) ??
       EDGES.at(-1)!;
     let start = 0;
     this.model = model;

@@ -3,16 +3,20 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { liveRows } from '../../data/changes.ts';
 import { exampleRow, exampleView, PROJECT } from '../../testing/studio.tsx';
-import { VIEW_GROUPS } from '../views/view-body.ts';
-import { entriesOf, groupBetween, grouping, movedTo, newGroupName } from './shelf-groups.ts';
+import { entriesOf, groupBetween, grouping, movedTo, newGroupName, type GroupsOf } from './shelf-groups.ts';
+
+const GROUPS: GroupsOf<'view'> = {
+  of: ({ body }) => body.group,
+  with: ({ group: _, ...body }, group) => (group === undefined ? body : { ...body, group }),
+};
 
 /** A list by letters: capitals stand in the group of their letter. */
 const listOf = (letters: string): Row<'view'>[] =>
   [...letters].map((letter, i) => {
     const row = exampleRow(10 + i, `${i}`, exampleView()) as Row<'view'>;
-    return { ...row, order: i + 1, body: VIEW_GROUPS.with(exampleView(), letter === '.' ? undefined : letter) };
+    return { ...row, order: i + 1, body: GROUPS.with(exampleView(), letter === '.' ? undefined : letter) };
   });
-const letters = (rows: readonly Row<'view'>[]) => rows.map((row) => VIEW_GROUPS.of(row) ?? '.').join('');
+const letters = (rows: readonly Row<'view'>[]) => rows.map((row) => GROUPS.of(row) ?? '.').join('');
 const after = (rows: readonly Row<'view'>[], changes: Change[]): Row<'view'>[] => {
   const { rows: changed } = applyEdit(
     { projectId: PROJECT, changes, given: [] },
@@ -29,7 +33,7 @@ const group = (rows: Row<'view'>[], at: readonly number[], name: string | undefi
       rows,
       at.map((i) => rows[i]!.id),
       name,
-      VIEW_GROUPS,
+      GROUPS,
     ),
   );
 
@@ -37,7 +41,7 @@ describe('groups of a shelf', () => {
   test('have a heading over those that stand together, and put them away', () => {
     const rows = listOf('.AAB.');
     const lines = (folded: string) =>
-      entriesOf(rows, rows, VIEW_GROUPS.of, (name) => name === folded).map((entry) =>
+      entriesOf(rows, rows, GROUPS.of, (name) => name === folded).map((entry) =>
         entry.heading === null ? entry.index : entry.heading,
       );
     expect(lines('')).toEqual([0, 'A', 1, 2, 'B', 3, 4]);
@@ -61,7 +65,7 @@ describe('groups of a shelf', () => {
     let rows = listOf('.AA.');
     const seen = [];
     for (let at = 0; at < 3; at += 1) {
-      const moved = movedTo(rows, at, at + 1, VIEW_GROUPS);
+      const moved = movedTo(rows, at, at + 1, GROUPS);
       rows = rows.map((row) => (row.id === moved.id ? moved : row)).sort((a, b) => a.order - b.order);
       seen.push([rows.map(({ name }) => name).join(''), letters(rows)]);
     }
