@@ -6,6 +6,7 @@ export { isZip, readZip, zipFiles } from './zip/index.ts';
 export * from './read-model.ts';
 export * from './scene-model.ts';
 export * from './tools.ts';
+export { withUsedVertices } from './used-vertices.ts';
 export { sheetFaces } from './winding.ts';
 export * from './reader.ts';
 export { DRAWN_FILES } from './drawn/kinds.ts';

@@ -26,6 +26,7 @@ export function withUsedVertices(part: ScenePart): ScenePart {
     normals: kept(part.normals, 3),
     uvs: part.uvs && kept(part.uvs, 2),
     ...(part.colors && { colors: kept(part.colors, 3) }),
+    light: part.light && { ambient: kept(part.light.ambient, 3), sun: kept(part.light.sun, 1) },
     indices: part.indices.map((v) => next[v]!),
   };
 }

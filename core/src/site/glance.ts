@@ -1,6 +1,13 @@
 import { MeshoptSimplifier } from 'meshoptimizer';
 import type { SiteLight } from '../document/index.ts';
-import { countTriangles, packLampLight, packModel, type SceneModel, type ScenePart } from '../format/index.ts';
+import {
+  countTriangles,
+  packLampLight,
+  packModel,
+  withUsedVertices,
+  type SceneModel,
+  type ScenePart,
+} from '../format/index.ts';
 import { boundsOf } from '../geometry/index.ts';
 
 /** Sites with more triangles than this are opened through a glance. */
@@ -41,7 +48,7 @@ export async function glanceOf(site: SceneModel, heavy = HEAVY, budget = GLANCE)
     const indices = wanted < count ? await thinIndices(part.indices, part.positions, 3 * wanted) : part.indices;
     if (indices.length === 0) continue;
     left -= indices.length / 3;
-    parts.push(onlyUsed(part, indices));
+    parts.push(withUsedVertices({ ...part, indices }));
   }
   return { ...site, parts };
 }
@@ -49,32 +56,6 @@ export async function glanceOf(site: SceneModel, heavy = HEAVY, budget = GLANCE)
 function sizeOf(part: ScenePart): number {
   const { min, max } = boundsOf(part.positions);
   return Math.hypot(max[0] - min[0], max[1] - min[1], max[2] - min[2]);
-}
-
-/** A part with other triangles, and only the vertices that these use. */
-function onlyUsed(part: ScenePart, indices: Uint32Array): ScenePart {
-  const place = new Int32Array(part.positions.length / 3).fill(-1);
-  const used: number[] = [];
-  const renamed = indices.map((v) => {
-    if (place[v]! < 0) place[v] = used.push(v) - 1;
-    return place[v]!;
-  });
-  const pick = (values: Float32Array, width: number) => {
-    const out = new Float32Array(used.length * width);
-    used.forEach((v, i) => {
-      for (let k = 0; k < width; k += 1) out[i * width + k] = values[v * width + k]!;
-    });
-    return out;
-  };
-  return {
-    ...part,
-    positions: pick(part.positions, 3),
-    normals: pick(part.normals, 3),
-    uvs: part.uvs && pick(part.uvs, 2),
-    ...(part.colors ? { colors: pick(part.colors, 3) } : {}),
-    light: part.light && { ambient: pick(part.light.ambient, 3), sun: pick(part.light.sun, 1) },
-    indices: renamed,
-  };
 }
 
 /** A lit site as it is kept: packed, and a glance of it where it is heavy; of lamps alone what they give. */

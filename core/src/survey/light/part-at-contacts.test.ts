@@ -1,22 +1,13 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import type { SceneMaterial, SceneModel, ScenePart } from '../../format/index.ts';
+import { PLAIN_MATERIAL, type SceneMaterial, type SceneModel, type ScenePart } from '../../format/index.ts';
 import { cornerNormal } from '../../geometry/index.ts';
 import { bakeLight } from './bake.ts';
 import { partAtContacts } from './part-at-contacts.ts';
 import { StandingFaces } from './standing.ts';
 import { subdivide } from './subdivide.ts';
 
-const PLAIN: SceneMaterial = {
-  name: 'plain',
-  color: [0.6, 0.6, 0.6],
-  opacity: 1,
-  roughness: 1,
-  metalness: 0,
-  emissive: [0, 0, 0],
-  texture: null,
-  doubleSided: false,
-};
+const PLAIN: SceneMaterial = { ...PLAIN_MATERIAL, doubleSided: false };
 
 type Vec = readonly [number, number, number];
 

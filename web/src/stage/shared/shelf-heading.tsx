@@ -1,7 +1,8 @@
 import type { Kind, Row } from '@eskovan/core/document';
-import { ChevronRight, FolderMinus, MoreHorizontal, Pencil } from 'lucide-react';
+import { ChevronRight, FolderMinus, Pencil } from 'lucide-react';
 import { useState } from 'react';
-import { Button, cx, Menu } from '../../kit/index.ts';
+import { cx } from '../../kit/index.ts';
+import { MoreMenu } from './more-menu.tsx';
 import { NewName } from './new-name.tsx';
 
 /** Height of a heading with its gap, pixels. */
@@ -52,16 +53,9 @@ export function ShelfHeading<K extends Kind>({
           onDone={() => setRenaming(false)}
         />
       )}
-      <Menu
-        trigger={
-          <Button
-            tone="quiet"
-            small
-            icon={<MoreHorizontal size={15} />}
-            aria-label={`More for the group ${name}`}
-            className="absolute! top-0 right-1.5 opacity-0 group-focus-within:opacity-100 group-hover:opacity-100 data-[state=open]:opacity-100"
-          />
-        }
+      <MoreMenu
+        of={`the group ${name}`}
+        className="top-0 right-1.5"
         items={[
           // Waits until the menu has given its focus back.
           { label: 'Rename', icon: <Pencil size={13} />, onSelect: () => setTimeout(() => setRenaming(true), 60) },

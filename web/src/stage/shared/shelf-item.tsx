@@ -1,10 +1,11 @@
 import type { Kind, Row } from '@eskovan/core/document';
 import { useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
-import { GripVertical, MoreHorizontal } from 'lucide-react';
+import { GripVertical } from 'lucide-react';
 import { memo, type KeyboardEvent, type ReactElement, type ReactNode } from 'react';
 import { howOf, type How } from '../../desk/selection.ts';
-import { Button, cx, Menu, type MenuItem } from '../../kit/index.ts';
+import { cx, type MenuItem } from '../../kit/index.ts';
+import { MoreMenu } from './more-menu.tsx';
 import { NewName } from './new-name.tsx';
 
 /** Height of an entry with its gap, pixels. */
@@ -106,18 +107,7 @@ function Item<K extends Kind>({
           onDone={() => onRenaming(null)}
         />
       )}
-      <Menu
-        trigger={
-          <Button
-            tone="quiet"
-            small
-            icon={<MoreHorizontal size={15} />}
-            aria-label={`More for ${row.name}`}
-            className="absolute! top-1.5 right-1.5 border-rule! bg-paper! opacity-0 group-focus-within:opacity-100 group-hover:opacity-100 data-[state=open]:opacity-100"
-          />
-        }
-        items={() => menuOf(row)}
-      />
+      <MoreMenu of={row.name} items={() => menuOf(row)} className="top-1.5 right-1.5 border-rule! bg-paper!" />
     </li>
   );
 }
