@@ -35,16 +35,16 @@ export function crossingFindings(
     const speed = Math.hypot(...now.position.map((value, k) => value - before.position[k]!)) / step;
     const turned = was.fromArray(before.orientation).angleTo(is.fromArray(now.orientation));
     before = now;
-    // Whoever follows something that moves looks at that, not at what goes by behind it.
-    const follows = move.looks.some(({ moves, from, to }) => moves && from <= i * step && to >= i * step);
-    const round = move.looks.some((look) => {
-      if (look.from > i * step || look.to < i * step || turned === 0) return false;
-      const away = Math.hypot(...look.at(i * step).map((value, k) => value - now.position[k]!));
-      return speed > ROUND * away * (turned / step);
-    });
-    if (speed > STANDS || follows || round || now.view.kind !== 'lens') continue;
+    if (speed > STANDS || now.view.kind !== 'lens') continue;
     const width = viewAngles(now.view, aspect).horizontal;
     if (turned / step <= (1.02 * width) / crossing) continue;
+    // Whoever follows something that moves looks at that, not at what goes by behind it.
+    const held = move.looks.some((look) => {
+      if (look.from > i * step || look.to < i * step) return false;
+      const away = () => Math.hypot(...look.at(i * step).map((value, k) => value - now.position[k]!));
+      return look.moves || speed > ROUND * away() * (turned / step);
+    });
+    if (held) continue;
     const last = stretches.at(-1);
     if (!last || i * step - last.to > JOINED) {
       stretches.push({

@@ -16,9 +16,9 @@ export type Lamps = z.infer<typeof lampsSchema>;
 
 export const ALL_LIT: Lamps = { lit: true, except: [] };
 
-/** Lighter or darker pictures, stops: one is twice the light. */
 export const LEAST_EXPOSURE = -3;
 export const MOST_EXPOSURE = 3;
+/** Lighter or darker pictures, stops: one is twice the light. */
 export const exposureSchema = finite.min(LEAST_EXPOSURE).max(MOST_EXPOSURE);
 
 /** Names what a site is lit by; see `lightKey`. */

@@ -10,7 +10,6 @@ import {
   type BeforeEntry,
   type Edit,
   type EditReply,
-  type Facet,
   type LogEntry,
 } from '@eskovan/core/document';
 import { z } from 'zod';
@@ -28,35 +27,29 @@ function parseJson(text: string): unknown {
   }
 }
 
+/** A value of a query that is JSON. @param fault what is said of any other */
+const jsonOf = <T>(schema: z.ZodType<T>, fault: string) =>
+  z
+    .string()
+    .max(2000)
+    .transform((text, context): T => {
+      const parsed = schema.safeParse(parseJson(text));
+      if (parsed.success) return parsed.data;
+      context.issues.push({ code: 'custom', message: fault, input: text });
+      return z.NEVER;
+    });
+
 const historyQuerySchema = z.strictObject({
   /** The row. */
   row: idSchema,
-  /** One facet of it, as JSON. */
-  facet: z
-    .string()
-    .max(2000)
-    .transform((text, context): Facet => {
-      const parsed = facetSchema.safeParse(parseJson(text));
-      if (parsed.success) return parsed.data;
-      context.issues.push({ code: 'custom', message: 'is no facet', input: text });
-      return z.NEVER;
-    })
-    .optional(),
+  /** One facet of it. */
+  facet: jsonOf(facetSchema, 'is no facet').optional(),
   most: z.coerce.number().int().min(1).max(100).default(20),
 });
 
-/** Facets of a row, as a JSON list. */
 const beforeQuerySchema = z.strictObject({
   row: idSchema,
-  facets: z
-    .string()
-    .max(2000)
-    .transform((text, context): Facet[] => {
-      const parsed = z.array(facetSchema).min(1).max(20).safeParse(parseJson(text));
-      if (parsed.success) return parsed.data;
-      context.issues.push({ code: 'custom', message: 'is no list of facets', input: text });
-      return z.NEVER;
-    }),
+  facets: jsonOf(z.array(facetSchema).min(1).max(20), 'is no list of facets'),
   most: z.coerce.number().int().min(1).max(100).default(30),
 });
 

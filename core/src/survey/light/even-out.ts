@@ -145,15 +145,23 @@ function spread({ indices, normals }: ScenePart, out: Float32Array, first: Uint3
   }
 }
 
-/**
- * For every vertex the first one at its place with its normal: flat faces bring corners of their own.
- * @param sides of each vertex: those of two sides are two places
- */
-export function samePlaces(part: ScenePart, sides?: Uint8Array): Uint32Array {
+/** For every vertex the first one at its place that is on its side of a contact, too. */
+export function firstOfSides({ sides, places }: Contacts): Uint32Array {
+  const known = new Map<number, number>();
+  return places.map((place, v) => {
+    const key = 2 * place + (sides[v] === 0 ? 0 : 1);
+    const same = known.get(key);
+    if (same === undefined) known.set(key, v);
+    return same ?? v;
+  });
+}
+
+/** For every vertex the first one at its place with its normal: flat faces bring corners of their own. */
+export function samePlaces(part: ScenePart): Uint32Array {
   const first = new Uint32Array(part.positions.length / 3);
   const known = new Map<string, number>();
   for (let v = 0; v < first.length; v += 1) {
-    const key = sides?.[v] ? `${sides[v]} ${placeKey(part, v)}` : placeKey(part, v);
+    const key = placeKey(part, v);
     const same = known.get(key);
     if (same === undefined) known.set(key, v);
     first[v] = same ?? v;

@@ -1,6 +1,6 @@
 import { cameWith, countTriangles, glows, seesThrough, type SceneModel, type ScenePart } from '../../format/index.ts';
 import { cornerArea, TRIANGLE } from '../../geometry/index.ts';
-import { samePlaces, towardsCentres, type Contacts } from './even-out.ts';
+import { firstOfSides, samePlaces, towardsCentres, type Contacts } from './even-out.ts';
 import { emissionOf, findGlow, type Lamp } from './lamps.ts';
 import { partAtContacts } from './part-at-contacts.ts';
 import { isSheet, withBacks } from './sheets.ts';
@@ -87,10 +87,9 @@ export class LightMesh {
       const fine = parted ? { ...parted.part, came: cameWith(given.parts[i]!) } : part;
       const size = fine.positions.length / 3;
       // What rays set out from is asked for only where light is to be found.
-      const first = cut ? samePlaces(fine, parted?.sides) : Uint32Array.from({ length: size }, (_, v) => v);
-      const contacts = parted?.sides.some((side) => side > 0)
-        ? { sides: parted.sides, places: samePlaces(fine) }
-        : null;
+      const places = cut ? samePlaces(fine) : Uint32Array.from({ length: size }, (_, v) => v);
+      const contacts = parted?.sides.some((side) => side > 0) ? { sides: parted.sides, places } : null;
+      const first = contacts ? firstOfSides(contacts) : places;
       const made = { fine, first, contacts, inward: cut ? towardsCentres(fine) : NOTHING, start };
       start += size;
       return made;

@@ -42,7 +42,6 @@ export function partAtContacts(fine: ScenePart, standing: StandingFaces): Parted
   const growing = new GrowingPart(fine);
   const places = Array.from(samePlace(fine.positions, SAME_PLACE));
   let nextPlace = places.length;
-  const placeOnEdge = new Map<number, number>();
   const keyOf = (a: number, b: number) => {
     const [low, high] = [Math.min(places[a]!, places[b]!), Math.max(places[a]!, places[b]!)];
     return low * 8_388_608 + high;
@@ -58,6 +57,7 @@ export function partAtContacts(fine: ScenePart, standing: StandingFaces): Parted
     }));
     if (cuts.size === 0) break;
     const made = new Map<number, number>();
+    const placeOnEdge = new Map<number, number>();
     const cutAt = (a: number, b: number): number => {
       const pair = a < b ? a * 8_388_608 + b : b * 8_388_608 + a;
       const known = made.get(pair);
@@ -65,8 +65,8 @@ export function partAtContacts(fine: ScenePart, standing: StandingFaces): Parted
       const edge = keyOf(a, b);
       const { t } = cuts.get(edge)!;
       const vertex = growing.between(a, b, places[a]! > places[b]! ? 1 - t : t);
-      let place = placeOnEdge.get(edge + round / 8);
-      if (place === undefined) placeOnEdge.set(edge + round / 8, (place = nextPlace += 1));
+      let place = placeOnEdge.get(edge);
+      if (place === undefined) placeOnEdge.set(edge, (place = nextPlace += 1));
       places.push(place);
       made.set(pair, vertex);
       return vertex;
@@ -197,49 +197,32 @@ function crossing(p: Float32Array, a: number, b: number, { from, to }: Line, n: 
 
 /** The pieces of a triangle whose edges are cut, by how many of them are. */
 function pieces(
-  [a, b, c]: readonly [number, number, number],
+  triangle: readonly [number, number, number],
   on: readonly (Cut | undefined)[],
   cutAt: (a: number, b: number) => number,
 ): [number, number, number][] {
-  const [ab, bc, ca] = [on[0] && cutAt(a, b), on[1] && cutAt(b, c), on[2] && cutAt(c, a)];
-  if (ab !== undefined && bc !== undefined && ca !== undefined)
+  const cuts = on.map((cut, c) => cut && cutAt(triangle[c]!, triangle[(c + 1) % 3]!));
+  const count = cuts.filter((vertex) => vertex !== undefined).length;
+  // Turned so that the edge that is cut is the first, or the one that is not is the last.
+  const turn = count === 1 ? cuts.findIndex((vertex) => vertex !== undefined) : cuts.indexOf(undefined) + 1;
+  const [a, b, c] = [0, 1, 2].map((k) => triangle[(k + turn) % 3]!) as [number, number, number];
+  const [ab, bc, ca] = [0, 1, 2].map((k) => cuts[(k + turn) % 3]!) as [number, number, number];
+  if (count === 1)
     return [
-      [a, ab, ca],
-      [ab, b, bc],
-      [ca, bc, c],
-      [ab, bc, ca],
+      [a, ab, c],
+      [ab, b, c],
     ];
-  if (ab !== undefined && bc !== undefined)
+  if (count === 2)
     return [
       [ab, b, bc],
       [a, ab, bc],
       [a, bc, c],
     ];
-  if (bc !== undefined && ca !== undefined)
-    return [
-      [bc, c, ca],
-      [b, bc, ca],
-      [b, ca, a],
-    ];
-  if (ca !== undefined && ab !== undefined)
-    return [
-      [ca, a, ab],
-      [c, ca, ab],
-      [c, ab, b],
-    ];
-  if (ab !== undefined)
-    return [
-      [a, ab, c],
-      [ab, b, c],
-    ];
-  if (bc !== undefined)
-    return [
-      [b, bc, a],
-      [bc, c, a],
-    ];
   return [
-    [c, ca!, b],
-    [ca!, a, b],
+    [a, ab, ca],
+    [ab, b, bc],
+    [ca, bc, c],
+    [ab, bc, ca],
   ];
 }
 

@@ -7,8 +7,9 @@ import { fileUrl } from '../../data/api.ts';
 import { liveRows } from '../../data/changes.ts';
 import { editRow } from '../../data/edit-row.ts';
 import { useProject } from '../../data/use-project.ts';
-import { Button, Card, cx, Line, Menu, NameBox, NumberField, Segmented, Value } from '../../kit/index.ts';
+import { Button, Card, cx, Line, Menu, NameBox, Segmented, Value } from '../../kit/index.ts';
 import { useLight } from '../../site/use-site.ts';
+import { ExposureField } from '../shared/exposure-field.tsx';
 import { OWN_LIGHT } from '../shared/light-card.tsx';
 import { addLight, duplicateLight, editLight, removeLight } from './edit-lights.ts';
 import { LampsList } from './lamps-list.tsx';
@@ -99,16 +100,7 @@ export function LightsCard() {
         />
       </Line>
       <LampsList lamps={setting.lamps} onLamps={(lamps) => change('Lamps', { lamps })} />
-      <NumberField
-        label="Exposure"
-        unit="stops"
-        digits={1}
-        step={0.1}
-        min={-3}
-        max={3}
-        value={setting.exposure}
-        onChange={(exposure) => change('Exposure', { exposure })}
-      />
+      <ExposureField exposure={setting.exposure} onExposure={(exposure) => change('Exposure', { exposure })} />
       <Line label="Sun stands">
         <Value unit="°">{toDegrees(azimuth).toFixed(0)}</Value>
         <span className="text-ink-faint">{compass(toDegrees(azimuth))}</span>

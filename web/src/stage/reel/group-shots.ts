@@ -1,4 +1,5 @@
 import type { ShotBody } from '@eskovan/core/document';
+import { newGroupName } from '../shared/shelf-groups.ts';
 import { reelNow, setBodies } from './edit-reel.ts';
 import type { OpenReel } from './open-reel.ts';
 
@@ -16,10 +17,8 @@ export function withGroup(open: OpenReel, ids: readonly string[]): string[] {
 /** Shots that are moved together from now on. */
 export function groupShots(open: OpenReel, ids: readonly string[]): void {
   if (ids.length < 2) return;
-  const taken = new Set(shotsNow(open).map(({ body }) => body.group));
-  let number = 1;
-  while (taken.has(`Group ${number}`)) number += 1;
-  setGroup(open, `Group ${ids.length} shots`, ids, `Group ${number}`);
+  const name = newGroupName(shotsNow(open).map(({ body }) => body.group));
+  setGroup(open, `Group ${ids.length} shots`, ids, name);
 }
 
 /** Shots that are on their own again. A group of one is none. */

@@ -1,9 +1,10 @@
 import { toDegrees } from '@eskovan/core/geometry';
-import { LEAST_EXPOSURE, MOST_EXPOSURE, type Lens } from '@eskovan/core/document';
+import type { Lens } from '@eskovan/core/document';
 import { FOCAL_LENGTHS } from '@eskovan/core/move';
 import { viewAngles } from '@eskovan/core/optics';
 import type { ReactNode } from 'react';
 import { Card, Line, NumberField, Select, Value } from '../../kit/index.ts';
+import { ExposureField } from './exposure-field.tsx';
 import { FocusFields, type LensChange } from './focus-fields.tsx';
 import { heightOf, personOf, PERSON_OPTIONS } from './people.ts';
 
@@ -58,15 +59,9 @@ export function EyeLensCard({ eyeHeight, onEyeHeight, lens, onLens, aspect, chil
         />
       )}
       {lens.parallel === undefined && <ThroughGlass {...{ lens, onLens, aspect }} />}
-      <NumberField
-        label="Exposure"
-        unit="stops"
-        digits={1}
-        value={lens.exposure ?? 0}
-        step={0.1}
-        min={LEAST_EXPOSURE}
-        max={MOST_EXPOSURE}
-        onChange={(exposure) => onLens((now) => withExposure(now, exposure))}
+      <ExposureField
+        exposure={lens.exposure ?? 0}
+        onExposure={(exposure) => onLens((now) => withExposure(now, exposure))}
       />
       {children}
     </Card>
