@@ -40,6 +40,8 @@ export function startLive(): void {
 
 /** Newest edit that any tab has told of: a new leader goes on from there. */
 let newest: number | null = null;
+/** Projects told of before they were read: an answer that is on its way may be older than what was told. */
+const overtaken = new Set<string>();
 
 function readStream(pass: (event: unknown) => void): void {
   const source = new EventSource(newest === null ? '/api/live' : `/api/live?after=${newest}`);
@@ -58,9 +60,27 @@ function take(event: LiveEvent): void {
   }
   const seq = event.kind === 'hello' ? event.seq : event.entry.seq;
   newest = Math.max(newest ?? 0, seq);
-  if (event.kind === 'hello') for (const projectId of openProjects()) void catchUp(projectId);
-  else if (knownUpTo(event.entry.projectId) !== null) takeEntry(event.entry);
-  void queryClient.invalidateQueries({ queryKey: ['projects'] });
+  if (event.kind === 'edit' && knownUpTo(event.entry.projectId) !== null) takeEntry(event.entry);
+  else for (const projectId of event.kind === 'edit' ? [event.entry.projectId] : askedProjects()) bringUp(projectId);
+  void listAgain();
+}
+
+function bringUp(projectId: string): void {
+  if (knownUpTo(projectId) === null) overtaken.add(projectId);
+  else void catchUp(projectId);
+}
+
+/** To be called when a project has been read: what was told of it meanwhile is asked for. */
+export function projectWasRead(projectId: string): void {
+  if (overtaken.delete(projectId)) void catchUp(projectId);
+}
+
+/** A first answer that is on its way is not asked for anew by itself, though it may be older than what was told. */
+async function listAgain(): Promise<void> {
+  const queryKey = ['projects'];
+  const list = queryClient.getQueryCache().find({ queryKey });
+  if (list?.state.fetchStatus === 'fetching' && list.state.data === undefined) await list.promise?.catch(() => {});
+  await queryClient.invalidateQueries({ queryKey });
 }
 
 function takeEntry({ projectId, seq, touched }: LogEntry): void {
@@ -70,11 +90,11 @@ function takeEntry({ projectId, seq, touched }: LogEntry): void {
   else void catchUp(projectId);
 }
 
-const openProjects = (): string[] =>
+const askedProjects = (): string[] =>
   queryClient
     .getQueryCache()
     .findAll({ queryKey: ['project'] })
-    .flatMap(({ queryKey: [, id] }) => (typeof id === 'string' && knownUpTo(id) !== null ? [id] : []));
+    .flatMap(({ queryKey: [, id] }) => (typeof id === 'string' ? [id] : []));
 
 const catching = new Map<string, { again: boolean }>();
 

@@ -4,6 +4,7 @@ import { createContext, useContext } from 'react';
 import { request } from './api.ts';
 import { documentPath, takeEarly } from './early-reply.ts';
 import { projectKey, takeDocument } from './edits.ts';
+import { projectWasRead } from './live.ts';
 
 /**
  * Everything of one project; edits of ours that are not saved yet are already in it.
@@ -17,6 +18,7 @@ export function useProjectDocument(projectId: string, onFetched: (document: Proj
       const early = takeEarly(path);
       const options = { schema: projectDocumentReader, signal, ...(early ? { reply: early } : {}) };
       const document = takeDocument(await request('GET', path, options));
+      projectWasRead(projectId);
       onFetched(document);
       return document;
     },
