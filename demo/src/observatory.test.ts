@@ -21,6 +21,7 @@ import {
 } from './building/dimensions.ts';
 import { nosing } from './building/stair.ts';
 import { BOARDWALK_HEIGHT, BOARDWALK_WAY, boardwalkHeight } from './site/boardwalk.ts';
+import { MOVES } from './seed/commission.ts';
 import { buildModel, COMMISSION_MODELS, modelGlb, readCommission } from './index.ts';
 
 let surveyed: SurveyResult;
@@ -218,6 +219,17 @@ describe('checks of the way', () => {
       const from = s + Math.hypot(rest[0]![0] - BOARDWALK_WAY[0][0], rest[0]![1] - BOARDWALK_WAY[0][1]);
       expect(Math.abs(y - boardwalkHeight(from))).toBeLessThan(0.02);
     }
+  });
+
+  test('no walk of the commission goes through anything, or where there is no floor', () => {
+    const walks = MOVES.filter(({ body }) => body.kind === 'walk');
+    expect(walks.length).toBeGreaterThan(3);
+    const met = walks.flatMap(({ name, body }) =>
+      wayFindings(new CompiledWalk(body as Walk, footing)).map(
+        ({ rule, from }) => `${name}: ${rule} at ${from.toFixed(1)}`,
+      ),
+    );
+    expect(met).toEqual([]);
   });
 
   test('drawn on the ground plan, a walk over the stair goes up to the deck and on along it', () => {

@@ -4,7 +4,7 @@ import { expect, test, type Page } from '@playwright/test';
 import { countGestures } from '../support/gestures.ts';
 import { house } from '../support/house.ts';
 import { apart } from '../support/pixels.ts';
-import { documentOf, pressPlan, saved, sharpPicture, soon } from '../support/studio.ts';
+import { documentOf, pressPicture, pressPlan, saved, sharpPicture, soon } from '../support/studio.ts';
 import { currentStrips } from '../support/walk.ts';
 
 /** The newest move, as the database has it. */
@@ -301,5 +301,21 @@ test('in a house of others: a table goes along a path, a camera rides on it, a d
     await page.getByRole('button', { name: 'Keep them' }).click();
     await saved(page);
     expect((await documentOf(page.request, projectId)).view).toHaveLength(8);
+  });
+
+  await test.step('a glide leads along an edge of the house that is pressed in the picture', async () => {
+    await newMove(page, 'Glide');
+    await page.getByRole('button', { name: 'Along an edge' }).click();
+    await sharpPicture(page);
+    await expect(page.getByText('Press an edge or a rail', { exact: true })).toBeVisible();
+    await pressPicture(page, 0.5, 0.5);
+    const nodes = async () => (await newest<Glide>(page, projectId)).path.nodes;
+    await soon(async () => (await nodes()).length).toBeGreaterThanOrEqual(2);
+    const [a, b] = [(await nodes())[0]!, (await nodes()).at(-1)!];
+    // The edges of this house lie along its walls, or stand up.
+    const along = [a.x - b.x, a.z - b.z].filter((way) => Math.abs(way) > 0.02);
+    expect(along.length).toBeLessThanOrEqual(1);
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await soon(async () => (await nodes()).length).toBe(0);
   });
 });

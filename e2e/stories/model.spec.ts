@@ -100,6 +100,10 @@ test('parts are found, chosen in tree and picture, hidden, shown alone and broug
   await saved(page);
   const looks = async () => (await documentOf(page.request, projectId)).model[0]!.body.materials;
   expect(await looks()).toEqual({ [name]: { roughness: 0.15 } });
+  await made.getByLabel('Light').getByRole('radio', { name: 'Unlit' }).click();
+  await expect(made).toContainText('hold their light already');
+  await saved(page);
+  expect(await looks()).toEqual({ [name]: { roughness: 0.15, light: 'unlit' } });
   await made.getByRole('button', { name: 'As it came' }).click();
   await saved(page);
   expect(await looks()).toEqual({});

@@ -3,7 +3,7 @@ import { anglesOf, toDegrees } from '@eskovan/core/geometry';
 import { expect, test, type Page } from '@playwright/test';
 import { readFileSync } from 'node:fs';
 import { house } from '../support/house.ts';
-import { documentOf, pressPlan, saved, sharpPicture, soon } from '../support/studio.ts';
+import { documentOf, pressPicture, pressPlan, saved, sharpPicture, soon } from '../support/studio.ts';
 
 const shelf = (page: Page) => page.getByRole('complementary', { name: 'Views' });
 const rows = (page: Page) => shelf(page).locator('[data-row]');
@@ -14,12 +14,6 @@ async function type(page: Page, card: string, name: string, value: string): Prom
   await field(page, card, name).press('Enter');
 }
 const numberIn = async (page: Page, card: string, name: string) => Number(await field(page, card, name).inputValue());
-
-/** Presses a place of the picture, parts of its frame. */
-async function pressPicture(page: Page, u: number, v: number): Promise<void> {
-  const frame = (await page.getByTestId('frame').boundingBox())!;
-  await page.mouse.click(frame.x + u * frame.width, frame.y + v * frame.height);
-}
 
 test('stood and sat by pressing, a subject framed and held, drawn without perspective, suggested, remembered, carried', async ({
   page,
@@ -72,6 +66,40 @@ test('stood and sat by pressing, a subject framed and held, drawn without perspe
     // Along a camera that looks 10° down, both axes alike: twice as far away.
     expect(depth(await numberIn(page, 'Pose', 'Place z')) / depth(before)).toBeCloseTo(2, 1);
     await page.getByRole('button', { name: 'Back', exact: true }).click();
+  });
+
+  await test.step('wide and long beside it: half and double as far away; gone on with, the eye is there', async () => {
+    await page.getByRole('button', { name: 'Look at it' }).click();
+    const focal = await numberIn(page, 'Lens', 'Focal length');
+    await page.getByRole('button', { name: 'Wide and long beside it' }).click();
+    const compare = page.getByRole('group', { name: 'Compare', exact: true });
+    await expect(compare.getByRole('button', { name: /^Go on with/ })).toHaveCount(3);
+    await expect(compare.getByRole('img')).toHaveCount(3);
+    const away = async (which: string) =>
+      Number(/from ([\d.]+) m/.exec((await compare.getByRole('button', { name: which }).textContent()) ?? '')![1]);
+    const [wide, now, long] = [await away('Wide'), await away('As it is'), await away('Long')];
+    expect(wide / now).toBeCloseTo(0.5, 1);
+    expect(long / now).toBeCloseTo(2, 1);
+    await compare.getByRole('button', { name: 'Wide' }).click();
+    await expect(field(page, 'Lens', 'Focal length')).toHaveValue((focal / 2).toFixed(0));
+    await expect(compare).toBeHidden();
+    await page.getByRole('button', { name: 'Back', exact: true }).click();
+  });
+
+  await test.step('from farther back, the view is seen in the picture: its eye and what it sees; pressed, one is there', async () => {
+    const shown = page.getByLabel('Other views');
+    await shown.getByRole('radio', { name: 'Shown' }).click();
+    const goTo = page.getByTestId('other-views').getByRole('button', { name: /^Go to/ });
+    await expect(goTo).toHaveCount(0);
+    await page.getByRole('button', { name: 'Dolly out' }).click();
+    await page.getByRole('button', { name: 'Dolly out' }).click();
+    await expect(goTo).toHaveCount(1);
+    // Four edges from its eye and four around what it sees, in one piece or more.
+    await soon(() => page.getByTestId('other-views').locator('line').count()).toBeGreaterThanOrEqual(8);
+    await goTo.click();
+    await expect(page.getByText(/^Scouting/)).toBeHidden();
+    await expect(goTo).toHaveCount(0);
+    await shown.getByRole('radio', { name: 'Hidden' }).click();
   });
 
   await test.step('without perspective: a plan, cut above the storey; the kept view stays as it is', async () => {

@@ -269,7 +269,7 @@ test('the same in a house that nobody here drew', async ({ page }) => {
     await page.getByRole('button', { name: 'Record a walk' }).click();
     await expect(page.getByText(/^Recording/)).toBeVisible();
     await page.getByRole('button', { name: 'Simulate a handheld' }).click();
-    await expect(page.getByText(/^Recording 3 s by simulated handheld/)).toBeVisible();
+    await expect(page.getByText(/^Recording ([3-9]|\d\d+) s by simulated handheld/)).toBeVisible();
     await page.getByRole('button', { name: 'Keep as a walk' }).click();
     await expect(page.getByText(/^Recording/)).toBeHidden();
     const rows = page.getByRole('complementary', { name: 'Moves' }).locator('[data-row]');

@@ -1,7 +1,8 @@
 import { walkOf, type Walk } from '@eskovan/core/document';
 import { expect, test, type Page } from '@playwright/test';
+import { hutGlb, type BoxPart } from '../../core/src/format/files.fixture.ts';
 import { house } from '../support/house.ts';
-import { documentOf, pressPlan, saved, sharpPicture, soon } from '../support/studio.ts';
+import { bringIn, documentOf, newerFile, newProject, pressPlan, saved, sharpPicture, soon } from '../support/studio.ts';
 import { currentStrips } from '../support/walk.ts';
 
 const pace = (page: Page) => page.getByRole('region', { name: 'Pace' });
@@ -193,4 +194,76 @@ test('where there is no way, it says between which places', async ({ page }) => 
     timeout: 60_000,
   });
   await expect(dialog.getByRole('button', { name: 'Make the walk' })).toBeDisabled();
+});
+
+/** A hall of 10 × 8 m about the origin, parted by a wall along z that has openings of a metre. */
+function partedHall(openings: readonly number[]): BoxPart[] {
+  const edges = [-4, ...openings.flatMap((z) => [z - 0.5, z + 0.5]), 4];
+  const pieces = Array.from({ length: edges.length / 2 }, (_, i): BoxPart => {
+    const [from, to] = [edges[2 * i]!, edges[2 * i + 1]!];
+    return { name: `Partition ${i + 1}`, size: [0.2, 2.6, to - from], at: [0, 1.3, (from + to) / 2] };
+  });
+  return [
+    { name: 'Floor', size: [10, 0.2, 8], at: [0, -0.1, 0] },
+    { name: 'North wall', size: [10.4, 2.6, 0.2], at: [0, 1.3, -4.1] },
+    { name: 'South wall', size: [10.4, 2.6, 0.2], at: [0, 1.3, 4.1] },
+    { name: 'West wall', size: [0.2, 2.6, 8], at: [-5.1, 1.3, 0] },
+    { name: 'East wall', size: [0.2, 2.6, 8], at: [5.1, 1.3, 0] },
+    ...pieces,
+  ];
+}
+
+test('another way through the same places is taken, and found again when its door is gone', async ({ page }) => {
+  test.setTimeout(300_000);
+  const projectId = await newProject(page, 'Two doors');
+  await bringIn(page, { name: 'hall.glb', bytes: await hutGlb({ parts: partedHall([-2.5, 2.5]) }) });
+  await standAt(page, [
+    [-3, -2.5],
+    [3, -2.5],
+  ]);
+  const walk = async (): Promise<Walk> => {
+    await saved(page);
+    return walkOf((await documentOf(page.request, projectId)).move[0]!.body);
+  };
+  /** Through which door: where the path is half-way from one side to the other. */
+  const door = async () => {
+    const { nodes } = (await walk()).path;
+    const i = nodes.findIndex(({ x }) => x > 0);
+    return (nodes[i - 1]!.z + nodes[i]!.z) / 2;
+  };
+  await page.getByRole('link', { name: 'Moves' }).click();
+  await page.getByRole('button', { name: 'Find the way' }).click();
+  const dialog = page.getByRole('dialog');
+
+  await test.step('two ways are shown; the longer one is chosen', async () => {
+    await throughViews(page, 2);
+    const ways = dialog.getByRole('list', { name: 'Ways' }).getByRole('button');
+    await expect(ways).toHaveCount(2, { timeout: 60_000 });
+    await expect(ways.first()).toHaveAttribute('aria-pressed', 'true');
+    await expect(dialog.getByRole('status')).toHaveText(/^6\.\d m/);
+    await ways.nth(1).click();
+    await expect(dialog.getByRole('status')).toHaveText(/^1\d\.\d m/);
+    await dialog.getByRole('button', { name: 'Make the walk' }).click();
+    await expect(dialog).toBeHidden();
+    expect(await door()).toBeGreaterThan(1);
+  });
+
+  await test.step('that door is gone in a newer file: found again through the other, staying where it stayed', async () => {
+    const before = await walk();
+    await newerFile(page, 'one-door.glb', await hutGlb({ parts: partedHall([-2.5]) }));
+    await page.getByRole('link', { name: 'Moves' }).click();
+    const checks = page.getByRole('region', { name: 'Checks' });
+    await expect(checks.getByRole('img', { name: 'Problem' }).first()).toBeVisible({ timeout: 60_000 });
+    await page.getByRole('button', { name: 'Find it again' }).click();
+    await expect(dialog.getByRole('status')).toHaveText(/^6\.\d m/, { timeout: 60_000 });
+    await expect(dialog.getByRole('list', { name: 'Ways' })).toHaveCount(0);
+    await dialog.getByRole('button', { name: 'Walk this way' }).click();
+    await soon(door).toBeLessThan(-1);
+    await expect(checks.getByRole('img', { name: 'Problem' })).toHaveCount(0);
+    const after = await walk();
+    expect(after.pace.pauses).toEqual(before.pace.pauses);
+    expect(after.path.nodes.at(-1)!.id).toBe(before.path.nodes.at(-1)!.id);
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await soon(door).toBeGreaterThan(1);
+  });
 });

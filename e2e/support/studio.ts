@@ -120,6 +120,22 @@ export async function pressPlan(page: Page, x: number, z: number): Promise<void>
   await page.mouse.click(point.x, point.y);
 }
 
+/** Brings a newer file of the only model, and waits until it is there. */
+export async function newerFile(page: Page, name: string, bytes: Uint8Array): Promise<void> {
+  await page.getByRole('link', { name: 'Model' }).click();
+  await page
+    .getByLabel('Newer file of this model')
+    .setInputFiles({ name, mimeType: 'model/gltf-binary', buffer: Buffer.from(bytes) });
+  await expect(page.getByRole('region', { name: 'Is this right?' }).getByText(name)).toBeVisible({ timeout: 30_000 });
+  await saved(page);
+}
+
+/** Presses the picture at a place of its frame, 0…1 from the left and from above. */
+export async function pressPicture(page: Page, u: number, v: number): Promise<void> {
+  const frame = (await page.getByTestId('frame').boundingBox())!;
+  await page.mouse.click(frame.x + u * frame.width, frame.y + v * frame.height);
+}
+
 /** Waits until the picture has come to rest and is sharp. */
 export async function sharpPicture(page: Page): Promise<Locator> {
   const picture = page.getByTestId('picture-canvas').first();

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { DEFAULT_LENS, FIRST_LIMITS, FIRST_WALKER, type Path, type Walk } from '../document/index.ts';
-import { box } from '../move/floor-scenes.fixture.ts';
+import { FIRST_LIMITS, FIRST_WALKER, type Path } from '../document/index.ts';
+import { box, walkAlong } from '../move/floor-scenes.fixture.ts';
 import { CompiledWalk } from '../move/index.ts';
 import { bare, modelOfBuilding } from '../survey/buildings.fixture.ts';
 import { footingOf, type Footing } from '../survey/index.ts';
@@ -36,17 +36,8 @@ const pathOf = (points: Points): Path => ({
 });
 const walkThrough = (points: Points, footing: Footing) => walkOn(pathOf(points), footing);
 
-function walkOn(path: Path, footing: Footing): CompiledWalk {
-  const walk: Walk = {
-    kind: 'walk',
-    path,
-    eyeHeight: 1.6,
-    pace: { by: 'speed', speed: 1.2, duration: 10, shape: 'soft' },
-    gaze: { kind: 'ahead', distance: 2 },
-    lens: DEFAULT_LENS,
-  };
-  return new CompiledWalk(walk, footing, { walker: FIRST_WALKER });
-}
+const walkOn = (path: Path, footing: Footing): CompiledWalk =>
+  new CompiledWalk(walkAlong(path), footing, { walker: FIRST_WALKER });
 
 /** A bent path from one end of the floor to the other. */
 const anyPath = fc

@@ -17,10 +17,14 @@ export type Fix =
   /** Holding the eye within these heights over the floor, metres. */
   | { kind: 'eyes'; low: number; high: number };
 
+/** What jumps: where the camera is (m), where it looks (degrees), its focal length (a part of it), its speed (m/s), how fast it turns (degrees a second). */
+export type JumpRule = 'jump' | 'turn jump' | 'lens jump' | 'jerk' | 'turn jerk';
+
 /** Something that would spoil a move, before it is rendered. */
 export interface Finding {
   rule:
     | WayFinding['rule']
+    | JumpRule
     | 'clearance'
     | 'haste'
     | 'turn'

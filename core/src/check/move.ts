@@ -7,6 +7,7 @@ import { crossingFindings } from './crossing.ts';
 import { eyeHeightFindings } from './eye-height.ts';
 import { finding, type Finding, type Fix } from './finding.ts';
 import { frameFindings } from './frame.ts';
+import { jumpFindings } from './jump.ts';
 import { problemsFirst } from './severity.ts';
 import { hiddenFindings, nearFindings } from './sight.ts';
 import { passages } from './through.ts';
@@ -79,6 +80,7 @@ export function checkMove(
         channel: 'gaze',
       }),
     );
+  found.push(...jumpFindings(move));
   if (move.lostKeys > 0) found.push(finding({ rule: 'key lost', severity: 'note', ...always, worst: move.lostKeys }));
   return problemsFirst(found);
 }

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { finite, idSchema, vec3Schema } from './primitives.ts';
+import { pathSchema } from './path.ts';
 import { anchorSchema } from './track.ts';
 
 const gazeAheadSchema = z.object({
@@ -61,6 +62,15 @@ const gazeRecordedSchema = z.object({
 });
 export type GazeRecorded = z.infer<typeof gazeRecordedSchema>;
 
+/** A gaze that goes along a line drawn for the eye: evenly from the beginning of its time to the end. */
+const gazeAlongLineSchema = z.object({
+  kind: z.literal('line'),
+  /** In space: heights are those of its nodes, metres; open. */
+  path: pathSchema.extend({ nodes: pathSchema.shape.nodes.min(1), closed: z.literal(false).default(false) }),
+  ...inFrame,
+});
+export type GazeAlongLine = z.infer<typeof gazeAlongLineSchema>;
+
 /** The direction that the move itself has: that of its kept poses, or of its seat on what carries it. */
 const gazeKeptSchema = z.object({ kind: z.literal('kept') });
 
@@ -69,10 +79,16 @@ export const gazeSchema = z.discriminatedUnion('kind', [
   gazeAtObjectSchema,
   gazeAtPointSchema,
   gazeOnBearingSchema,
+  gazeAlongLineSchema,
   gazeRecordedSchema,
   gazeKeptSchema,
 ]);
 export type Gaze = z.infer<typeof gazeSchema>;
+
+/** A gaze at something: it is held in the frame. */
+export type HeldGaze = Extract<Gaze, { kind: 'point' | 'object' | 'line' }>;
+export const atSomething = (gaze: Gaze): gaze is HeldGaze =>
+  gaze.kind === 'point' || gaze.kind === 'object' || gaze.kind === 'line';
 
 /** An eye takes no longer to turn to what it is to look at, seconds. */
 export const LONGEST_HAND_OVER = 60;

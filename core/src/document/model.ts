@@ -33,7 +33,10 @@ export const partLookSchema = z.object({
 export type PartLook = z.infer<typeof partLookSchema>;
 
 /** What a person changed about a material, wherever it is used; what is changed of a single part goes before it. */
-export const materialLookSchema = partLookSchema.omit({ hidden: true });
+export const materialLookSchema = partLookSchema.omit({ hidden: true }).extend({
+  /** Is it lit, or shown as it is because its colours hold their light already? */
+  light: z.enum(['lit', 'unlit']).optional(),
+});
 export type MaterialLook = z.infer<typeof materialLookSchema>;
 
 /** What the program makes of a model's unit and up-axis, and how it looks that way. */

@@ -5,8 +5,11 @@ import { glideSchema } from './glide.ts';
 import { orbitSchema } from './orbit.ts';
 import { pathSchema } from './path.ts';
 import { travelSchema } from './travel.ts';
-import { finite } from './primitives.ts';
+import { finite, idSchema } from './primitives.ts';
 import { paceSchema } from './pace.ts';
+
+/** Places that one way is found through at most. */
+export const MOST_WAY_PLACES = 100;
 
 export const walkSchema = z.object({
   kind: z.literal('walk'),
@@ -17,6 +20,12 @@ export const walkSchema = z.object({
   ...looking,
   /** Its tracks keep the pace of the way: what they change, changes as fast as it goes. */
   together: z.literal(true).optional(),
+  /** Its way was found through places: their nodes, and what they are called. */
+  found: z
+    .object({
+      places: z.array(z.object({ node: idSchema, name: z.string().max(500) })).max(MOST_WAY_PLACES),
+    })
+    .optional(),
 });
 export type Walk = z.infer<typeof walkSchema>;
 

@@ -1,5 +1,7 @@
 import { withoutDoubles } from './doubles.ts';
 import { FormatError } from './errors.ts';
+import { glassByName } from './glass-by-name.ts';
+import { photographed } from './photographed.ts';
 import { readGltf } from './gltf/index.ts';
 import { isIfc, readIfc } from './ifc/index.ts';
 import { mendNames } from './mend-names.ts';
@@ -45,10 +47,14 @@ export async function readModel(bytes: Uint8Array, fileName: string, tools: Read
       ? await readZipped(readZip(bytes, fileName), fileName, tools)
       : await readOne(format, new Map([[fileName, bytes]]), fileName, fileName, tools);
   return mendNames(
-    withoutDoubles({
-      ...model,
-      parts: model.parts.map(withUsedVertices).map((part) => (part.role === 'terrain' ? part : mendWinding(part))),
-    }),
+    photographed(
+      glassByName(
+        withoutDoubles({
+          ...model,
+          parts: model.parts.map(withUsedVertices).map((part) => (part.role === 'terrain' ? part : mendWinding(part))),
+        }),
+      ),
+    ),
   );
 }
 

@@ -1,2 +1,2 @@
 /** Raised whenever a reader makes something else of a file: models are then read again from their source. */
-export const READER = 5;
+export const READER = 7;

@@ -24,6 +24,8 @@ export interface SceneMaterial {
   maskTexture?: number;
   /** A picture that what shines is multiplied by. */
   emissiveTexture?: number;
+  /** Its colours hold their light already, as photographed ones do: it is shown as it is, and nothing lights it. */
+  unlit?: boolean;
 }
 
 /** Light that was baked into a part: what a white surface there sends out, linear. */

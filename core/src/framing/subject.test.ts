@@ -5,7 +5,7 @@ import { cornersOf, anglesOf, toDegrees, toRadians } from '../geometry/index.ts'
 import { Projection, throughLens } from '../optics/index.ts';
 import { randomFrom } from '../random.fixture.ts';
 import { drawnFrom, type Drawn } from './drawn.ts';
-import { fitted, fromSide, held, lookingAt, SIDES } from './subject.ts';
+import { fitted, fromSide, held, heldBeside, lookingAt, SIDES } from './subject.ts';
 
 const ASPECT = 16 / 9;
 const box: Bounds = { min: [2, 0, -7], max: [5, 2.2, -6] };
@@ -99,6 +99,19 @@ describe('holding the subject while the lens changes', () => {
     const sharp = { ...camera, lens: { ...camera.lens, focus: 5, fNumber: 2 } };
     const long = held(sharp, 48, 5)!;
     expect(long.lens.focus).toBeCloseTo(10, 9);
+  });
+
+  test('wide and long beside each other: half and double the lens from half and double the distance, within its limits', () => {
+    const box: Bounds = { min: [2.5, 0, -3], max: [3.5, 1, -2] };
+    const middle: Vec3 = [3, 0.5, -2.5];
+    const all = heldBeside(box, camera, ASPECT, [8, 600]);
+    expect(all.map(({ lens }) => lens.focalLengthMm)).toEqual([12, 24, 48]);
+    const [wide, now, long] = all.map((one) => seenAt(one as typeof camera, middle));
+    expect(wide!.depth / now!.depth).toBeCloseTo(0.5, 9);
+    expect(long!.depth / now!.depth).toBeCloseTo(2, 9);
+    for (const one of [wide!, long!]) expect([one.x, one.y]).toEqual([now!.x, now!.y].map((v) => expect.closeTo(v, 9)));
+    expect(heldBeside(box, camera, ASPECT, [18, 40]).map(({ lens }) => lens.focalLengthMm)).toEqual([18, 24, 40]);
+    expect(heldBeside({ min: [0, 0, 40], max: [1, 1, 41] }, camera, ASPECT, [8, 600])).toEqual([]);
   });
 
   test('nothing is held that is behind the eye, or seen without perspective', () => {

@@ -107,6 +107,25 @@ export const heldOn = (
   return held(camera, focalLengthMm, projection.project(middle(bounds)).depth);
 };
 
+/** Longer and shorter lenses that a subject is held with beside the one there is, as parts of its focal length. */
+const BESIDE = [0.5, 1, 2] as const;
+
+/**
+ * The same subject in the same size through a wide lens, the present one and a long one.
+ * @param limits shortest and longest focal length, mm
+ * @returns the wide one first; none where there is nothing before the eye to hold
+ */
+export function heldBeside(
+  bounds: Bounds,
+  camera: StillCamera,
+  aspect: number,
+  [shortest, longest]: readonly [number, number],
+): StillCamera[] {
+  return BESIDE.map((part) => Math.round(part * camera.lens.focalLengthMm * 10) / 10)
+    .map((length) => Math.min(longest, Math.max(shortest, length)))
+    .flatMap((length) => heldOn(bounds, camera, length, aspect) ?? []);
+}
+
 /** The eye stays where it is and looks at a place. Straight up or down it keeps its bearing. */
 export function lookingAt({ position }: Pose, at: Vec3, pan = 0): Pose {
   const [dx, dy, dz] = less(at, position);

@@ -49,6 +49,8 @@ export function gazeText(gaze: Gaze): string {
       return ownName(gaze.name);
     case 'point':
       return 'A place';
+    case 'line':
+      return 'Along a line';
     case 'recorded':
       return 'As recorded';
     case 'kept':

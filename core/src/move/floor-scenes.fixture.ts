@@ -1,4 +1,4 @@
-import type { Walk } from '../document/index.ts';
+import type { Path, Walk } from '../document/index.ts';
 import { DEFAULT_LENS } from '../document/index.ts';
 import { Footing, walkableTriangles } from '../survey/index.ts';
 import { TRIANGLE, triangleNormal } from '../geometry/index.ts';
@@ -78,6 +78,17 @@ export function walkThrough(nodes: readonly (readonly [number, number, number])[
     lens: DEFAULT_LENS,
   };
 }
+
+/** An ordinary walk along a path. */
+export const walkAlong = (path: Path, change: Partial<Walk> = {}): Walk => ({
+  kind: 'walk',
+  path,
+  eyeHeight: 1.6,
+  pace: { by: 'speed', speed: 1.2, duration: 10, shape: 'soft' },
+  gaze: { kind: 'ahead', distance: 2 },
+  lens: DEFAULT_LENS,
+  ...change,
+});
 
 type Random = () => number;
 const within = (random: Random, low: number, high: number) => low + random() * (high - low);

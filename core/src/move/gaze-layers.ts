@@ -18,6 +18,12 @@ export const evenTimes = (duration: number) => {
 /** Where a gaze at an object goes as time does; null where the object stands still. */
 export type TargetOf = (gaze: GazeAtObject) => ((time: number) => Vec3) | null;
 
+/** A stretch of a move, seconds. */
+export interface Stretch {
+  from: number;
+  to: number;
+}
+
 /** A gaze span where its anchors have put it. */
 export interface SpanTimes {
   id: string;
@@ -58,15 +64,20 @@ export interface LaidGaze {
 /**
  * Spans laid over a gaze, and held to bounds on turning.
  * @param under the gaze itself, at {@link evenTimes}
- * @param wanted where another gaze would look at those times if the eye could turn as it liked
+ * @param wanted where another gaze would look at those times if the eye could turn as it liked; it lies over a stretch of
+ *   them, seconds
  */
-export function layGaze(input: GazeUnder, under: GazeTables, wanted: (gaze: Gaze) => GazeTables): LaidGaze {
+export function layGaze(
+  input: GazeUnder,
+  under: GazeTables,
+  wanted: (gaze: Gaze, stretch: Stretch) => GazeTables,
+): LaidGaze {
   const { spans, loops, turning, duration } = input;
   const placed = placeSpans(input);
   const { instants, step } = evenTimes(duration);
   const laid = layOver(
     under,
-    placed.map(({ span, from, to }) => ({ from, to, handOver: span.handOver, gaze: wanted(span.gaze) })),
+    placed.map(({ span, from, to }) => ({ from, to, handOver: span.handOver, gaze: wanted(span.gaze, { from, to }) })),
     step,
     minimumJerk,
   );

@@ -22,5 +22,6 @@ export { SoftFollow } from './soft-follow.ts';
 export { TravelCurve } from './travel-curve.ts';
 export * from './travel-edit.ts';
 export * from './seats.ts';
+export * from './gaze-along.ts';
 export { exampleCarrier, examplePoses, exampleWalk } from './example-places.ts';
 export * from './convert.ts';

@@ -1,7 +1,7 @@
 import { PACE_LIMITS, type Anchor, type Gaze, type Glide, type Walk, type WayAnchor } from '../document/index.ts';
 import { paceProfile } from '../pace/index.ts';
 import { PlanCurve, reversePath, SpaceWay } from '../path/index.ts';
-import { stationOf } from '../track/index.ts';
+import { stationOf, withAnchors } from '../track/index.ts';
 
 /**
  * A walk or a glide the other way: its pauses, marks, pins, gazes and keys stay at their places of the path; what is held by a time
@@ -49,22 +49,19 @@ export function reversedWalk<M extends Walk | Glide>(walk: M): M {
       gazeSpans: gazeSpans.map((span) =>
         span.from.by === 'time' || span.to.by === 'time'
           ? { ...span, from: held(span.from), to: held(span.to) }
-          : { ...span, from: back(span.to), to: back(span.from) },
+          : { ...span, gaze: gazeBack(span.gaze), from: back(span.to), to: back(span.from) },
       ),
     }),
-    ...(tracks && {
-      tracks: Object.fromEntries(
-        Object.entries(tracks).map(([name, keys]) => [name, keys.map((key) => ({ ...key, anchor: held(key.anchor) }))]),
-      ),
-    }),
+    ...(tracks && { tracks: withAnchors(tracks, held) }),
   };
 }
 
 /** What was looked at first is looked at last. */
-const gazeBack = (gaze: Gaze): Gaze =>
-  gaze.kind === 'recorded'
-    ? { ...gaze, looks: gaze.looks.map((look) => ({ ...look, at: 1 - look.at })).reverse() }
-    : gaze;
+function gazeBack(gaze: Gaze): Gaze {
+  if (gaze.kind === 'line') return { ...gaze, path: { ...gaze.path, nodes: reversePath(gaze.path).nodes } };
+  if (gaze.kind !== 'recorded') return gaze;
+  return { ...gaze, looks: gaze.looks.map((look) => ({ ...look, at: 1 - look.at })).reverse() };
+}
 
 const OTHER_WAY: Partial<Record<Walk['pace']['shape'], Walk['pace']['shape']>> = {
   'ease out of rest': 'ease to rest',

@@ -9,6 +9,7 @@ import {
   type WayAnchor,
 } from '../document/index.ts';
 import { otherPace } from '../pace/index.ts';
+import { partOfGaze } from './gaze-target.ts';
 import type { CompiledMove } from './sample.ts';
 
 /** Nodes nearer to each other than this are one, metres. */
@@ -31,8 +32,17 @@ export function splitWalk(walk: Walk, move: CompiledMove, node: string): [Walk, 
   const { x, z } = path.nodes[at]!;
   const station = move.path.nearest(x, z);
   const time = move.path.timeAt(station);
+  // What is looked at as time goes on is looked at in the same places.
+  const spans = new Map(move.channels.find(({ id }) => id === 'gaze')?.items?.map((item) => [item.id, item]));
+  const cut = (span: GazeSpan, before: boolean): GazeSpan => {
+    const { from, to } = spans.get(span.id) ?? { from: 0, to: 0 };
+    const part = to > from ? Math.min(1, Math.max(0, (time - from) / (to - from))) : 0;
+    return part <= 0 || part >= 1
+      ? span
+      : { ...span, gaze: partOfGaze(span.gaze, before ? 0 : part, before ? part : 1) };
+  };
   const first = partOf(
-    walk,
+    { ...walk, gaze: partOfGaze(walk.gaze, 0, time / move.duration), ...cutSpans(walk, (span) => cut(span, true)) },
     before,
     (anchor) =>
       anchor.by === 'time'
@@ -43,7 +53,7 @@ export function splitWalk(walk: Walk, move: CompiledMove, node: string): [Walk, 
     (anchor) => anchor,
   );
   const second = partOf(
-    walk,
+    { ...walk, gaze: partOfGaze(walk.gaze, time / move.duration, 1), ...cutSpans(walk, (span) => cut(span, false)) },
     after,
     (anchor) =>
       anchor.by === 'time'
@@ -71,6 +81,10 @@ export function splitWalk(walk: Walk, move: CompiledMove, node: string): [Walk, 
     },
   ];
 }
+
+const cutSpans = ({ gazeSpans }: Walk, cut: (span: GazeSpan) => GazeSpan) => ({
+  ...(gazeSpans && { gazeSpans: gazeSpans.map(cut) }),
+});
 
 const has = (nodes: readonly PathNode[], id: string) => nodes.some((node) => node.id === id);
 

@@ -6,6 +6,7 @@ import { CameraTracks, tracksClose } from './camera-tracks.ts';
 import { gazeText } from './channel-items.ts';
 import { layGaze, type LaidGaze, type TargetOf } from './gaze-layers.ts';
 import type { GazeOff } from './gaze-off.ts';
+import { goesOn } from './gaze-target.ts';
 import { within, type CompiledMove, type Looked, type MovePath } from './sample.ts';
 import { timedPath } from './timed-path.ts';
 import { lensEdges, timedGazes } from './timed-gaze.ts';
@@ -104,7 +105,7 @@ export class TimedCamera extends SampledCamera implements CompiledMove {
     const spans = body.gazeSpans ?? [];
     const gazes = [body.gaze, ...spans.map(({ gaze }) => gaze)];
     this.duration = duration;
-    const still = !gazes.some((gaze) => gaze.kind === 'object' && targetOf(gaze));
+    const still = !gazes.some((gaze) => goesOn(gaze, targetOf));
     this.loops = places.loops && still && tracksClose(body.tracks, anchors);
     this.path = path;
     this.away = places.away;
@@ -127,7 +128,7 @@ export class TimedCamera extends SampledCamera implements CompiledMove {
           ...{ gaze: body.gaze, spans, duration, loops: this.loops, anchors, targetOf, reachOf },
           turning: body.gaze.kind === 'kept' || held || places.locked ? null : turning,
         },
-        wanted(body.gaze),
+        wanted(body.gaze, { from: 0, to: duration }),
         wanted,
       );
     }

@@ -1,9 +1,10 @@
-import type { Gaze, Vec3 } from '../document/index.ts';
+import type { Gaze, HeldGaze, Vec3 } from '../document/index.ts';
 import { aimInFrame, gazeAt, leadOf, recordedGaze, type GazeTables } from '../gaze/index.ts';
 import { nearestTurn } from '../geometry/index.ts';
 import { Projection } from '../optics/index.ts';
 import type { CameraTracks } from './camera-tracks.ts';
-import { evenTimes, type TargetOf } from './gaze-layers.ts';
+import { evenTimes, type Stretch, type TargetOf } from './gaze-layers.ts';
+import { targetOver } from './gaze-target.ts';
 import { smoothTable } from './uniform-table.ts';
 
 /** The middle and half the size of a picture at a time, across and up: tangents of angles from the axis of its lens. */
@@ -27,14 +28,12 @@ export function lensEdges(tracks: Pick<CameraTracks, 'viewAt'>, aspect: number):
 /** How lead room follows what moves: its turning is taken over so long, seconds. */
 const LEAD_OVER = 0.5;
 
-type Held = Extract<Gaze, { kind: 'point' | 'object' }>;
-
 /**
  * Looks from every eye point at a point of its own, so that it is seen where it is to be held in the frame.
  * @param eye [x, y, z] at even times @param points likewise
  */
 export function gazeInFrame(
-  { place, lead }: Pick<Held, 'place' | 'lead'>,
+  { place, lead }: Pick<HeldGaze, 'place' | 'lead'>,
   eye: Float64Array,
   points: Float64Array,
   { step, edgesAt }: { step: number; edgesAt: EdgesAt },
@@ -63,6 +62,18 @@ export function gazeInFrame(
   return out;
 }
 
+/** Where what is looked at is at even times: [x, y, z]. @param target where it goes; null where it stays */
+export function pointsOf(
+  gaze: HeldGaze,
+  target: ((time: number) => Vec3) | null,
+  { instants, step }: { instants: number; step: number },
+): Float64Array {
+  const points = new Float64Array(3 * (instants + 1));
+  const still = 'point' in gaze ? gaze.point : null;
+  for (let i = 0; i <= instants; i += 1) points.set(target?.(i * step) ?? still!, 3 * i);
+  return points;
+}
+
 /** What is held is held within the frame. */
 const MOST_ACROSS = 0.95;
 
@@ -87,14 +98,14 @@ export interface TimedEye {
 }
 
 /** Gazes of one camera, each at {@link evenTimes}; its places are worked out once. */
-export function timedGazes(camera: TimedEye): (gaze: Gaze) => GazeTables {
+export function timedGazes(camera: TimedEye): (gaze: Gaze, stretch: Stretch) => GazeTables {
   const { duration, loops, eyeAt, keptAt, targetOf, edgesAt } = camera;
   const { instants, step } = evenTimes(duration);
   const eye = new Float64Array(3 * (instants + 1));
   for (let i = 0; i <= instants; i += 1) eyeAt(i * step, eye, 3 * i);
   const filled = (value: (time: number) => number) =>
     Float64Array.from({ length: instants + 1 }, (_, i) => value(i * step));
-  return (gaze) => {
+  return (gaze, stretch) => {
     switch (gaze.kind) {
       case 'bearing':
         return { pan: filled(() => gaze.pan), tilt: filled(() => gaze.tilt) };
@@ -108,9 +119,7 @@ export function timedGazes(camera: TimedEye): (gaze: Gaze) => GazeTables {
         return { pan, tilt: filled((time) => keptAt(time).tilt) };
       }
       default: {
-        const target = gaze.kind === 'object' ? targetOf(gaze) : null;
-        const points = new Float64Array(eye.length);
-        for (let i = 0; i <= instants; i += 1) points.set(target ? target(i * step) : gaze.point, 3 * i);
+        const points = pointsOf(gaze, targetOver(gaze, stretch, targetOf), { instants, step });
         return gazeInFrame(gaze, eye, points, { step, edgesAt });
       }
     }

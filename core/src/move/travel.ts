@@ -1,4 +1,5 @@
 import type { Travel } from '../document/index.ts';
+import { pieceAt } from '../geometry/index.ts';
 import { paceProfile } from '../pace/index.ts';
 import type { Footing } from '../survey/index.ts';
 import type { Channel } from '../track/index.ts';
@@ -60,13 +61,8 @@ function evenClock({ poses, ends }: Travel, curve: TravelCurve): (time: number) 
     if (!run) return time;
     const { from, to, way, pace } = run;
     const gone = pace.stationAt(time - from);
-    let [low, high] = [0, way.length - 1];
-    while (high - low > 1) {
-      const middle = (low + high) >> 1;
-      if (way[middle]! <= gone) low = middle;
-      else high = middle;
-    }
-    const wide = way[high]! - way[low]!;
+    const low = pieceAt(way, gone);
+    const wide = way[low + 1]! - way[low]!;
     const part = wide > 0 ? (gone - way[low]!) / wide : 0;
     return from + ((to - from) * (low + part)) / (way.length - 1);
   };

@@ -1,4 +1,5 @@
-import { moveBodySchema, type Anchor, type MoveBody, type Tracks, type WayAnchor } from '../document/index.ts';
+import { moveBodySchema, type Anchor, type MoveBody, type WayAnchor } from '../document/index.ts';
+import { withAnchors } from '../track/index.ts';
 import { reversedWalk } from './reverse.ts';
 import { slowerSpans, travelEnd, mirrorPoses } from './travel-edit.ts';
 
@@ -56,7 +57,7 @@ function paced(body: MoveBody, factor: number): MoveBody | null {
   const timed = <T extends Anchor | WayAnchor>(anchor: T): T =>
     anchor.by === 'time' ? { ...anchor, time: anchor.time * factor } : anchor;
   const shared = {
-    ...(body.tracks && { tracks: anchored(body.tracks, timed) }),
+    ...(body.tracks && { tracks: withAnchors(body.tracks, timed) }),
     ...('gazeSpans' in body &&
       body.gazeSpans && {
         gazeSpans: body.gazeSpans.map((span) => ({ ...span, from: timed(span.from), to: timed(span.to) })),
@@ -87,11 +88,6 @@ function paced(body: MoveBody, factor: number): MoveBody | null {
       return { ...body, ...shared, duration: body.duration * factor };
   }
 }
-
-const anchored = (tracks: Tracks, change: (anchor: Anchor) => Anchor): Tracks =>
-  Object.fromEntries(
-    Object.entries(tracks).map(([name, keys]) => [name, keys.map((key) => ({ ...key, anchor: change(key.anchor) }))]),
-  );
 
 function lensed(body: MoveBody, factor: number): MoveBody {
   const mm = (value: number) => Math.round(value * factor);

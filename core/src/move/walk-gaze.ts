@@ -3,9 +3,18 @@ import { GAZE_SMOOTHING, gazeAhead, gazeAt, recordedGaze, type GazeTables, type 
 import type { PaceProfile } from '../pace/index.ts';
 import type { PlanCurve } from '../path/index.ts';
 import type { AnchorTimes } from '../track/index.ts';
-import { evenTimes, layGaze, looksOf, type GazeUnder, type SpanTimes, type TargetOf } from './gaze-layers.ts';
+import {
+  evenTimes,
+  layGaze,
+  looksOf,
+  type GazeUnder,
+  type SpanTimes,
+  type Stretch,
+  type TargetOf,
+} from './gaze-layers.ts';
 import type { GazeOff } from './gaze-off.ts';
-import { FIRST_AHEAD, gazeInFrame, type EdgesAt } from './timed-gaze.ts';
+import { targetOver } from './gaze-target.ts';
+import { FIRST_AHEAD, gazeInFrame, pointsOf, type EdgesAt } from './timed-gaze.ts';
 import { aheadWithStays, type Standing } from './walk-ahead.ts';
 import type { Looked } from './sample.ts';
 import { smoothTable, tableAt, type UniformTable } from './uniform-table.ts';
@@ -50,12 +59,12 @@ interface WalkLook {
 /** Where a walk looks, and where bounds on its turning keep it from what it is to look at. */
 export function walkGaze(input: WalkGazeInput): WalkLook {
   const { walk, turning } = input;
-  const base = wantedGaze(walk.gaze, input);
+  const base = wantedGaze(walk.gaze, { from: 0, to: input.pace.duration }, input);
   const spans = walk.gazeSpans ?? [];
   if (spans.length === 0 && !turning)
     return { gaze: base, looks: looksOf(underOf(input)), off: [], spans: [], lost: 0 };
-  const { pan, tilt, ...laid } = layGaze(underOf(input), inTime(base, input), (gaze) =>
-    inTime(wantedGaze(gaze, input), input),
+  const { pan, tilt, ...laid } = layGaze(underOf(input), inTime(base, input), (gaze, stretch) =>
+    inTime(wantedGaze(gaze, stretch, input), input),
   );
   return { gaze: { by: 'time', pan, tilt }, ...laid };
 }
@@ -76,12 +85,11 @@ function inTime({ by, pan, tilt }: WalkGaze, { pace }: WalkGazeInput): GazeTable
 }
 
 /** Where the eye would look if it could turn as it liked. */
-function wantedGaze(gaze: Gaze, input: WalkGazeInput): WalkGaze {
+function wantedGaze(gaze: Gaze, stretch: Stretch, input: WalkGazeInput): WalkGaze {
   const { curve, pace, eyeLine, lift, closed, loops, targetOf } = input;
   const { length } = curve;
   const steps = eyeLine.values.length - 1;
   const { duration } = pace;
-  const target = gaze.kind === 'object' ? targetOf(gaze) : null;
   if (gaze.kind === 'bearing') {
     const table = (value: number) => ({ values: new Float64Array(2).fill(value), length, closed });
     return { by: 'station', pan: table(gaze.pan), tilt: table(gaze.tilt) };
@@ -111,7 +119,8 @@ function wantedGaze(gaze: Gaze, input: WalkGazeInput): WalkGaze {
     const soft = (values: Float64Array) => smoothTable({ values, length, closed }, GAZE_SMOOTHING);
     return { by: 'station', pan: soft(pan), tilt: soft(tilt) };
   }
-  if (!target && !lift && !gaze.place && !gaze.lead) {
+  const target = targetOver(gaze, stretch, targetOf);
+  if (gaze.kind !== 'line' && !target && !lift && !gaze.place && !gaze.lead) {
     // What is looked at stays in the middle of the picture: nothing is smoothed.
     const { pan, tilt } = gazeAt(
       eyePoints(input, steps, (part) => part * length),
@@ -123,8 +132,7 @@ function wantedGaze(gaze: Gaze, input: WalkGazeInput): WalkGaze {
   const { instants, step } = evenTimes(duration);
   const eye = eyePoints(input, instants, (part) => pace.stationAt(part * duration));
   if (lift) for (let i = 0; i <= instants; i += 1) eye[3 * i + 1] = eye[3 * i + 1]! + lift(i * step);
-  const points = new Float64Array(eye.length);
-  for (let i = 0; i <= instants; i += 1) points.set(target ? target(i * step) : gaze.point, 3 * i);
+  const points = pointsOf(gaze, target, { instants, step });
   const { pan, tilt } = gazeInFrame(gaze, eye, points, { step, edgesAt: input.edgesAt });
   const table = (values: Float64Array) => ({ values, length: duration, closed: false });
   return { by: 'time', pan: table(pan), tilt: table(tilt) };

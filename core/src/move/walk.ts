@@ -17,6 +17,7 @@ import { CameraTracks, clockOfWay, tracksClose } from './camera-tracks.ts';
 import { profilePath, type FloorProfile } from './floor-profile.ts';
 import { findObstacles, type Obstacle } from './in-the-way.ts';
 import type { GazeOff } from './gaze-off.ts';
+import { goesOn } from './gaze-target.ts';
 import { walkChannels } from './walk-channels.ts';
 import type { SpanTimes, TargetOf } from './gaze-layers.ts';
 import { lensEdges } from './timed-gaze.ts';
@@ -111,7 +112,7 @@ export class CompiledWalk extends SampledCamera implements CompiledMove {
       timeAt: (station) => this.timeAt(station),
       stationOf: (id) => this.stationOfNode(id),
     };
-    const still = !gazes.some((gaze) => gaze.kind === 'object' && targetOf(gaze));
+    const still = !gazes.some((gaze) => goesOn(gaze, targetOf));
     this.loops = closed && still && tracksClose(walk.tracks, anchors);
     const clock = walk.together ? clockOfWay(this.pace) : undefined;
     this.tracks = new CameraTracks(walk.lens, walk.tracks, anchors, this.loops, null, clock);

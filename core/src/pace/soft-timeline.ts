@@ -1,3 +1,4 @@
+import { pieceAt } from '../geometry/index.ts';
 /** Stations passed at times, with the speeds there; between two of them the acceleration stays the same. */
 export interface Timeline {
   /** seconds, from 0 on, never decreasing */
@@ -67,7 +68,7 @@ export class SoftTimeline {
     if (at <= 0) return this.rests.start || at === 0 ? 0 : -this.station(-at);
     const [end, whole] = [times[last]!, stations[last]!];
     if (at >= end) return this.rests.end || at === end ? whole : 2 * whole - this.station(2 * end - at);
-    const k = this.pieceAt(at);
+    const k = pieceAt(times, at);
     const [t, dt] = [at - times[k]!, times[k + 1]! - times[k]!];
     return stations[k]! + t * (speeds[k]! + ((speeds[k + 1]! - speeds[k]!) * t) / (2 * dt));
   }
@@ -81,20 +82,9 @@ export class SoftTimeline {
       return this.rests.end || at === end
         ? this.sums[last]! + whole * (at - end)
         : 2 * whole * (at - end) + this.sum(2 * end - at);
-    const k = this.pieceAt(at);
+    const k = pieceAt(times, at);
     const [t, dt] = [at - times[k]!, times[k + 1]! - times[k]!];
     const rise = (speeds[k + 1]! - speeds[k]!) / dt;
     return this.sums[k]! + t * (stations[k]! + t * (speeds[k]! / 2 + (rise * t) / 6));
-  }
-
-  private pieceAt(at: number): number {
-    const { times } = this.line;
-    let [low, high] = [0, times.length - 1];
-    while (high - low > 1) {
-      const middle = (low + high) >> 1;
-      if (times[middle]! <= at) low = middle;
-      else high = middle;
-    }
-    return low;
   }
 }

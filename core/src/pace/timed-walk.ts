@@ -1,3 +1,4 @@
+import { pieceAt } from '../geometry/index.ts';
 import type { PlacedPause } from './paced-way.ts';
 import type { Timeline } from './soft-timeline.ts';
 import type { SpeedLimits } from './speed-limits.ts';
@@ -162,11 +163,6 @@ function nextFactor(
 }
 
 function knotAt(stations: Float64Array, station: number): number {
-  let [low, high] = [0, stations.length - 1];
-  while (high - low > 1) {
-    const middle = (low + high) >> 1;
-    if (stations[middle]! <= station) low = middle;
-    else high = middle;
-  }
-  return station - stations[low]! < stations[high]! - station ? low : high;
+  const low = pieceAt(stations, station);
+  return station - stations[low]! < stations[low + 1]! - station ? low : low + 1;
 }

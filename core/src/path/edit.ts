@@ -54,3 +54,20 @@ export function reversePath(path: Path): Path {
 export function setClosed(path: Path, closed: boolean): Path {
   return { ...path, closed };
 }
+
+/**
+ * A path that goes on along another one: from whichever end of it is nearer, or once round one that is closed, from its
+ * nearest node. Without nodes of its own it becomes that one.
+ */
+export function goneOnAlong(path: Path, line: Path): Path {
+  const last = path.nodes.at(-1);
+  if (!last) return line;
+  const away = ({ x, y, z }: PathNode) => Math.hypot(x - last.x, y - last.y, z - last.z);
+  const { nodes } = line;
+  let added = nodes;
+  if (line.closed) {
+    const first = nodes.reduce((best, node, i) => (away(node) < away(nodes[best]!) ? i : best), 0);
+    added = [...nodes.slice(first), ...nodes.slice(0, first)];
+  } else if (nodes.length > 1 && away(nodes.at(-1)!) < away(nodes[0]!)) added = [...nodes].reverse();
+  return { nodes: [...path.nodes, ...added], closed: false };
+}

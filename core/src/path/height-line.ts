@@ -1,5 +1,5 @@
 import type { Path } from '../document/index.ts';
-import { hermite, monotoneSlopes } from '../geometry/index.ts';
+import { hermite, monotoneSlopes, pieceAt } from '../geometry/index.ts';
 import { PlanCurve } from './plan-curve.ts';
 
 /** The way in space is measured in pieces of the way in plan no longer than this, metres, and in no fewer and no more than so many. */
@@ -88,14 +88,10 @@ export class SpaceWay {
   planAt(station: number): number {
     const { along, growth, curve } = this;
     const last = along.length - 1;
-    let [low, high] = [0, last];
     if (station <= 0) return 0;
     if (station >= along[last]!) return curve.length;
-    while (high - low > 1) {
-      const middle = (low + high) >> 1;
-      if (along[middle]! <= station) low = middle;
-      else high = middle;
-    }
+    const low = pieceAt(along, station);
+    const high = low + 1;
     const piece = curve.length / last;
     const wide = along[high]! - along[low]!;
     const part = (station - along[low]!) / wide;

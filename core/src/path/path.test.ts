@@ -2,6 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import type { Path, PathNode } from '../document/index.ts';
 import {
+  goneOnAlong,
   arcLength,
   deleteNode,
   insertNode,
@@ -188,6 +189,42 @@ describe('laws of the plan curve', () => {
   test('nodes on top of each other do no harm', () => {
     const curve = new PlanCurve(path([node(0, 0), node(0, 0), node(2, 0), node(2, 0)]));
     expect(curve.length).toBeCloseTo(2, 9);
+  });
+});
+
+describe('going on along another path', () => {
+  const at = (...places: (readonly [number, number])[]): Path => ({
+    nodes: places.map(([x, z], i) => ({ id: `${x} ${z} ${i}`, x, y: 0, z, kind: 'smooth', radius: 0.5 })),
+    closed: false,
+  });
+  const placesOf = ({ nodes }: Path) => nodes.map(({ x, z }) => [x, z]);
+
+  test('from its nearer end; without nodes it becomes the other one; a closed one is gone round from its nearest node', () => {
+    const path = at([0, 0], [1, 0]);
+    expect(placesOf(goneOnAlong(path, at([5, 0], [9, 0])))).toEqual([
+      [0, 0],
+      [1, 0],
+      [5, 0],
+      [9, 0],
+    ]);
+    expect(placesOf(goneOnAlong(path, at([9, 0], [5, 0])))).toEqual([
+      [0, 0],
+      [1, 0],
+      [5, 0],
+      [9, 0],
+    ]);
+    const round: Path = { ...at([9, 0], [9, 4], [2, 4], [2, 0]), closed: true };
+    expect(goneOnAlong(at(), round)).toEqual(round);
+    const joined = goneOnAlong(path, round);
+    expect(joined.closed).toBe(false);
+    expect(placesOf(joined)).toEqual([
+      [0, 0],
+      [1, 0],
+      [2, 0],
+      [9, 0],
+      [9, 4],
+      [2, 4],
+    ]);
   });
 });
 

@@ -101,7 +101,8 @@ export function beginningAt(path: Path, id: string): Path {
   return { ...path, nodes: [...path.nodes.slice(i), ...path.nodes.slice(0, i)] };
 }
 
-function middleOf(nodes: readonly PathNode[]): { x: number; z: number } {
+/** The middle of nodes in plan: what a path is turned about. */
+export function middleOf(nodes: readonly PathNode[]): { x: number; z: number } {
   const sum = nodes.reduce((all, { x, z }) => ({ x: all.x + x, z: all.z + z }), { x: 0, z: 0 });
   return { x: sum.x / nodes.length, z: sum.z / nodes.length };
 }

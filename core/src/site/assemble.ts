@@ -1,6 +1,8 @@
 import { Matrix4, Vector3 } from 'three';
 import type { Placement } from '../document/index.ts';
 import { transformPart, type SceneJoint, type SceneModel, type ScenePart } from '../format/index.ts';
+import { materialName } from './dress.ts';
+import type { LitMaterials } from './key.ts';
 import { placementMatrix } from './placement.ts';
 
 /** A model as it stands in the project. */
@@ -9,25 +11,30 @@ export interface PlacedModel {
   id: string;
   model: SceneModel;
   placement: Placement;
+  /** What people said of its materials: is one lit? */
+  lit?: LitMaterials;
 }
 
 /** All models of a site as one, in metres, y up. Parts keep their names and learn which model they are of. */
 export function assemble(placed: readonly PlacedModel[]): SceneModel {
   const out: SceneModel = { parts: [], materials: [], textures: [], rooms: [], storeys: [], joints: [], movements: [] };
-  for (const { id, model, placement } of placed) {
+  for (const { id, model, placement, lit = {} } of placed) {
     const [x, y, z] = model.origin ?? [0, 0, 0];
     // In 64 bits: a placement of minus and an origin of plus five hundred kilometres leave what is between them whole.
     const matrix = placementMatrix(placement).multiply(new Matrix4().makeTranslation(x, y, z));
     const material = out.materials.length;
     const texture = out.textures.length;
     const joint = out.joints!.length;
-    for (const made of model.materials)
+    for (const made of model.materials) {
+      const decided = lit[materialName(made)];
       out.materials.push({
         ...made,
+        ...(decided === undefined ? {} : { unlit: !decided }),
         texture: made.texture === null ? null : made.texture + texture,
         ...(made.maskTexture === undefined ? {} : { maskTexture: made.maskTexture + texture }),
         ...(made.emissiveTexture === undefined ? {} : { emissiveTexture: made.emissiveTexture + texture }),
       });
+    }
     out.textures.push(...model.textures);
     for (const part of model.parts)
       out.parts.push({

@@ -72,11 +72,13 @@ export function dressModel(
     const { cutOut, texture, maskTexture } = before;
     const outline = cutOut === undefined ? {} : { cutOut, maskTexture: maskTexture ?? texture ?? 0 };
     const shape = cutOut === undefined ? '' : `${cutOut} ${outline.maskTexture} ${maskTexture === undefined}`;
+    // Unlit light says nothing of the shape.
+    const shaded = { colors: null, ...(before.unlit ? { light: null } : {}) };
     if (look === 'line')
       dressed.push({
         ...part,
         material: glass ? part.material : material(`paper ${shape}`, () => ({ ...PAPER, ...outline })),
-        colors: null,
+        ...shaded,
       });
     else if ((look === 'clay' || own.clay) && !glass)
       dressed.push({
@@ -86,7 +88,7 @@ export function dressModel(
           ...outline,
           emissive: before.emissive,
         })),
-        colors: null,
+        ...shaded,
       });
     else if (own.color || own.roughness !== undefined)
       dressed.push({

@@ -1,4 +1,3 @@
-import { MeshoptSimplifier } from 'meshoptimizer';
 import type { SiteLight } from '../document/index.ts';
 import {
   countTriangles,
@@ -9,6 +8,7 @@ import {
   type ScenePart,
 } from '../format/index.ts';
 import { boundsOf } from '../geometry/index.ts';
+import { shareOf, thinMesh } from './thin.ts';
 
 /** Sites with more triangles than this are opened through a glance. */
 export const HEAVY = 130_000;
@@ -16,18 +16,6 @@ export const HEAVY = 130_000;
 const GLANCE = 50_000;
 /** Parts this simple are kept as they are: thinning a box leaves no box. */
 const SIMPLE = 40;
-
-/**
- * Thins a mesh by merging what is near. Careful simplification of a million triangles takes seconds; this takes a
- * tenth of one, and serves for pictures that pass.
- * @param positions three numbers a vertex
- * @param target indices wanted, about
- * @returns indices of the same vertices
- */
-export async function thinIndices(indices: Uint32Array, positions: Float32Array, target: number): Promise<Uint32Array> {
-  await MeshoptSimplifier.ready;
-  return MeshoptSimplifier.simplifySloppy(indices, positions, 3, null, target, 1)[0];
-}
 
 /**
  * A light stand-in for a heavy site, with the same names, materials and light: what is shown in the first second
@@ -40,17 +28,35 @@ export async function glanceOf(site: SceneModel, heavy = HEAVY, budget = GLANCE)
   const sized = site.parts.map((part) => ({ part, size: sizeOf(part) }));
   sized.sort((a, b) => b.size - a.size);
   const parts: ScenePart[] = [];
+  // Half of it by size: a hill among a thousand things that are smaller than its share is still a hill.
+  const share = shareOf(
+    site.parts.map(({ indices }) => indices.length / 3),
+    budget / 2,
+  );
+  const sizes = sized.reduce((sum, { size }) => sum + size, 0);
   let left = budget;
-  for (const { part } of sized) {
+  for (const { part, size } of sized) {
     const count = part.indices.length / 3;
-    const wanted = count <= SIMPLE ? count : Math.max(SIMPLE, Math.round((count * budget) / total));
+    const wanted = Math.min(count, Math.max(SIMPLE, Math.floor(share + (budget / 2) * (size / (sizes || 1)))));
     if (wanted > left) continue;
-    const indices = wanted < count ? await thinIndices(part.indices, part.positions, 3 * wanted) : part.indices;
-    if (indices.length === 0) continue;
+    const indices =
+      wanted < count ? await thinMesh(part.indices, part.positions, lightOf(part), 3 * wanted) : part.indices;
+    if (indices.length === 0 || indices.length / 3 > left) continue;
     left -= indices.length / 3;
     parts.push(withUsedVertices({ ...part, indices }));
   }
   return { ...site, parts };
+}
+
+/** Four numbers a vertex: all of its light. */
+function lightOf({ positions, light }: ScenePart): Float32Array {
+  const out = new Float32Array((positions.length / 3) * 4);
+  if (!light) return out;
+  for (let v = 0; v < light.sun.length; v += 1) {
+    for (let k = 0; k < 3; k += 1) out[4 * v + k] = light.ambient[3 * v + k]!;
+    out[4 * v + 3] = light.sun[v]!;
+  }
+  return out;
 }
 
 function sizeOf(part: ScenePart): number {

@@ -12,3 +12,4 @@ export * from './lights.ts';
 export * from './line-up.ts';
 export * from './placement.ts';
 export * from './sun.ts';
+export * from './thin.ts';

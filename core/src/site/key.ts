@@ -7,12 +7,42 @@ import {
   type SiteLight,
 } from '../document/index.ts';
 
+/** By material: is it lit? Only what people decided, against what its file says. */
+export type LitMaterials = Readonly<Record<string, boolean>>;
+
+interface InputModel {
+  id: string;
+  packed: string;
+  placement: ModelBody['placement'];
+  /** Absent where nobody decided anything. */
+  lit?: LitMaterials;
+}
+
 /** What a site is computed from; its light comes on top of it. */
 export interface SiteInput {
-  models: { id: string; packed: string; placement: ModelBody['placement'] }[];
+  models: InputModel[];
   walker: ProjectBody['walker'];
   /** What people corrected about the storeys. */
   storeys: ProjectBody['storeyChanges'];
+}
+
+/** A model that has been read, as a site is computed from it. */
+export function inputModel({
+  id,
+  body: { packed, placement, materials },
+}: {
+  id: string;
+  body: ModelBody;
+}): InputModel {
+  const decided = Object.entries(materials).flatMap(([name, { light }]) =>
+    light ? [[name, light === 'lit'] as const] : [],
+  );
+  return {
+    id,
+    packed: packed!.file.sha256,
+    placement,
+    ...(decided.length > 0 ? { lit: Object.fromEntries(decided) } : {}),
+  };
 }
 
 /** The shown models of a project, and who walks there; null while there is none, or one still has to be read again. */
@@ -24,7 +54,7 @@ export function siteInput(
   const shown = models.filter(({ body }) => !body.hidden);
   if (shown.length === 0 || shown.some(({ body }) => body.packed?.reader !== reader)) return null;
   return {
-    models: shown.map(({ id, body }) => ({ id, packed: body.packed!.file.sha256, placement: body.placement })),
+    models: shown.map(inputModel),
     walker: project.walker,
     storeys: project.storeyChanges,
   };
@@ -32,10 +62,11 @@ export function siteInput(
 
 /** The name of a site: equal for equal inputs and the same algorithms. 28 hexadecimal digits. */
 export const siteKey = (input: SiteInput, algorithm: number): string =>
-  fingerprint([algorithm, input.walker, input.storeys, inOrder(input.models)]);
+  fingerprint([algorithm, input.walker, input.storeys, inOrder(input.models, 'in any light')]);
 
 /** The name of models that stand in their places, whoever walks there and whatever light it is. */
-export const geometryKey = ({ models }: Pick<SiteInput, 'models'>): string => fingerprint(inOrder(models));
+export const geometryKey = ({ models }: Pick<SiteInput, 'models'>): string =>
+  fingerprint(inOrder(models, 'in any light'));
 
 /** The name of a site in a light: another walker sees the same. */
 export const lightKey = (input: Pick<SiteInput, 'models'>, light: SiteLight, algorithm: number): string =>
@@ -45,7 +76,8 @@ export const lightKey = (input: Pick<SiteInput, 'models'>, light: SiteLight, alg
 export const lightPictureKey = (light: string, exposure: number, pose: Pose, lens: Lens): string =>
   fingerprint([light, exposure, pose, lens]);
 
-const inOrder = (models: SiteInput['models']) => [...models].sort((a, b) => (a.id < b.id ? -1 : 1));
+const inOrder = (models: SiteInput['models'], light?: 'in any light') =>
+  models.map(({ lit, ...model }) => (lit && !light ? { ...model, lit } : model)).sort((a, b) => (a.id < b.id ? -1 : 1));
 
 /** Names anything by what it is: equal for equal values, whatever the order of their members. 28 hexadecimal digits. */
 export function fingerprint(what: unknown): string {

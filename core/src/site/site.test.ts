@@ -204,6 +204,11 @@ describe('a site', () => {
     // How light its pictures are is a matter of the picture.
     expect(light({ ...project, exposure: 1 })).toBe(light());
     expect(light(project, { ...one, body: model({ placement: { ...AS_IT_CAME, turn: 0.1 } }) })).not.toBe(light());
+    // What is unlit gives light to others; its colour says nothing of that, and of its place neither does.
+    const unlit = { ...one, body: model({ materials: { Oak: { light: 'unlit', roughness: 0.2 } } }) };
+    expect(light(project, unlit)).not.toBe(light());
+    expect(light(project, { ...one, body: model({ materials: { Oak: { roughness: 0.2 } } }) })).toBe(light());
+    expect(siteKey(siteInput(project, [unlit], 3)!, 1)).toBe(siteKey(siteInput(project, [one], 3)!, 1));
   });
 
   test('waits for models that must be read again', () => {
@@ -211,6 +216,26 @@ describe('a site', () => {
     expect(siteInput(project, [{ id: '1', body: model({ packed: null }) }], 3)).toBeNull();
     expect(siteInput(project, [{ id: '1', body: model() }], 4)).toBeNull();
   });
+});
+
+test('people decide what is lit, against what its file says', () => {
+  const given = triangle('Hall / Wall');
+  const placed = (lit: Record<string, boolean>, unlit?: boolean) =>
+    assemble([
+      {
+        id: 'a',
+        model: { ...given, materials: given.materials.map((one) => ({ ...one, ...(unlit ? { unlit } : {}) })) },
+        placement: AS_IT_CAME,
+        lit,
+      },
+    ]).materials[0]!.unlit ?? false;
+  const name = materialName(given.materials[0]!);
+  expect([placed({}), placed({}, true), placed({ [name]: false }), placed({ [name]: true }, true)]).toEqual([
+    false,
+    true,
+    true,
+    false,
+  ]);
 });
 
 describe('dressing', () => {

@@ -1,8 +1,10 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
+import { PlaneGeometry } from 'three';
 import { FIRST_WALKER, type Vec3 } from '../document/index.ts';
 import { BUILDINGS, modelOfBuilding, moved, plain } from './buildings.fixture.ts';
 import { OUTSIDE } from './storeys.ts';
 import { surveyModel, type Survey } from './survey.ts';
+import { soupOf } from './soup.fixture.ts';
 import { drawWalkway, Walkway } from './walkway.ts';
 
 /** Side of a cell of the navigation mesh, metres: doors must be passable wherever they stand on its grid. */
@@ -82,4 +84,16 @@ test.each([
   expect(walkway.way(doors[0]!.from, doors[0]!.to)).toBeNull();
   // Both sides are floor all the same.
   for (const at of [doors[0]!.from, doors[0]!.to]) expect(walkway.way(at, [at[0], at[1], at[2] + 1])).not.toBeNull();
+});
+
+test('a floor of very many triangles, as scans have it, is walked on to its ends', async () => {
+  const count = 300;
+  const soup = soupOf(new PlaneGeometry(8, 8, count, count).rotateX(-Math.PI / 2));
+  const walkway = (await Walkway.over(
+    soup,
+    { bounds: { min: [-4, -0.1, -4], max: [4, 2, 4] }, storeys: [] },
+    FIRST_WALKER,
+  ))!;
+  const corners: Vec3[] = [-3.5, 3.5].flatMap((x) => [-3.5, 3.5].map((z): Vec3 => [x, 0, z]));
+  for (const to of corners) expect(walkway.way([0, 0, 0], to)).not.toBeNull();
 });

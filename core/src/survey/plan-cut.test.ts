@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { BoxGeometry, ExtrudeGeometry, Path, PlaneGeometry, Shape, TorusGeometry, Vector2 } from 'three';
+import { randomFrom } from '../random.fixture.ts';
 import { blockingOf, clearance, planCut, stepAside, surveyModel } from './index.ts';
 import { modelOf, soupOf } from './soup.fixture.ts';
 
@@ -85,6 +86,22 @@ describe('plan cut', () => {
       Math.hypot(below[4 * i + 2]! - below[4 * i]!, below[4 * i + 3]! - below[4 * i + 1]!),
     ).reduce((a, b) => a + b, 0);
     expect(length).toBeCloseTo(2 * 5 + 2 * 1, 2);
+  });
+
+  test('the bumps of a scanned floor are no edges; a step in it is one', () => {
+    const random = randomFrom(5);
+    const floor = new PlaneGeometry(4, 4, 80, 80).rotateX(-Math.PI / 2);
+    const places = floor.getAttribute('position');
+    const step = (x: number) => (x > 1.01 ? 0.15 : 0);
+    for (let i = 0; i < places.count; i += 1) places.setY(i, step(places.getX(i)) + 0.01 * (2 * random() - 1));
+    const scan = soupOf(floor);
+    const { below } = planCut(scan, solid(scan), 0);
+    const inside = Array.from({ length: below.length / 4 }, (_, i) => below.slice(4 * i, 4 * i + 4)).filter((line) =>
+      line.every((value) => Math.abs(value) < 1.99),
+    );
+    // The step alone: both of its edges, and bumps that touch them.
+    for (const [ax, , bx] of inside) for (const x of [ax!, bx!]) expect(Math.abs(x - 1.025)).toBeLessThan(0.08);
+    expect(inside.length).toBeGreaterThan(20);
   });
 });
 

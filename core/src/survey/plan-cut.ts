@@ -2,6 +2,7 @@ import { SEEN_THROUGH } from '../format/index.ts';
 import { TRIANGLE, triangleNormal, type TriangleSoup } from '../geometry/index.ts';
 import { crownsOf } from './crowns.ts';
 import { OutlineCollector } from './outline.ts';
+import { levelFaces } from './level-faces.ts';
 import { joinLoops, sidesOf, solidsOf, THICKEST, tidy, WELD } from './plan-loops.ts';
 
 /** Height of the cut above the storey's floor, metres (common practice in plan drawing, no source). */
@@ -100,14 +101,11 @@ const facing = new Float64Array(3);
 
 /** Outlines of everything level between just below the floor and the cut: table tops, treads, seats, floor edges. */
 function edgesBelow(soup: TriangleSoup, elevation: number, height: number): number[] {
-  const normal = new Float64Array(3);
   const outline = new OutlineCollector();
-  for (let i = 0; i < soup.length / TRIANGLE; i += 1) {
+  const level = levelFaces(soup, elevation - SHOW_BELOW, height);
+  for (let i = 0; i < level.length; i += 1) {
+    if (!level[i]) continue;
     const o = i * TRIANGLE;
-    const top = Math.max(soup[o + 1]!, soup[o + 4]!, soup[o + 7]!);
-    if (top > height || top < elevation - SHOW_BELOW) continue;
-    triangleNormal(soup, i, normal);
-    if (normal[1]! < 0.9 * Math.hypot(normal[0]!, normal[1]!, normal[2]!)) continue;
     for (let e = 0; e < 3; e += 1) {
       const a = o + e * 3;
       const b = o + ((e + 1) % 3) * 3;

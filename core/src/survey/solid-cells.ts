@@ -99,6 +99,8 @@ export class SolidCells {
     for (const cells of this.cells)
       cells.forEachCell(x - reach, z - reach, x + reach, z + reach, (cell) => {
         for (let k = cells.starts[cell]!; k < cells.starts[cell + 1]!; k += 1) {
+          // Most of a cell is not within reach: what is cut out of a triangle is no nearer than that.
+          if (isBeyond(this.triangles, cells.entries[k]!, x, z, reach)) continue;
           const corners = clipToHeights(this.triangles, cells.entries[k]!, low, high);
           if (corners === 0) continue;
           const { distance, px, pz } = distanceInPlan(corners, x, z);
@@ -166,6 +168,18 @@ export class SolidCells {
     const at = (vx * qx + vy * qy + vz * qz) / det;
     return at >= 0 && at <= 1 ? at : -1;
   }
+}
+
+/** Does all of a triangle lie farther to one side in plan than a reach? */
+function isBeyond(t: Float32Array, o: number, x: number, z: number, reach: number): boolean {
+  const ax = t[o]! - x;
+  const bx = t[o + 3]! - x;
+  const cx = t[o + 6]! - x;
+  if ((ax > reach && bx > reach && cx > reach) || (ax < -reach && bx < -reach && cx < -reach)) return true;
+  const az = t[o + 2]! - z;
+  const bz = t[o + 5]! - z;
+  const cz = t[o + 8]! - z;
+  return (az > reach && bz > reach && cz > reach) || (az < -reach && bz < -reach && cz < -reach);
 }
 
 const SLACK = 1e-6;

@@ -2,7 +2,7 @@ import { exportNavMesh, importNavMesh, init, NavMeshQuery, type NavMesh } from '
 import { generateTiledNavMesh } from '@recast-navigation/generators';
 import type { Bounds, Vec3, Walker } from '../document/index.ts';
 import { triangleSoup, type SceneModel } from '../format/index.ts';
-import type { TriangleSoup } from '../geometry/index.ts';
+import { TRIANGLE, type TriangleSoup } from '../geometry/index.ts';
 import { isDoorLeaf } from './door-leaf.ts';
 import type { Survey } from './survey.ts';
 import { leaveOutRoofs, polygonsOf } from './walkway-islands.ts';
@@ -14,11 +14,18 @@ const CELL_HEIGHT = 0.025;
 const TILE = 96;
 /** Open ground counts up to this far around a house, metres. */
 const SURROUNDINGS = 30;
+/** A way ends so near to where it is to end, in plan and in height, metres. */
+const NEAR = 0.6;
+
 /** What of a survey says where one walks. */
 export interface WalkedSurvey {
   bounds: Bounds;
   storeys: readonly Pick<Survey['storeys'][number], 'extent' | 'rooms'>[];
 }
+
+/** Triangles are handed to recast in chunks; more than 512 of them in a tile, and it leaves the rest out in silence. */
+const MOST_CHUNKS = 200;
+const CHUNK = 256;
 
 /** Larger sites get larger voxels: at most about this many in plan. */
 const MOST_CELLS = 1_500_000;
@@ -65,6 +72,7 @@ export class Walkway {
         detailSampleDist: 6,
         detailSampleMaxError: 2,
         bounds: [min, max],
+        chunkyTriMeshTrisPerChunk: Math.max(CHUNK, Math.ceil(soup.length / TRIANGLE / MOST_CHUNKS)),
       },
     );
     if (!success || !navMesh) return null;
@@ -79,6 +87,11 @@ export class Walkway {
   static async from(bytes: Uint8Array): Promise<Walkway> {
     await init();
     return new Walkway(importNavMesh(bytes).navMesh);
+  }
+
+  /** Gives its memory back, which nobody collects; it is of no use any more. */
+  free(): void {
+    this.mesh.destroy();
   }
 
   bytes(): Uint8Array {
@@ -120,14 +133,15 @@ export class Walkway {
   private shortest(query: NavMeshQuery, from: Vec3, to: Vec3): Vec3[] | null {
     const at = ([x, y, z]: Vec3) => ({ x, y, z });
     const { success, path } = query.computePath(at(from), at(to), {
-      halfExtents: { x: 0.4, y: 0.6, z: 0.4 },
+      halfExtents: { x: 0.4, y: NEAR, z: 0.4 },
       maxPathPolys: 2048,
       maxStraightPathPoints: 2048,
     });
     const corners = path.map(({ x, y, z }): Vec3 => [x, y, z]);
     const last = corners.at(-1);
-    // A path that ends early has met something in the way.
-    if (!success || !last || Math.hypot(last[0] - to[0], last[2] - to[2]) > 0.6) return null;
+    // A path that ends early has met something in the way; one that ends on the floor below has not got there either.
+    if (!success || !last || Math.hypot(last[0] - to[0], last[2] - to[2]) > NEAR || Math.abs(last[1] - to[1]) > NEAR)
+      return null;
     return corners;
   }
 }

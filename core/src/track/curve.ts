@@ -1,5 +1,5 @@
 import type { Anchor, Key, WayAnchor } from '../document/index.ts';
-import { hermite, monotoneSlopes } from '../geometry/index.ts';
+import { hermite, monotoneSlopes, pieceAt } from '../geometry/index.ts';
 import type { ChannelKey } from './channel.ts';
 
 /** How anchors find their time. */
@@ -72,12 +72,8 @@ export class TrackCurve {
     if (last < 0) return Number.NaN;
     if (time <= times[0]!) return values[0]!;
     if (time >= times[last]!) return values[last]!;
-    let [low, high] = [0, last];
-    while (high - low > 1) {
-      const middle = (low + high) >> 1;
-      if (times[middle]! <= time) low = middle;
-      else high = middle;
-    }
+    const low = pieceAt(times, time);
+    const high = low + 1;
     const [a, b] = [values[low]!, values[high]!];
     const length = times[high]! - times[low]!;
     const t = (time - times[low]!) / length;

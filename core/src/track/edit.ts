@@ -1,6 +1,12 @@
-import type { Anchor, Key } from '../document/index.ts';
+import type { Anchor, Key, Tracks } from '../document/index.ts';
 
 const timeOfKey = ({ anchor }: Key) => (anchor.by === 'time' ? anchor.time : null);
+
+/** All keys of a move with other anchors. */
+export const withAnchors = (tracks: Tracks, change: (anchor: Anchor) => Anchor): Tracks =>
+  Object.fromEntries(
+    Object.entries(tracks).map(([name, keys]) => [name, keys.map((key) => ({ ...key, anchor: change(key.anchor) }))]),
+  );
 
 /** Adds a key; one at the very same anchor takes its value instead. */
 export function insertKey(keys: readonly Key[], key: Key): Key[] {

@@ -26,7 +26,7 @@ export interface WayWalker extends Pick<Walker, 'radius' | 'height' | 'step'> {
  * @param corners on the floor, metres; both ends stay
  */
 export function drawBand(corners: readonly Vec3[], footing: Footing, walker: WayWalker): Vec3[] {
-  const points = divide(corners);
+  const points = divide(corners, SPACING);
   const reach = walker.radius + COMFORT;
   const about = (p: Vec3) => roomAbout(footing, p[0], p[1], p[2], walker, reach);
   const rooms = points.map(about);
@@ -80,12 +80,12 @@ export function settle(place: Vec3, footing: Footing, walker: WayWalker): Vec3 {
 }
 const SETTLING = 12;
 
-/** The same line with points at most {@link SPACING} apart. */
-function divide(corners: readonly Vec3[]): Vec3[] {
+/** The same line with points at most so far apart in plan, metres. */
+export function divide(corners: readonly Vec3[], spacing: number): Vec3[] {
   const out: Vec3[] = [[...corners[0]!]];
   for (let i = 1; i < corners.length; i += 1) {
     const [a, b] = [corners[i - 1]!, corners[i]!];
-    const pieces = Math.max(1, Math.ceil(Math.hypot(b[0] - a[0], b[2] - a[2]) / SPACING));
+    const pieces = Math.max(1, Math.ceil(Math.hypot(b[0] - a[0], b[2] - a[2]) / spacing));
     for (let k = 1; k <= pieces; k += 1)
       out.push([0, 1, 2].map((axis) => a[axis]! + ((b[axis]! - a[axis]!) * k) / pieces) as Vec3);
   }

@@ -1,7 +1,7 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import { Box3, Triangle, Vector3 } from 'three';
-import { DEFAULT_LENS, FIRST_WALKER, type Path, type Vec3 } from '../document/index.ts';
-import { box } from '../move/floor-scenes.fixture.ts';
+import { FIRST_WALKER, type Path, type Vec3 } from '../document/index.ts';
+import { box, walkAlong } from '../move/floor-scenes.fixture.ts';
 import { CompiledWalk } from '../move/index.ts';
 import { bare, BUILDINGS, modelOfBuilding, plain, type Building } from '../survey/buildings.fixture.ts';
 import { footingOf, surveyModel, Walkway, type Footing, type Survey } from '../survey/index.ts';
@@ -47,18 +47,7 @@ async function make(building: Building): Promise<Made> {
 
 const find = ({ walkway, footing }: Made, places: readonly Vec3[]) => findWay(walkway, places, footing, walker, newId);
 
-const walkOn = (path: Path, footing: Footing) =>
-  new CompiledWalk(
-    {
-      kind: 'walk',
-      path,
-      eyeHeight: 1.6,
-      pace: { by: 'speed', speed: 1.2, duration: 10, shape: 'soft' },
-      gaze: { kind: 'ahead', distance: 2 },
-      lens: DEFAULT_LENS,
-    },
-    footing,
-  );
+const walkOn = (path: Path, footing: Footing) => new CompiledWalk(walkAlong(path), footing);
 
 /** Heights that a body reaches through over its floor, every so often, metres. */
 const HEIGHTS = Array.from({ length: 30 }, (_, i) => 0.46 + i * 0.05);
@@ -248,7 +237,7 @@ describe('stairs', () => {
     const made = await make(building);
     const [{ from, to }] = building.doors as [Building['doors'][number]];
     expect(find(made, [from, to]).found).toBe(false);
-    const block = await whyNoWay(made.footing, made.survey, [from, to], FIRST_WALKER);
+    const block = await whyNoWay(made.walkway, made.footing, made.survey, [from, to], FIRST_WALKER);
     expect(block).toMatchObject({ ...expected, size: expect.closeTo(expected.size, 2) });
     // In the door: in the wall between both rooms.
     expect(Math.abs(block!.at[0] - (from[0] + to[0]) / 2)).toBeLessThan(0.3);
@@ -262,8 +251,33 @@ describe('stairs', () => {
       [4, 0.42, 0],
     ];
     expect(find(made, places).found).toBe(false);
-    const block = await whyNoWay(made.footing, made.survey, places, FIRST_WALKER);
+    const block = await whyNoWay(made.walkway, made.footing, made.survey, places, FIRST_WALKER);
     expect(block).toMatchObject({ reason: 'step', size: expect.closeTo(0.42, 2), needed: 0.25 });
     expect(block!.at[0]).toBeCloseTo(1, 1);
+  });
+
+  test('says where a stair is out of reach that begins too near a wall', async () => {
+    // As a house has it that was modelled elsewhere: no room before the first tread.
+    const treads = Array.from({ length: 16 }, (_, i) =>
+      box(9, 10.2, (3 * i) / 16, (3 * (i + 1)) / 16, 7.6 - (i + 1) * 0.213, 7.62 - i * 0.213),
+    ).flat();
+    const house = bare('a cramped stair', [
+      ...box(0, 12, -0.2, 0, 0, 8),
+      ...box(0, 12, 0, 2.7, 7.85, 8),
+      ...box(10.25, 10.4, 0, 2.7, 3, 8),
+      ...box(0, 9, 2.7, 3, 0, 8),
+      ...box(9, 12, 2.7, 3, 0, 4.4),
+      ...treads,
+    ]);
+    const made = await make(house);
+    const places: [Vec3, Vec3] = [
+      [3, 0, 3],
+      [3, 3, 3],
+    ];
+    expect(find(made, places).found).toBe(false);
+    const block = await whyNoWay(made.walkway, made.footing, made.survey, places, FIRST_WALKER);
+    expect(block).toMatchObject({ reason: 'narrow', needed: 0.5 });
+    expect(block!.size).toBeLessThan(0.5);
+    expect(Math.hypot(block!.at[0] - 9.2, block!.at[2] - 7.5)).toBeLessThan(1);
   });
 });

@@ -25,8 +25,20 @@ const WORTH_NODES = 0.01;
 const LOOKED = 0.05;
 /** Leaves that one way goes past at most. */
 const MOST_LEAVES = 8;
+/** Where one is to be is passed no farther away than this, however round the bend there could be, metres. */
+const PAST_STOP = 0.15;
 /** Two places are one, metres. */
 const SAME_PLACE = 0.05;
+
+/** Legs that were drawn taut already, by their corners: ways through the same places have many of them in common. */
+export type Bands = Map<string, Vec3[]>;
+
+interface WayOptions {
+  /** Places that it must not lead over, metres. */
+  avoid?: readonly Vec3[];
+  /** Of other ways on the same footing, for the same walker. */
+  bands?: Bands;
+}
 
 /** A way through all places, as a path to walk on. */
 export interface FoundWay {
@@ -69,24 +81,27 @@ export function findWay(
   footing: Footing,
   walker: WayWalker,
   newId: () => string,
+  { avoid = [], bands = new Map() }: WayOptions = {},
 ): FoundWay | NoWay {
+  const wayPast = (shut: readonly Vec3[], through: readonly Vec3[], who: WayWalker): FoundWay | NoWay =>
+    drawnWay(shut, through, { walkway, footing, walker: who, newId, bands });
   // A leaf that stands open is gone past; one that is shut is gone round where there is another way, else opened.
   const leaves = { ...walker, leaves: true };
-  let past = wayPast([], walkway, places, footing, leaves, newId);
+  let past = wayPast(avoid, places, leaves);
   const via = [...places];
   for (let k = 0; k < MOST_LEAVES && past.found && past.shut.length > 0; k += 1) {
     const [{ at, stop }] = past.shut as [Shut];
     const end = pastLeaf(at, at[1] - walker.eyeHeight, footing, walker);
     if (!end) break;
     via.splice(stop, 0, end);
-    past = wayPast([], walkway, via, footing, leaves, newId);
+    past = wayPast(avoid, via, leaves);
   }
   if (past.found && via.length > places.length) past = withoutVia(past, via, places);
   if (!past.found || (past.clear && past.shut.length === 0)) return past;
-  const shut = past.shut.map(({ at }) => at);
-  const round = wayPast(shut, walkway, places, footing, leaves, newId);
-  if (round.found && round.clear && round.shut.length < shut.length) return round;
-  return past.clear ? past : wayPast([], walkway, places, footing, { ...walker, leaves: false }, newId);
+  const shut = [...avoid, ...past.shut.map(({ at }) => at)];
+  const round = wayPast(shut, places, leaves);
+  if (round.found && round.clear && round.shut.length < past.shut.length) return round;
+  return past.clear ? past : wayPast(avoid, places, { ...walker, leaves: false });
 }
 
 /** What was led past on the way is no place of it. */
@@ -95,14 +110,20 @@ const withoutVia = (way: FoundWay, via: readonly Vec3[], places: readonly Vec3[]
   stops: way.stops.filter((_, i) => places.includes(via[i]!)),
 });
 
+/** What ways are drawn with. */
+interface Drawing {
+  walkway: Walkway;
+  footing: Footing;
+  walker: WayWalker;
+  newId: () => string;
+  bands: Bands;
+}
+
 /** @param shut places that are kept away from, metres */
-function wayPast(
+function drawnWay(
   shut: readonly Vec3[],
-  walkway: Walkway,
   places: readonly Vec3[],
-  footing: Footing,
-  walker: WayWalker,
-  newId: () => string,
+  { walkway, footing, walker, newId, bands: drawn }: Drawing,
 ): FoundWay | NoWay {
   const legs: Vec3[][] = [];
   for (let i = 1; i < places.length; i += 1) {
@@ -114,7 +135,12 @@ function wayPast(
     if (leg.length > 1) leg[leg.length - 1] = settle(leg.at(-1)!, footing, walker);
     legs.push(leg);
   }
-  const bands = legs.map((leg) => drawBand(leg, footing, walker));
+  const bands = legs.map((leg) => {
+    const key = `${walker.leaves ? 'leaves ' : ''}${leg.join(' ')}`;
+    const band = drawn.get(key) ?? drawBand(leg, footing, walker);
+    drawn.set(key, band);
+    return band;
+  });
   const made: ReturnType<typeof judged>[] = [];
   for (const { straight, rounding } of DRAWN) {
     const next = judged(pathOf(bands, straight, rounding, newId), footing, walker);
@@ -156,13 +182,20 @@ function pathOf(legs: readonly Vec3[][], straight: number, rounding: number, new
     const turn = turnAt(places, i);
     // A rounding takes r · tan(θ / 2) of either leg: half of the shorter one at most.
     const most = Math.min(legLength(i - 1), legLength(i)) / 2 / Math.max(Math.tan(turn / 2), 1e-3);
-    const radius = Number(Math.max(0, Math.min(rounding, Number.isFinite(most) ? most : rounding)).toFixed(3));
+    // And it cuts r · (1 / cos (θ / 2) − 1) off a corner.
+    const past = stops.includes(i)
+      ? PAST_STOP / Math.max(1 / Math.cos(Math.min(turn, SHARPEST) / 2) - 1, 1e-6)
+      : Infinity;
+    const radius = Number(Math.max(0, Math.min(rounding, most, past)).toFixed(3));
     return { id: newId(), x: tidy(x), y, z: tidy(z), surface: true, kind: 'corner', radius };
   });
   return { path: { nodes, closed: false }, stops };
 }
 
 const tidy = (value: number) => Number(value.toFixed(3));
+
+/** Who turns back more sharply than this turns on the spot, radians. */
+const SHARPEST = 3.1;
 
 /** By how much a line turns at a point, radians. */
 function turnAt(places: readonly Vec3[], i: number): number {

@@ -1,4 +1,4 @@
-import type { PathNode } from '../document/index.ts';
+import type { Bounds, PathNode } from '../document/index.ts';
 import { SURFACE, type Footing } from '../survey/index.ts';
 
 /** What a hand that draws a path was drawn to. */
@@ -9,7 +9,17 @@ export type Snap =
   | { kind: 'node'; index: number }
   /** Square to the last leg, or straight on. */
   | { kind: 'square' }
-  | { kind: 'straight' };
+  | { kind: 'straight' }
+  /** So far from what stands beside, metres. */
+  | { kind: 'beside'; distance: number }
+  /** In line with the middle of a thing, by its name. */
+  | { kind: 'thing'; name: string };
+
+/** A thing that a path may be laid out by. */
+export interface SnapThing {
+  name: string;
+  bounds: Bounds;
+}
 
 export interface SnapPlace {
   x: number;
@@ -26,16 +36,23 @@ interface SnapAsk {
   floor: number | null;
   /** How far a hand is drawn, metres. */
   reach: number;
+  /** Things of the site, where they are known. */
+  things?: readonly SnapThing[];
 }
 
-/** Where a hand that draws a path is drawn to: an earlier node, the middle of a door or a passage, a square leg. */
-export function snapPlace({ x, z, nodes, footing, floor, reach }: SnapAsk): SnapPlace {
+/**
+ * Where a hand that draws a path is drawn to: an earlier node, the middle of a door or a passage, a square leg, in line with
+ * the middle of a thing, as far from what stands beside as the node before or by a usual distance.
+ */
+export function snapPlace(ask: SnapAsk): SnapPlace {
+  const { x, z, nodes, footing, floor, reach } = ask;
   const node = nearestNode(x, z, nodes, reach);
   if (node) return node;
-  const passage = floor === null ? null : passageAt(footing, x, floor, z);
+  if (floor === null) return squareTo(x, z, nodes, reach) ?? { x, z, snap: null };
+  const passage = passageAt(footing, x, floor, z);
   if (passage && Math.hypot(passage.x - x, passage.z - z) <= reach)
     return { x: passage.x, z: passage.z, snap: { kind: 'passage', width: passage.width } };
-  return squareTo(x, z, nodes, reach) ?? { x, z, snap: null };
+  return squareTo(x, z, nodes, reach) ?? inLineWith(ask, floor) ?? offWall(ask, floor) ?? { x, z, snap: null };
 }
 
 function nearestNode(x: number, z: number, nodes: readonly PathNode[], reach: number): SnapPlace | null {
@@ -120,4 +137,68 @@ function squareTo(x: number, z: number, nodes: readonly PathNode[], reach: numbe
     return { x: last.x + along * ux, z: last.z + along * uz, snap: { kind: 'straight' } };
   if (Math.abs(along) <= reach) return { x: last.x - aside * uz, z: last.z + aside * ux, snap: { kind: 'square' } };
   return null;
+}
+
+/** Things smaller or larger than this are nothing that one walks up to, metres. */
+const THING: readonly [number, number] = [0.15, 6];
+/** One is in line with a thing that is no farther away than this, metres; and stands on about the same floor. */
+const NEAR_THING = 3;
+const STOREY = 2.2;
+const TO_MIDDLE = 0.2;
+
+/** In line with the middle of the nearest thing, across or along. */
+function inLineWith({ x, z, things = [], reach }: SnapAsk, floor: number): SnapPlace | null {
+  let best: { place: SnapPlace; away: number } | null = null;
+  const most = Math.min(reach, TO_MIDDLE);
+  for (const { name, bounds } of things) {
+    const { min, max } = bounds;
+    const size = Math.max(max[0] - min[0], max[2] - min[2]);
+    if (size < THING[0] || size > THING[1] || min[1] > floor + STOREY || max[1] < floor) continue;
+    const [outX, outZ] = [Math.max(min[0] - x, 0, x - max[0]), Math.max(min[2] - z, 0, z - max[2])];
+    const away = Math.hypot(outX, outZ);
+    // Over it nobody stands.
+    if (away === 0 || away > NEAR_THING || away >= (best?.away ?? Infinity)) continue;
+    const [middleX, middleZ] = [(min[0] + max[0]) / 2, (min[2] + max[2]) / 2];
+    const snap = { kind: 'thing' as const, name };
+    if (outX === 0 && Math.abs(x - middleX) <= most) best = { place: { x: middleX, z, snap }, away };
+    else if (outZ === 0 && Math.abs(z - middleZ) <= most) best = { place: { x, z: middleZ, snap }, away };
+  }
+  return best?.place ?? null;
+}
+
+/** Usual distances from walls and things, metres (common practice, no source). */
+const DISTANCES = [0.5, 0.75, 1, 1.5, 2];
+/** There are many of them: a hand is drawn no farther than this, and to the distance of the node before than that, metres. */
+const TO_DISTANCE = 0.08;
+const TO_SAME = 0.15;
+
+/** As far from what stands nearest as the last node is, else by a usual distance. */
+function offWall({ x, z, nodes, footing, reach }: SnapAsk, floor: number): SnapPlace | null {
+  const here = nearestBeside(x, floor, z, footing);
+  if (!here || here.distance < 1e-6) return null;
+  const last = nodes.at(-1);
+  const before = last && nearestBeside(last.x, floor, last.z, footing);
+  const drawn = (distance: number, most: number) => Math.abs(distance - here.distance) <= Math.min(reach, most);
+  const wanted =
+    before && drawn(before.distance, TO_SAME)
+      ? before.distance
+      : DISTANCES.find((distance) => drawn(distance, TO_DISTANCE));
+  if (wanted === undefined) return null;
+  const scale = wanted / here.distance;
+  const place = { x: here.x + (x - here.x) * scale, z: here.z + (z - here.z) * scale };
+  // Where something else is nearer then, it is no distance from this.
+  const there = nearestBeside(place.x, floor, place.z, footing);
+  if (!there || Math.abs(there.distance - wanted) > 1e-3) return null;
+  return { ...place, snap: { kind: 'beside', distance: wanted } };
+}
+
+/** The nearest thing at the heights of a body, metres; null where nothing is near. Door leaves open, so they do not count. */
+function nearestBeside(x: number, floor: number, z: number, footing: Footing) {
+  let best: { x: number; z: number; distance: number } | null = null;
+  const farthest = DISTANCES.at(-1)! + 1;
+  footing.solids.beside(x, z, [floor + HEIGHTS[0]!, floor + HEIGHTS[1]!], farthest, (px, pz, distance, triangle) => {
+    if (footing.kindOf(triangle) === SURFACE.door || distance >= (best?.distance ?? Infinity)) return;
+    best = { x: px, z: pz, distance };
+  });
+  return best as { x: number; z: number; distance: number } | null;
 }

@@ -1,5 +1,5 @@
 import type { Path, Vec3, Walker } from '../document/index.ts';
-import { TRIANGLE, type TriangleSoup } from '../geometry/index.ts';
+import { pieceAt, TRIANGLE, type TriangleSoup } from '../geometry/index.ts';
 import { profilePath, tableAt } from '../move/index.ts';
 import { PlanCurve } from '../path/index.ts';
 import { SURFACE, Walkway, type Footing, type WalkedSurvey } from '../survey/index.ts';
@@ -12,38 +12,98 @@ export interface Block {
   at: Vec3;
 }
 
-/** Walkers that get through where people do not: the first one that does says what the matter is. */
-const SLIM = 0.08;
+/** Walkers that get through where people do not, the least unlike them first: one that does says what the matter is. */
+const SLIMMER = [0.8, 0.6, 0.4];
+const SLIMMEST = 0.08;
+const LOWER = [1.6, 1.2];
 const CRAWLING = 0.8;
+const HIGHER = [0.35, 0.6];
 const CLIMBING = 1;
 /** Passages are measured so often along a way, metres; at these heights over the floor; and up to so wide. */
 const SPACING = 0.05;
 const HEIGHTS = [0.5, 0.9, 1.3, 1.6] as const;
 const WIDEST = 2;
+/** Halvings of a way until it is known where a walker's reach along it ends. */
+const REACH_STEPS = 7;
 
 /**
  * Why nobody gets from one place to another: somebody slimmer, lower or who climbs higher is sent, and the place is looked
  * for that only they pass. Null where they do not get there either.
+ * @param walkway of the walker
  */
 export async function whyNoWay(
+  walkway: Walkway,
   footing: Footing,
   survey: WalkedSurvey,
   [from, to]: readonly [Vec3, Vec3],
   walker: Walker,
 ): Promise<Block | null> {
   const soup = withoutLeaves(footing);
-  const sent: readonly [Block['reason'], Walker][] = [
-    ['narrow', { ...walker, radius: Math.min(SLIM, walker.radius) }],
-    ['low', { ...walker, height: Math.min(CRAWLING, walker.height) }],
-    ['step', { ...walker, step: Math.max(CLIMBING, walker.step) }],
-  ];
-  for (const [reason, other] of sent) {
-    const way = (await Walkway.over(soup, survey, other))?.way(from, to);
-    const block =
-      way && (reason === 'narrow' ? narrowPlace(way, footing, walker) : gapOf(reason, way, footing, walker));
+  const wayOf = async (other: Partial<Walker>) => {
+    const theirs = await Walkway.over(soup, survey, { ...walker, ...other });
+    const way = theirs?.way(from, to) ?? null;
+    theirs?.free();
+    return way;
+  };
+  const slim = await wayOf({ radius: Math.min(SLIMMEST, walker.radius) });
+  if (slim) {
+    const place = narrowPlace(slim, footing, walker);
+    if (place) return place;
+    // Nothing beside them is so near: it is what is under their feet, as where a stair begins at a wall.
+    const [radius, way] = await leastOf(
+      SLIMMER.map((part) => part * walker.radius),
+      (value) => wayOf({ radius: value }),
+      [SLIMMEST, slim],
+    );
+    return { reason: 'narrow', size: 2 * radius, needed: 2 * walker.radius, at: reachEnd(walkway, way) };
+  }
+  for (const [reason, extreme, others, walkerOf] of [
+    ['low', CRAWLING, LOWER, (height: number) => ({ height })],
+    ['step', CLIMBING, HIGHER, (step: number) => ({ step })],
+  ] as const) {
+    const last = await wayOf(walkerOf(extreme));
+    if (!last) continue;
+    const [, way] = await leastOf(others, (value) => wayOf(walkerOf(value)), [extreme, last]);
+    const block = gapOf(reason, way, footing, walker);
     if (block) return block;
   }
   return null;
+}
+
+/** The first of some walkers who gets through, and the way; the last one, of whom it is known, where none of them does. */
+async function leastOf(
+  values: readonly number[],
+  wayOf: (value: number) => Promise<Vec3[] | null>,
+  last: [number, Vec3[]],
+): Promise<[number, Vec3[]]> {
+  for (const value of values) {
+    const way = await wayOf(value);
+    if (way) return [value, way];
+  }
+  return last;
+}
+
+/** The last place of a way, about, to which a walker gets from where it begins. */
+function reachEnd(walkway: Walkway, corners: readonly Vec3[]): Vec3 {
+  const [from] = corners as [Vec3];
+  if (corners.length < 2) return from;
+  const stations = [0];
+  corners.slice(1).forEach((corner, i) => {
+    stations.push(stations[i]! + Math.hypot(...corner.map((value, k) => value - corners[i]![k]!)));
+  });
+  const placeAt = (station: number): Vec3 => {
+    const i = pieceAt(stations, station);
+    const [a, b, length] = [corners[i]!, corners[i + 1]!, stations[i + 1]! - stations[i]!];
+    const t = length > 0 ? (station - stations[i]!) / length : 0;
+    return [0, 1, 2].map((k) => a[k]! + t * (b[k]! - a[k]!)) as Vec3;
+  };
+  let [near, far] = [0, stations.at(-1)!];
+  for (let i = 0; i < REACH_STEPS; i += 1) {
+    const middle = (near + far) / 2;
+    if (walkway.way(from, placeAt(middle))) near = middle;
+    else far = middle;
+  }
+  return placeAt(near);
 }
 
 function withoutLeaves({ walkable, others, otherKinds }: Footing): TriangleSoup {

@@ -147,8 +147,12 @@ export const MOVES = [
   walk(
     'Along the boardwalk',
     [
-      [22, 13.1, 0],
-      [24.6, 10.5, 0],
+      // Along the south front, round the corner of the house, and from the terrace onto the boards.
+      [20.8, 13.3, 0],
+      [24.3, 13.2, 0],
+      [25.1, 11.8, 0],
+      [25, 9, 0],
+      [25.6, 7.2, 0],
       ...BOARDWALK_WAY.slice(1).map(([x, z]): Stop => [x, z, BOARDWALK_HEIGHT]),
       [42.4, 31.6, BOARDWALK_HEIGHT],
     ],
@@ -157,10 +161,11 @@ export const MOVES = [
   walk(
     'Waiting for the shuttle',
     [
-      [2.5, -11.5, 0],
-      [6, -13.4, 0],
-      [11, -14.4, 0],
-      [16.5, -15, 0],
+      // Between the tufts of grass, and up to the lamps beside the platform.
+      [2.5, -10.3, 0],
+      [6, -12.2, 0],
+      [11, -13.2, 0],
+      [15.6, -13.4, 0],
     ],
     {
       speed: 0.9,

@@ -69,7 +69,7 @@ const REELS: readonly DemoReel[] = [
       move('Up to the viewing deck', 31, 42, caption('Up to the deck')),
       move('About the field scope', 0, 8, { join: dissolve(0.8) }),
       move('On the shuttle', 2, 9),
-      move('Along the boardwalk', 22, 30, caption('Out into the marsh')),
+      move('Along the boardwalk', 25, 33, caption('Out into the marsh')),
       CLOSING,
     ],
   },

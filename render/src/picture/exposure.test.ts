@@ -1,7 +1,7 @@
 import { expect, test } from '@jest/globals';
 import { DEFAULT_LENS, type Vec3 } from '@eskovan/core/document';
 import { standing } from '@eskovan/core/move';
-import { UNLIT_GAIN } from '@eskovan/core/survey';
+import { FIRST_GAIN } from '@eskovan/core/survey';
 import { Vector3 } from 'three';
 import { Exposure } from './exposure.ts';
 
@@ -27,11 +27,11 @@ test('a picture is as bright as its place asks for, and a stop is twice the ligh
   expect(gain.value.x).toBeCloseTo(2, 9);
   exposure.use(null, 0);
   exposure.set(at(2));
-  expect(gain.value.toArray()).toEqual([...UNLIT_GAIN]);
+  expect(gain.value.toArray()).toEqual([...FIRST_GAIN]);
   // A drawing is paper and ink, however dark the place is.
   exposure.use(null, null);
   exposure.set(at(2, 3));
-  expect(gain.value.toArray()).toEqual([...UNLIT_GAIN]);
+  expect(gain.value.toArray()).toEqual([...FIRST_GAIN]);
 });
 
 test('while one moves it gets used to another light bit by bit, and comes to it; somewhere else it is there at once', () => {

@@ -1,7 +1,7 @@
 import type { Vec3 } from '@eskovan/core/document';
 import type { CameraSample } from '@eskovan/core/move';
 import { Projection } from '@eskovan/core/optics';
-import { ExposureTrack, UNLIT_GAIN, type ExposedMove, type LightMeter } from '@eskovan/core/survey';
+import { ExposureTrack, FIRST_GAIN, type ExposedMove, type LightMeter } from '@eskovan/core/survey';
 import type { Vector3 } from 'three';
 
 /** A step of the eye between two moving pictures that is none any more, metres. */
@@ -40,7 +40,7 @@ export class Exposure {
   metered({ position, orientation, view }: CameraSample): Vec3 {
     // What is cut away is not seen.
     const seenFrom = new Projection(view, 1, position, orientation).fromAxes([0, 0, view.nearCut ?? 0]);
-    return this.meter?.gainAt(position.map((value, k) => value + seenFrom[k]!) as Vec3, orientation) ?? UNLIT_GAIN;
+    return this.meter?.gainAt(position.map((value, k) => value + seenFrom[k]!) as Vec3, orientation) ?? FIRST_GAIN;
   }
 
   /** While one moves, the picture gets used to another light; somewhere else altogether it is as it is. */
@@ -54,6 +54,6 @@ export class Exposure {
 
   /** Along a move, for films. */
   along(move: ExposedMove): ExposureTrack {
-    return new ExposureTrack(this.meter ?? { gainAt: () => UNLIT_GAIN }, move);
+    return new ExposureTrack(this.meter ?? { gainAt: () => FIRST_GAIN }, move);
   }
 }

@@ -25,7 +25,7 @@ import { makeShining, type Glow } from './glow.ts';
 import { makeFinish, type FinishUniforms } from './finish.ts';
 import { buildLineWork } from './line-work.ts';
 import { makePane } from './mirror.ts';
-import { makeLevels } from './stand-in.ts';
+import { levelShares, makeLevels } from './stand-in.ts';
 import { makeRadiant, toneUniforms, type ToneUniforms } from './tone.ts';
 
 export interface SceneOptions {
@@ -66,10 +66,11 @@ export async function buildScene(
     const material = model.materials[part.material]!;
     const finish = uniforms !== undefined && !line;
     const group = motion?.groupOf(part) ?? -1;
-    const held = motion?.keepsLight(group) ?? false;
+    const held = group >= 0 && (material.unlit || motion!.keepsLight(group));
     const dims = { dimmers: dimmers.length, dimmer: dimmerOf(dimmers, part) };
     addPart(part, material, { day, flat: line && material.opacity > 0.9, finish, cell, group, held, ...dims }, chunks);
   }
+  const shares = levelShares([...chunks.values()].map(({ indices }) => indices.length / 3));
   const looks = new Map<string, Material>();
   const group = new Group();
   for (const [key, chunk] of chunks) {
@@ -83,7 +84,7 @@ export async function buildScene(
     mesh.userData['group'] = chunk.group;
     mesh.userData['held'] = chunk.held;
     mesh.userData['shares'] = sharesOf(chunk);
-    mesh.userData['levels'] = await makeLevels(mesh.geometry, total);
+    mesh.userData['levels'] = shares && (await makeLevels(mesh.geometry, shares));
     if (material.transparent) mesh.renderOrder = 1;
     if (material.userData['depth']) mesh.userData['depth'] = material.userData['depth'];
     group.add(mesh);

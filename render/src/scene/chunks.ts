@@ -241,7 +241,11 @@ function radianceOf(part: ScenePart, material: SceneMaterial, day: Daylight, fla
     reflecting,
     vertices: part.positions.length / 3,
     whole: (v, k) => {
-      const falls = light ? light.ambient[3 * v + k]! + day.sun[k]! * light.sun[v]! : plainLight(normals, v);
+      const falls = light
+        ? light.ambient[3 * v + k]! + day.sun[k]! * light.sun[v]!
+        : material.unlit
+          ? 1
+          : plainLight(normals, v);
       // Paper keeps a breath of shade, so that walls and floors stay apart.
       const shown = flat ? 0.82 + 0.18 * Math.min(1.2, falls) : falls * sheen(metalness, normals, v);
       return Math.min(MOST_RADIANCE, base(v, k) * shown + glow[k]!);

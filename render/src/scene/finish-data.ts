@@ -40,7 +40,8 @@ export class FinishData {
     const sends = (falls: Float32Array, k: number) => own(k) * (1 - metalness) * falls[3 * v + k]!;
     for (let k = 0; k < 3; k += 1) {
       ambient[at + k] = DataUtils.toHalfFloat(sends(light.ambient, k) + glow(k));
-      base[at + k] = root(own(k));
+      // Without a colour of its own neither the sun nor what is mirrored is seen on it.
+      base[at + k] = material.unlit ? 0 : root(own(k));
       facing[at + k] = Math.round(32_767 * part.normals[3 * v + k]!);
     }
     ambient[at + 3] = DataUtils.toHalfFloat(Math.min(1, light.sun[v]!));

@@ -13,6 +13,8 @@ const framingSchema = z.object({
   mask: z.number().min(0).max(1).default(0.72),
   /** A second frame that is cut out of the first. */
   second: frameSchema.nullable().default(null),
+  /** Are the other views shown in the picture, as what they see? */
+  cameras: z.boolean().default(false),
   /** Does the eye fly from view to view? */
   flights: z.boolean().default(true),
 });

@@ -57,14 +57,16 @@ export interface Workbench {
   aiming: Aim | null;
   /** What is chosen so is looked at for a while from the time on, not all the way. */
   forAWhile: boolean;
+  /** The line for the eye that presses draw: of the whole move, or of a span by its id. */
+  gazeLine: { span: string | null; begun: boolean } | null;
   pressing: Pressing | null;
   subject: Subject | null;
   /** Another focal length moves the camera, so that the subject keeps its size. */
   holding: boolean;
 }
 
-/** What a press chooses for a move: what it looks at, what it goes round, what carries it. */
-export type Aim = 'look' | 'subject' | 'carrier';
+/** What a press chooses for a move: what it looks at, what it goes round, what carries it, where the line for its eye goes, along which edge it leads. */
+export type Aim = 'look' | 'subject' | 'carrier' | 'line' | 'edge';
 
 const fresh: Workbench = {
   projectId: null,
@@ -86,6 +88,7 @@ const fresh: Workbench = {
   lightKey: null,
   aiming: null,
   forAWhile: false,
+  gazeLine: null,
   pressing: null,
   subject: null,
   holding: false,

@@ -17,6 +17,10 @@ interface NumberFieldProps {
   digits?: number;
   /** Frames per second, for times. */
   frames?: number;
+  /** Another way in which what is typed may be meant, tried first; null where it is not. */
+  reads?: (text: string) => number | null;
+  /** Said of the field where it is pointed at. */
+  title?: string;
   disabled?: boolean;
   /** Hides the label in the layout; it still names the field. */
   bare?: boolean;
@@ -37,6 +41,8 @@ export function NumberField({
   max = Infinity,
   digits = 2,
   frames,
+  reads,
+  title,
   disabled,
   bare,
 }: NumberFieldProps) {
@@ -57,7 +63,7 @@ export function NumberField({
 
   const commit = () => {
     if (typed === null) return;
-    const read = readNumber(typed, measure, frames);
+    const read = reads?.(typed) ?? readNumber(typed, measure, frames);
     if (read === null) {
       setWrong(true);
       return;
@@ -139,6 +145,7 @@ export function NumberField({
         )}
         <span className="flex items-center gap-1">
           <input
+            title={title}
             aria-label={unit ? `${label}, ${unit}` : label}
             aria-invalid={wrong}
             aria-describedby={wrong ? fault : undefined}

@@ -156,6 +156,9 @@ export const drawStillInTurn = (
 export const pickSurface = (origin: Vec3, direction: Vec3, time = 0): Promise<PickedSurface | null> =>
   pictureWorker().pick(origin, direction, time);
 
+/** The line of edges of what was pressed that is nearest to the press; null where it has none. */
+export const edgeOf = ({ model, name, rest }: PickedSurface) => pictureWorker().edge(model, name, rest);
+
 /** What is met along a ray of the picture within its reach, metres. */
 export async function pickSeen(
   { from, direction, reach }: { from: Vec3; direction: Vec3; reach: number },

@@ -25,6 +25,8 @@ interface PicturePaneProps {
   /** How dark it is outside the frame, 0…1. */
   mask?: number;
   guides?: Guides;
+  /** Drawn over the frame, as large as it is. */
+  over?: ReactNode;
   /** Somebody who walks along, for scale: where at a time of the move, seconds. */
   company?: ((time: number) => Stance) | null;
   /** Width over height of the frame, where that is not the project's. */
@@ -59,6 +61,7 @@ export function PicturePane({
   hands,
   mask = 0.72,
   guides,
+  over,
   company = null,
   frame: own,
   film = null,
@@ -180,6 +183,11 @@ export function PicturePane({
           >
             {guides && <GuideLines guides={guides} aspect={aspect} />}
           </div>
+          {over && (
+            <div className="pointer-events-none absolute overflow-hidden" style={placed(frame)}>
+              {over}
+            </div>
+          )}
         </>
       )}
       {!ready && (

@@ -1,6 +1,6 @@
 import type { SiteAction } from '@eskovan/core/action';
 import type { Lens, Placement, Pose, SiteLight, Vec3 } from '@eskovan/core/document';
-import type { Dress } from '@eskovan/core/site';
+import type { Dress, LitMaterials } from '@eskovan/core/site';
 import type { PictureSize } from '@eskovan/render';
 
 /** A packed model and where it stands. */
@@ -8,6 +8,7 @@ export interface PlacedFile {
   id: string;
   url: string;
   placement: Placement;
+  lit?: LitMaterials;
 }
 
 /** Where the picture gets its model: lit as a whole, or, until that is computed, put together as it comes. */

@@ -48,6 +48,8 @@ interface PlanProps {
   walkway?: boolean;
   /** Tints the landscape by how steep it is. */
   slopes?: boolean;
+  /** What all of the plan is, where that is not the house. */
+  whole?: Area;
   /** Brought into view where it is not there yet. */
   focus?: PlanFocus | null;
   /** Becoming true takes the keys: what is pressed next belongs to the plan. */
@@ -91,6 +93,7 @@ export function Plan({
   north = 0,
   walkway = false,
   slopes = false,
+  whole,
   focus = null,
   takesKeys = false,
 }: PlanProps) {
@@ -101,8 +104,8 @@ export function Plan({
   const pan = useRef<{ x: number; y: number } | null>(null);
   const { width, height } = size;
   const fitted = useMemo(
-    () => (width > 0 ? fitArea(areaOf(survey), width, height, compact ? 16 : 56) : null),
-    [survey, width, height, compact],
+    () => (width > 0 ? fitArea(whole ?? areaOf(survey), width, height, compact ? 16 : 56) : null),
+    [survey, whole, width, height, compact],
   );
   const shown = view ?? fitted ?? { x: 0, z: 0, scale: 1 };
 

@@ -26,14 +26,13 @@ interface SiteWish {
 
 /** Vertices that a worker lights at a time: short enough for a smooth progress bar and an even share. */
 const BLOCK = 1500;
-/** What of the whole work on light the first, rough one is, and what is left when all rays are shot. */
-const ROUGH = 0.2;
+/** What of the work on light is done when all rays are shot. */
 const SHOT = 0.9;
 
 type SiteLink = Comlink.Remote<SiteWorker>;
 
 /**
- * Measures and lights a site in two workers: one measures while the other prepares the light, then both bake.
+ * Measures and lights a site in two workers: one measures while the other makes a rough light, then both make the whole.
  * @throws Error when a worker stops, an upload fails or the signal is aborted
  */
 export async function computeSite(wish: SiteWish): Promise<void> {
@@ -48,16 +47,12 @@ export async function computeSite(wish: SiteWish): Promise<void> {
   });
   const work = async () => {
     const [first, second] = workers.map((worker) => Comlink.wrap<SiteWorker>(worker)) as [SiteLink, SiteLink];
-    const asked = lights.map(({ light }) => light);
-    const prepared =
-      asked.length === 0
-        ? Promise.resolve()
-        : second.load(models).then(() => second.prepareLight(asked).then(() => {}));
+    const lightSoon = lights.length > 0 ? second.load(models).then(() => roughLight(second, wish)) : Promise.resolve();
     // Its failure is reported where it is awaited.
-    prepared.catch(() => {});
+    lightSoon.catch(() => {});
     await first.load(models);
     if (!measured) await measure(first, wish);
-    if (lights.length > 0) await lightUp(first, second, prepared, wish);
+    if (lights.length > 0) await wholeLight(first, second, lightSoon, wish);
   };
   try {
     await Promise.race([work(), stopped]);
@@ -99,55 +94,74 @@ async function measure(worker: SiteLink, { walker, changes, signal, onProgress, 
   });
 }
 
-/** All missing lights: rays are shot once for all of them. */
-async function lightUp(
-  first: SiteLink,
-  second: SiteLink,
-  prepared: Promise<void>,
-  { lights, signal, onProgress, onLit }: SiteWish,
-): Promise<void> {
-  onProgress('light', 0);
-  const [{ count, hasFirst }] = await Promise.all([first.prepareLight(lights.map(({ light }) => light)), prepared]);
-  /** Gathers all light in both workers; `from` and `to` are what it is of the whole work. */
-  const gather = async (hurried: boolean, from: number, to: number): Promise<void> => {
-    const blocks: GatheredBlock[] = [];
-    let next = 0;
-    let done = 0;
-    const bake = async (worker: SiteLink) => {
-      while (next < count && !signal.aborted) {
-        const start = next;
-        const end = Math.min(count, start + BLOCK);
-        next = end;
-        blocks.push(await worker.gather(start, end, hurried));
-        done += end - start;
-        onProgress('light', from + ((to - from) * done) / count);
-      }
-    };
-    await Promise.all([bake(first), bake(second)]);
-    const buffers = blocks.flatMap(({ direct, rays, met, hits }) =>
-      [...direct, rays, met, hits].map(({ buffer }) => buffer),
-    );
-    await first.takeGathered(Comlink.transfer(blocks, buffers));
-  };
-  const finish = async (of: number, hurried: boolean) => {
-    const { scene, glance } = await first.finish(of);
-    await onLit(lights[of]!.key, {
-      scene: await keepPacked(scene, signal),
-      glance: glance && (await keepPacked(glance, signal)),
-      first: hurried,
-    });
-  };
+/** A rough version of the light that somebody looks at, by one worker, where it is there much sooner than the whole. */
+async function roughLight(worker: SiteLink, wish: SiteWish): Promise<void> {
+  const { light } = wish.lights[0]!;
   // Of lamps alone nothing is shown until the whole is known.
-  const rough = hasFirst && lights[0]!.light.sky !== 'dark';
-  if (rough) {
-    await gather(true, 0, ROUGH);
-    await finish(0, true);
-  }
-  await gather(false, rough ? ROUGH : 0, SHOT);
+  if (light.sky === 'dark' || !(await worker.hasRoughLight())) return;
+  await gather([worker], await worker.prepareLight([light], true), wish, () => {});
+  await finish(worker, wish, 0, true);
+}
+
+/**
+ * All missing lights: rays are shot once for all of them.
+ * @param free settled once the second worker has nothing else to do
+ */
+async function wholeLight(first: SiteLink, second: SiteLink, free: Promise<void>, wish: SiteWish): Promise<void> {
+  const { lights, onProgress } = wish;
+  const asked = lights.map(({ light }) => light);
+  onProgress('light', 0);
+  const [count] = await Promise.all([
+    first.prepareLight(asked, false),
+    free.then(() => second.prepareLight(asked, false)),
+  ]);
+  await gather([first, second], count, wish, (done) => onProgress('light', SHOT * done));
   for (let of = 0; of < lights.length; of += 1) {
-    await finish(of, false);
+    await finish(first, wish, of, false);
     onProgress('light', SHOT + ((1 - SHOT) * (of + 1)) / lights.length);
   }
+}
+
+/** Gathers the light of so many vertices in all workers, and hands it to the first of them. @param tell 0…1 */
+async function gather(
+  workers: readonly SiteLink[],
+  count: number,
+  { signal }: SiteWish,
+  tell: (done: number) => void,
+): Promise<void> {
+  const blocks: GatheredBlock[] = [];
+  let next = 0;
+  let done = 0;
+  const bake = async (worker: SiteLink) => {
+    while (next < count && !signal.aborted) {
+      const start = next;
+      const end = Math.min(count, start + BLOCK);
+      next = end;
+      blocks.push(await worker.gather(start, end));
+      done += end - start;
+      tell(done / count);
+    }
+  };
+  await Promise.all(workers.map(bake));
+  const buffers = blocks.flatMap(({ direct, rays, met, hits }) =>
+    [...direct, rays, met, hits].map(({ buffer }) => buffer),
+  );
+  await workers[0]!.takeGathered(Comlink.transfer(blocks, buffers));
+}
+
+/** Makes one of the lights from what was gathered, and keeps it. */
+async function finish(
+  worker: SiteLink,
+  { lights, signal, onLit }: SiteWish,
+  of: number,
+  rough: boolean,
+): Promise<void> {
+  const { scene, glance } = await worker.finish(of);
+  await onLit(lights[of]!.key, {
+    scene: await keepPacked(scene, signal),
+    glance: glance && (await keepPacked(glance, signal)),
+    first: rough,
+  });
 }
 
 const keepPacked = (packed: Uint8Array<ArrayBuffer>, signal: AbortSignal): Promise<FileRef> =>

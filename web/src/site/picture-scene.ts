@@ -1,7 +1,7 @@
 import { placeActions, type SiteAction } from '@eskovan/core/action';
 import type { LitBody, PartPath, ProjectDocument, Row } from '@eskovan/core/document';
 import { READER } from '@eskovan/core/format';
-import { geometryKey, siteLight, type Dress, type LightSetting } from '@eskovan/core/site';
+import { geometryKey, inputModel, siteLight, type Dress, type LightSetting } from '@eskovan/core/site';
 import { fileUrl } from '../data/api.ts';
 import { liveRows } from '../data/changes.ts';
 import type { PictureScene, PictureSource } from '../picture/source.ts';
@@ -21,9 +21,7 @@ const litSource = ({ scene, glance, lamps }: LitFiles): PictureSource => ({
 
 /** The shown models that have been read by this program's reader. */
 const readyModels = (models: readonly Row<'model'>[]) =>
-  liveRows(models).flatMap(({ id, body: { hidden, packed, placement } }) =>
-    !hidden && packed?.reader === READER ? [{ id, packed: packed.file.sha256, placement }] : [],
-  );
+  liveRows(models).flatMap((row) => (!row.body.hidden && row.body.packed?.reader === READER ? [inputModel(row)] : []));
 
 /** Names what a project's pictures show; null while none of its models is ready. */
 export function geometryOf(models: readonly Row<'model'>[]): string | null {
@@ -62,7 +60,7 @@ export function pictureScene(
       ? litSource(lit)
       : {
           kind: 'plain',
-          models: readyModels(model).map(({ id, packed, placement }) => ({ id, url: fileUrl(packed), placement })),
+          models: readyModels(model).map(({ packed, ...placed }) => ({ ...placed, url: fileUrl(packed) })),
         },
     geometry,
     dress,

@@ -176,7 +176,7 @@ export function useSiteKeeper(projectId: string, document: ProjectDocument | und
             const { site, lights: absent } = missing();
             const looking = useWorkbench.getState().lightKey;
             return computeSite({
-              models: input.models.map(({ id, packed, placement }) => ({ id, url: fileUrl(packed), placement })),
+              models: input.models.map(({ packed, ...placed }) => ({ ...placed, url: fileUrl(packed) })),
               walker: input.walker,
               changes: input.storeys,
               measured: !site,

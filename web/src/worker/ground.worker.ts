@@ -4,7 +4,15 @@ import type { Drawn } from '@eskovan/core/format/drawn';
 import type { CheckLimits, MoveBody, Vec3, Walker } from '@eskovan/core/document';
 import { compileMove, type MoveSite } from '@eskovan/core/move';
 import { unpackFooting, Walkway, type WalkedSurvey } from '@eskovan/core/survey';
-import { findWay, whyNoWay, type Block, type FoundWay, type NoWay, type WayWalker } from '@eskovan/core/wayfind';
+import {
+  findWay,
+  otherWays,
+  whyNoWay,
+  type Block,
+  type FoundWay,
+  type NoWay,
+  type WayWalker,
+} from '@eskovan/core/wayfind';
 import * as Comlink from 'comlink';
 
 export interface WayOrder {
@@ -69,7 +77,12 @@ const api = {
     const [footing, walkway] = await Promise.all([footings.of(order.floorUrl), walkways.of(order.walkwayUrl)]);
     const way = findWay(walkway, places, footing, walker, () => crypto.randomUUID());
     if (way.found) return way;
-    return { ...way, block: await whyNoWay(footing, survey, [places[way.from]!, places[way.to]!], walker) };
+    return { ...way, block: await whyNoWay(walkway, footing, survey, [places[way.from]!, places[way.to]!], walker) };
+  },
+  /** Other ways through the same places, the shortest first. @param first the way that was found through them */
+  async others({ places, walker, floorUrl, walkwayUrl }: WayOrder, first: FoundWay): Promise<FoundWay[]> {
+    const [footing, walkway] = await Promise.all([footings.of(floorUrl), walkways.of(walkwayUrl)]);
+    return otherWays(first, walkway, places, footing, walker, () => crypto.randomUUID());
   },
   /** Lines of a DXF, an SVG or a CSV. @throws FormatError with words for people */
   async drawn(bytes: Uint8Array, fileName: string): Promise<Drawn> {

@@ -14,9 +14,8 @@ export async function fetchBytes(url: string): Promise<ArrayBuffer> {
   return response.arrayBuffer();
 }
 
-const loadPlaced = async ({ id, url, placement }: PlacedFile): Promise<PlacedModel> => ({
-  id,
-  placement,
+const loadPlaced = async ({ url, ...placed }: PlacedFile): Promise<PlacedModel> => ({
+  ...placed,
   model: unpackModel(new Uint8Array(await fetchBytes(url))),
 });
 

@@ -13,6 +13,8 @@ export interface PartMaterial {
   glows: boolean;
   /** Is seen through. */
   clear: boolean;
+  /** Is shown as it is: its colours hold their light. */
+  unlit: boolean;
 }
 
 /** One named part of a site, whatever number of pieces it has. */
@@ -54,6 +56,7 @@ export function describeParts(site: SceneModel): PartInfo[] {
       textured: made.texture !== null,
       glows: glows(made),
       clear: seesThrough(made),
+      unlit: made.unlit ?? false,
     };
     if (!info) {
       const made: PartInfo = {

@@ -1,4 +1,5 @@
 import { dimmersOf, pickSite, SiteMotion, type MovableSite } from '@eskovan/core/action';
+import { edgeLineAt, type EdgeLine } from '@eskovan/core/geometry';
 import type { Vec3 } from '@eskovan/core/document';
 import type { SceneModel } from '@eskovan/core/format';
 import type { CameraSample } from '@eskovan/core/move';
@@ -128,6 +129,12 @@ const api = {
       holes.isThere(part, s, t),
     );
     return hit && { point: hit.point, rest: hit.rest, model: hit.part.model ?? '', name: hit.part.name };
+  },
+
+  /** The line of edges of a part that is nearest to a place of it, as it is at rest; null where it has none. */
+  edge(of: string, called: string, near: Vec3): EdgeLine | null {
+    const parts = shown?.model.parts.filter(({ model, name }) => (model ?? '') === of && name === called) ?? [];
+    return edgeLineAt(parts, near);
   },
 
   /** What the file's movements move, and how; null where something else than what is meant is held. */

@@ -46,15 +46,20 @@ const api = {
     return walkway && { survey: drawWalkway(measured!, walkway), bytes: Uint8Array.from(walkway.bytes()) };
   },
 
-  /** Number of vertices that need light, and whether a first light is worth its while. */
-  prepareLight(lights: readonly SiteLight[]): { count: number; hasFirst: boolean } {
-    asked = lights;
-    bake = new LightBake(site!, lights);
-    return { count: bake.count, hasFirst: bake.hasFirst };
+  /** Is a rough light of it there much sooner than the whole? */
+  hasRoughLight(): boolean {
+    return LightBake.hasRough(site!);
   },
 
-  gather(from: number, to: number, first: boolean): GatheredBlock {
-    const block = bake!.gather(from, to, first);
+  /** Number of vertices that need light. */
+  prepareLight(lights: readonly SiteLight[], rough: boolean): number {
+    asked = lights;
+    bake = new LightBake(site!, lights, rough);
+    return bake.count;
+  },
+
+  gather(from: number, to: number): GatheredBlock {
+    const block = bake!.gather(from, to);
     const { direct, rays, met, hits } = block;
     return Comlink.transfer(block, [...direct.map(({ buffer }) => buffer), rays.buffer, met.buffer, hits.buffer]);
   },

@@ -64,6 +64,7 @@ export class MaterialReader {
         ? { cutOut: mode === 'MASK' ? material.getAlphaCutoff() : HALF }
         : {}),
       ...(glow === null ? {} : { emissiveTexture: glow }),
+      ...(material.getExtension('KHR_materials_unlit') ? { unlit: true } : {}),
     };
   }
 

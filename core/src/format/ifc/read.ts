@@ -5,6 +5,7 @@ import { boundsOf } from '../../geometry/index.ts';
 import { FormatError, noGeometry } from '../errors.ts';
 import { Extent } from '../origin.ts';
 import { checkPositions, transformPart, TriangleCount } from '../mesh.ts';
+import { saysGlass } from '../glass-by-name.ts';
 import { PLAIN_MATERIAL, type ReadModel, type SceneMaterial, type ScenePart } from '../scene-model.ts';
 import type { ReaderTools } from '../tools.ts';
 import { footprint } from './footprint.ts';
@@ -178,7 +179,7 @@ class IfcReader {
     const key = `${name}|${r}|${g}|${b}|${a}`;
     let index = this.materialIndex.get(key);
     if (index === undefined) {
-      const glass = a < 0.95 || /glas|glaz/i.test(name);
+      const glass = a < 0.95 || saysGlass(name);
       const color: SceneMaterial['color'] = [decodeSrgb(r), decodeSrgb(g), decodeSrgb(b)];
       index =
         this.materials.push({

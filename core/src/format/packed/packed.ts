@@ -22,6 +22,7 @@ const headerSchema = z.object({
       cutOut: z.number().optional(),
       maskTexture: count.optional(),
       emissiveTexture: count.optional(),
+      unlit: z.boolean().optional(),
     }),
   ),
   textures: z.array(z.object({ mediaType: z.string(), bytes: count })),

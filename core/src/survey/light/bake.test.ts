@@ -11,7 +11,7 @@ import {
 } from '../../format/index.ts';
 import { partOf } from '../../format/part.fixture.ts';
 import { ALL_LIT, type SiteLight } from '../../document/index.ts';
-import { bakeLight, daylight, LightBake } from './index.ts';
+import { bakeLight, daylight, LightBake, unlitLight } from './index.ts';
 import { withBacks } from './sheets.ts';
 import { AFTERNOON, clearSky } from './site-light.ts';
 
@@ -43,6 +43,7 @@ function lightAt(lit: ScenePart, x: number, y: number, z: number): number {
   return light;
 }
 
+const heavy = (triangles: number): SceneModel => model([{ ...ground(), indices: new Uint32Array(3 * triangles) }]);
 const ground = () => partOf(new PlaneGeometry(10, 10).rotateX(-Math.PI / 2));
 
 describe('light bake', () => {
@@ -59,6 +60,62 @@ describe('light bake', () => {
   test('the side to the sun is brighter than the side away from it', () => {
     const cube = bakeLight(model([partOf(new BoxGeometry(1, 1, 1))]), clearSky([1, 0, 0])).parts[0]!;
     expect(lightAt(cube, 0.5, 0, 0)).toBeGreaterThan(lightAt(cube, -0.5, 0, 0) + 0.5);
+  });
+
+  test('a rough light is there with a fraction of the rays, and is about the whole one', () => {
+    const wall = partOf(new BoxGeometry(6, 2.5, 0.1).translate(0, 1.25, -1));
+    const roof = partOf(new BoxGeometry(6, 0.1, 6).translate(0, 2.55, 1.9));
+    const scene = model([ground(), wall, roof]);
+    const bakes = [false, true].map((rough) => {
+      const bake = new LightBake(scene, [AFTERNOON], rough);
+      const block = bake.gather(0, bake.count);
+      return { lit: bake.finish([block]), rays: block.rays.reduce((sum, count) => sum + count, 0) };
+    });
+    const [whole, rough] = bakes as [(typeof bakes)[0], (typeof bakes)[0]];
+    expect(rough.rays).toBeLessThan(0.2 * whole.rays);
+    const mean = ({ lit }: typeof whole, part: number) => {
+      const { ambient } = lit.parts[part]!.light!;
+      return ambient.reduce((sum, value) => sum + value, 0) / ambient.length;
+    };
+    for (const part of [0, 1]) expect(Math.abs(mean(rough, part) / mean(whole, part) - 1)).toBeLessThan(0.25);
+    // No point is left without: those that were not asked have their neighbours'. Dark is only what is so in both.
+    const dark = ({ lit }: typeof whole) => {
+      const all = lit.parts.flatMap(({ light }) => [...light!.ambient]);
+      return all.filter((value) => value < 0.01).length / all.length;
+    };
+    expect(dark(rough)).toBeLessThan(dark(whole) + 0.03);
+    expect([LightBake.hasRough(scene), LightBake.hasRough(heavy(140_000))]).toEqual([true, false]);
+  });
+
+  test('what is unlit shows as it is, however dark it is there, and gives light to what is lit beside it', () => {
+    // A scanned room: a closed box seen from inside, with a lit cube in it.
+    const room = partOf(new BoxGeometry(4, 3, 4).translate(0, 1.5, 0).scale(-1, 1, 1), 1);
+    const cube = partOf(new BoxGeometry(0.5, 0.5, 0.5).translate(0, 1, 0));
+    const scan = (unlit: boolean): SceneMaterial => ({ ...plain, color: [0.8, 0.4, 0.2], unlit });
+    const lit = bakeLight(model([cube, room], [plain, scan(false)]), AFTERNOON);
+    const unlit = bakeLight(model([cube, room], [plain, scan(true)]), AFTERNOON);
+    const shown = unlit.parts[1]!;
+    expect(new Set(shown.light!.ambient)).toEqual(new Set([Math.fround(unlitLight(AFTERNOON))]));
+    expect(Math.max(...shown.light!.sun)).toBe(0);
+    expect(countTriangles({ ...unlit, parts: [shown] })).toBe(12);
+    expect(lightAt(lit.parts[0]!, 0, 1, 0)).toBeLessThan(0.1);
+    // All around it has the same radiance: on the cube falls as much (a closed furnace, by the radiosity equation), the
+    // room's back wall excepted that the cube itself hides.
+    const { ambient } = unlit.parts[0]!.light!;
+    [0.8, 0.4, 0.2].forEach((color, k) => expect(ambient[k]! / unlitLight(AFTERNOON)).toBeCloseTo(color, 2));
+    // By night the outdoors of a scan is as dark as what is built there.
+    expect(unlitLight({ sun: [0.9, -0.4, 0], sky: 'clear' })).toBeLessThan(0.05 * unlitLight(AFTERNOON));
+  });
+
+  test('however much is unlit around it, a house is lit as finely as alone', () => {
+    const house = [ground(), partOf(new BoxGeometry(6, 2.5, 0.1).translate(0, 1.25, -1))];
+    const around = { ...partOf(new PlaneGeometry(1, 1), 1), indices: new Uint32Array(3 * 400_000) };
+    const materials = [plain, { ...plain, unlit: true }];
+    const [alone, together] = [model(house, materials), model([...house, around], materials)].map(
+      (scene) => new LightBake(scene, [AFTERNOON]),
+    );
+    expect(together!.count - alone!.count).toBe(4);
+    expect(LightBake.hasRough(model([...house, around], materials))).toBe(true);
   });
 
   test('several lights gathered together are what each of them is alone', () => {

@@ -1,19 +1,20 @@
 import type { SceneModel } from '../../format/index.ts';
 import { bounceLight } from './bounce.ts';
-import { DARKEST, daylight } from './daylight.ts';
+import { DARKEST, daylight, unlitLight } from './daylight.ts';
 import { evenOut, fillBuried, joinOpen } from './even-out.ts';
 import { Gatherer, LIGHT_CHANNELS, type GatheredBlock } from './gather.ts';
-import { LightMesh } from './light-mesh.ts';
+import { LightMesh, litTriangles } from './light-mesh.ts';
 import type { SiteLight } from '../../document/index.ts';
 import { AFTERNOON } from './site-light.ts';
 
-/** Vertices up to which a first light is shown. */
-const MOST_FOR_FIRST = 250_000;
+/** Of more triangles a rough light is not there much sooner than the whole. */
+const MOST_FOR_ROUGH = 130_000;
 
 /**
  * Bakes light into vertices: sky through windows, sun, lamps, surfaces that glow, and what all of it does as it goes from
  * wall to wall. Several workers can share one bake: each makes the same `LightBake` and gathers other vertices; one of
- * them finishes. Several lights of one site are gathered together: their rays are the same.
+ * them finishes. Several lights of one site are gathered together: their rays are the same. A rough bake, on larger
+ * triangles and with few rays, is there soon.
  */
 export class LightBake {
   /** Vertices to gather, all parts in a row. */
@@ -25,21 +26,20 @@ export class LightBake {
   constructor(
     given: SceneModel,
     private readonly lights: readonly SiteLight[] = [AFTERNOON],
+    private readonly rough = false,
   ) {
-    this.mesh = new LightMesh(given, lights);
+    this.mesh = new LightMesh(given, lights, rough ? 'roughly' : 'finely');
     this.count = this.mesh.count;
   }
 
-  /** What falls on the vertices from…to − 1, and what their rays met. @param first roughly: to be seen soon */
-  gather(from: number, to: number, first = false): GatheredBlock {
-    this.gatherer ??= new Gatherer(this.mesh, this.lights);
-    return this.gatherer.block(from, to, first);
+  /** What falls on the vertices from…to − 1, and what their rays met. */
+  gather(from: number, to: number): GatheredBlock {
+    this.gatherer ??= new Gatherer(this.mesh, this.lights, this.rough);
+    return this.gatherer.block(from, to);
   }
 
-  /** Is a first light worth its while? What is very large takes as long to show as to gather. */
-  get hasFirst(): boolean {
-    return this.count <= MOST_FOR_FIRST;
-  }
+  /** Is a rough light worth its while? What is very large takes as long to show as to gather. */
+  static hasRough = (model: SceneModel): boolean => litTriangles(model) <= MOST_FOR_ROUGH;
 
   /**
    * The model on finer triangles, every part with its `light`.
@@ -52,8 +52,13 @@ export class LightBake {
     const suns = new Float32Array(this.count);
     for (const { from, direct, rays } of blocks)
       for (let i = 0; i < rays.length; i += 1) suns[from + i] = direct[of]![LIGHT_CHANNELS * i + 3]!;
-    const parts = this.mesh.parts.map(({ fine, first, contacts, start }) => {
+    const shown = unlitLight(this.lights[of]!);
+    // A rough light knows no contacts: a face that goes on into another body is seen all the same.
+    const rest = this.rough ? 'alike' : 'dark';
+    const parts = this.mesh.parts.map(({ fine, unlit, first, contacts, start }) => {
       const size = fine.positions.length / 3;
+      if (unlit)
+        return { ...fine, light: { ambient: new Float32Array(3 * size).fill(shown), sun: new Float32Array(size) } };
       const own = new Float32Array(size * LIGHT_CHANNELS);
       for (let v = 0; v < size; v += 1) {
         const place = start + first[v]!;
@@ -61,7 +66,7 @@ export class LightBake {
         own[LIGHT_CHANNELS * v + 3] = suns[place]!;
       }
       const shared = contacts ? joinOpen(own, first, contacts) : first;
-      const even = evenOut(fine, fillBuried(fine, own, shared, contacts?.places), shared);
+      const even = evenOut(fine, fillBuried(fine, own, shared, contacts?.places, rest), shared);
       const ambient = new Float32Array(size * 3);
       const sun = new Float32Array(size);
       for (let v = 0; v < size; v += 1) {

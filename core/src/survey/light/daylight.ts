@@ -1,3 +1,4 @@
+import { luminanceOf } from '../../colour/index.ts';
 import { smooth } from '../../geometry/index.ts';
 import type { SiteLight } from '../../document/index.ts';
 
@@ -79,6 +80,25 @@ const mix = (a: Rgb, b: Rgb, t: number): Rgb => [
   a[1] + (b[1] - a[1]) * t,
   a[2] + (b[2] - a[2]) * t,
 ];
+
+/** Of the sky’s zenith and horizon so much falls on open ground, as a white surface sends it out. */
+const OPEN_SKY = 0.45;
+/** Of the sun that falls on things so much is seen in: a sunlit floor glows, a sunlit field does not burn. */
+export const SUN_SHARE = 0.6;
+
+/** What light falls on open ground, as eyes are used to it; as a white surface sends it out. */
+export function openLight({ sun, sky }: Pick<SiteLight, 'sun' | 'sky'>): Rgb {
+  const day = daylight({ sun, sky });
+  const high = Math.max(0, sun[1]);
+  const at = (k: 0 | 1 | 2) => OPEN_SKY * (day.zenith[k] + day.horizon[k]) + SUN_SHARE * high * day.sun[k];
+  return [at(0), at(1), at(2)];
+}
+
+/**
+ * What unlit colours are multiplied by: they are taken for a picture of the outdoors at that hour, in neutral light. So
+ * they go with what is lit beside them, and give it light.
+ */
+export const unlitLight = (light: Pick<SiteLight, 'sun' | 'sky'>): number => luminanceOf(openLight(light));
 
 /** A place where no light ever comes still shows its shape: by this part of the light of the zenith. */
 export const DARKEST = 0.006;

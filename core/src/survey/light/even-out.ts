@@ -84,10 +84,16 @@ const SPREAD = 12;
 
 /**
  * Gives points that lie inside something (NaN) the light of neighbours on the same face, from further and further away;
- * what has none is dark. `light` has any fixed count of numbers a vertex.
+ * what has none is dark, or like the rest of the part. `light` has any fixed count of numbers a vertex.
  * @param places like `first`, but the same on both sides of a cut: what lies under a wall takes light from beside it last
  */
-export function fillBuried(part: ScenePart, light: Float32Array, first: Uint32Array, places = first): Float32Array {
+export function fillBuried(
+  part: ScenePart,
+  light: Float32Array,
+  first: Uint32Array,
+  places = first,
+  rest: 'dark' | 'alike' = 'dark',
+): Float32Array {
   const channels = light.length / (part.normals.length / 3);
   const lacks = (v: number) => Number.isNaN(light[channels * first[v]!]!);
   if (!first.some((_, v) => lacks(v))) return light;
@@ -97,12 +103,25 @@ export function fillBuried(part: ScenePart, light: Float32Array, first: Uint32Ar
     takeFromBeside(out, channels, first, places);
     spread(part, out, first);
   }
+  const others = rest === 'alike' ? meanOf(out, channels) : new Float64Array(channels);
   for (let v = 0; v < first.length; v += 1)
     for (let k = 0; k < channels; k += 1) {
       const value = out[channels * first[v]! + k]!;
-      out[channels * v + k] = Number.isNaN(value) ? 0 : value;
+      out[channels * v + k] = Number.isNaN(value) ? others[k]! : value;
     }
   return out;
+}
+
+/** Mean of what is known; nothing where nothing is. */
+function meanOf(light: Float32Array, channels: number): Float64Array {
+  const mean = new Float64Array(channels);
+  let known = 0;
+  for (let o = 0; o < light.length; o += channels) {
+    if (Number.isNaN(light[o]!)) continue;
+    known += 1;
+    for (let k = 0; k < channels; k += 1) mean[k]! += light[o + k]!;
+  }
+  return known > 0 ? mean.map((sum) => sum / known) : mean;
 }
 
 /** Gives what has no light that of what has some at the same place. */

@@ -1,21 +1,22 @@
 import type { ScenePart } from '../../format/index.ts';
 import { GOLDEN_ANGLE } from '../../geometry/index.ts';
 import { daylight, sunShines, type Daylight } from './daylight.ts';
-import type { LightMesh, SharedLamp } from './light-mesh.ts';
+import type { LightMesh, LitPart, SharedLamp } from './light-mesh.ts';
 import { RayTree, type RayHit } from './ray-tree.ts';
 import type { SiteLight } from '../../document/index.ts';
 
 /** Rays start this far off their surface, metres. */
 export const LIFT = 0.012;
 const SUN_RAYS = 5;
+const ROUGH_SUN_RAYS = 2;
 /** Spread of the points from which the sun is looked for, metres. */
 const SUN_SPREAD = 0.16;
 const LAMP_REACH = 7;
 /** Over this share of rays that meet backs a point lies inside something. */
 export const BURIED = 0.35;
-/** Rays of a first light, everywhere, and where a point stands for a good piece of a room. */
+/** Rays everywhere, of a rough light, and where a point stands for a good piece of a room. */
 const FEW_RAYS = 20;
-const FIRST_RAYS = 12;
+const ROUGH_RAYS = 12;
 const FEWEST_RAYS = 6;
 const MANY_RAYS = 144;
 /** A point that sees more of the sky than this is lit evenly enough by few rays. */
@@ -49,8 +50,9 @@ export const LIGHT_CHANNELS = 4;
 /** Shoots the rays of one vertex at a time. What they meet is the same in every light: several lights share it. */
 export class Gatherer {
   readonly tree: RayTree;
-  private readonly first: Float64Array;
   private readonly few: Float64Array;
+  /** By part: one where light is looked for; null where it is everywhere. */
+  private readonly asked: readonly (Uint8Array | null)[];
   private readonly many: Float64Array;
   private readonly days: readonly Daylight[];
   /** Tangent frame of the vertex at hand: tangent, bitangent. */
@@ -62,37 +64,39 @@ export class Gatherer {
   private readonly way = new Float64Array(3);
   private met: Uint32Array = new Uint32Array(4096);
   private metCount = 0;
-  private hurried = false;
 
   constructor(
     private readonly mesh: LightMesh,
     private readonly lights: readonly SiteLight[],
+    private readonly rough = false,
   ) {
     this.tree = new RayTree(mesh.soup);
+    const lit = mesh.parts.reduce((sum, { unlit, first }) => sum + (unlit ? 0 : first.length), 0);
     const budgeted = (most: number, least: number, budget: number) =>
-      hemisphere(Math.round(Math.min(most, Math.max(least, budget / Math.max(1, mesh.count)))));
-    this.few = budgeted(FEW_RAYS, FEWEST_RAYS, FEW_BUDGET);
-    this.first = budgeted(FIRST_RAYS, FEWEST_RAYS, FEW_BUDGET);
+      hemisphere(Math.round(Math.min(most, Math.max(least, budget / Math.max(1, lit)))));
+    this.few = budgeted(rough ? ROUGH_RAYS : FEW_RAYS, FEWEST_RAYS, FEW_BUDGET);
+    this.asked = mesh.parts.map((part) => (rough && !part.unlit ? oneOfEachTriangle(part) : null));
     this.many = budgeted(MANY_RAYS, FEWEST_RAYS, MANY_BUDGET);
     this.days = lights.map(daylight);
     this.sums = new Float64Array(3 * lights.length);
   }
 
   /**
-   * Light of the vertices from…to − 1. Those at the place of another one are left empty.
-   * @param first with few rays everywhere: to be seen soon
+   * Light of the vertices from…to − 1. Those at the place of another one, unlit ones, and in a
+   * rough light those beside others, are left empty.
    */
-  block(from: number, to: number, first = false): GatheredBlock {
-    this.hurried = first;
+  block(from: number, to: number): GatheredBlock {
     const count = to - from;
     const direct = this.lights.map(() => new Float32Array(count * LIGHT_CHANNELS));
     const rays = new Uint16Array(count);
     const met = new Uint16Array(count);
     this.metCount = 0;
-    for (const { fine, first: places, inward, start } of this.mesh.parts) {
+    for (const [i, { fine, first: places, inward, start, unlit }] of this.mesh.parts.entries()) {
+      if (unlit) continue;
+      const asked = this.asked[i]!;
       const last = Math.min(fine.positions.length / 3, to - start);
       for (let v = Math.max(0, from - start); v < last; v += 1) {
-        if (places[v] !== v) continue;
+        if (places[v] !== v || (asked && !asked[v])) continue;
         const at = start + v - from;
         const before = this.metCount;
         rays[at] = this.vertex(fine, inward, v, this.mesh.area[start + v]!, direct, at * LIGHT_CHANNELS);
@@ -119,9 +123,9 @@ export class Gatherer {
       this.start[k] = part.positions[o + k]! + inward[o + k]! - part.normals[o + k]! * under;
     setFrame(this.frame, nx, ny, nz);
     const before = this.metCount;
-    let counted = this.shoot(this.hurried ? this.first : this.few, nx, ny, nz);
+    let counted = this.shoot(this.few, nx, ny, nz);
     const seen = counted > 0 ? (counted - (this.metCount - before)) / counted : 0;
-    if (!this.hurried && this.many.length > this.few.length && area > SMALL && seen < OPEN && counted > 0) {
+    if (!this.rough && this.many.length > this.few.length && area > SMALL && seen < OPEN && counted > 0) {
       this.metCount = before;
       counted = this.shoot(this.many, nx, ny, nz);
     }
@@ -181,8 +185,9 @@ export class Gatherer {
     const cosine = nx * sx + ny * sy + nz * sz;
     if (cosine <= 0 || !sunShines(light)) return 0;
     const { frame } = this;
+    const rays = this.rough ? ROUGH_SUN_RAYS : SUN_RAYS;
     let seen = 0;
-    for (let i = 0; i < SUN_RAYS; i += 1) {
+    for (let i = 0; i < rays; i += 1) {
       // Points spread over the surface about the vertex: as fine as the mesh can show.
       const a = i * GOLDEN_ANGLE;
       const r = i === 0 ? 0 : SUN_SPREAD;
@@ -192,7 +197,7 @@ export class Gatherer {
       const pz = z + u * frame[2]! + v * frame[5]!;
       if (!this.tree.hits(px, py, pz, sx, sy, sz, Infinity)) seen += 1;
     }
-    return (cosine * seen) / SUN_RAYS;
+    return (cosine * seen) / rays;
   }
 
   private addLamp(lamp: SharedLamp, x: number, y: number, z: number, nx: number, ny: number, nz: number): void {
@@ -205,6 +210,16 @@ export class Gatherer {
     for (const light of lamp.lights)
       for (let k = 0; k < 3; k += 1) this.sums[3 * light + k]! += lamp.color[k]! * strength;
   }
+}
+
+/** Some vertices of a part, so that every triangle has one of them: the others have a neighbour that knows. */
+function oneOfEachTriangle({ fine: { indices }, first }: LitPart): Uint8Array {
+  const asked = new Uint8Array(first.length);
+  for (let t = 0; t < indices.length; t += 3) {
+    const [a, b, c] = [first[indices[t]!]!, first[indices[t + 1]!]!, first[indices[t + 2]!]!];
+    if (!asked[a] && !asked[b] && !asked[c]) asked[a] = 1;
+  }
+  return asked;
 }
 
 /** What a direction of the sky or of the ground below it sends, added to three numbers. @param dy sine of its height */

@@ -1,8 +1,8 @@
 export { bakeLight, LightBake } from './bake.ts';
-export { daylight, type Daylight } from './daylight.ts';
+export { daylight, unlitLight, type Daylight } from './daylight.ts';
 export { ExposureTrack, type ExposedMove } from './exposure-track.ts';
 export type { GatheredBlock } from './gather.ts';
-export { LightMeter, UNLIT_GAIN } from './meter.ts';
+export { LightMeter, FIRST_GAIN } from './meter.ts';
 export { MovedField } from './moved-field.ts';
 export { MOVED, MovedLight, type MovedVertices } from './moved-light.ts';
 export { emptyGather, putRows, rowsOf, smoothGather, type PixelGather } from './pixel-gather.ts';

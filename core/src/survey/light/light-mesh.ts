@@ -1,5 +1,6 @@
-import { cameWith, countTriangles, glows, seesThrough, type SceneModel, type ScenePart } from '../../format/index.ts';
+import { cameWith, glows, seesThrough, type SceneModel, type ScenePart } from '../../format/index.ts';
 import { cornerArea, TRIANGLE } from '../../geometry/index.ts';
+import { unlitLight } from './daylight.ts';
 import { firstOfSides, samePlaces, towardsCentres, type Contacts } from './even-out.ts';
 import { emissionOf, findGlow, type Lamp } from './lamps.ts';
 import { partAtContacts } from './part-at-contacts.ts';
@@ -14,6 +15,8 @@ const MOST_TRIANGLES = 120_000;
 const FINE_ENOUGH = 300_000;
 /** Edges wanted, from fine to coarse; the first that fits the budget is taken. */
 const EDGES = [0.7, 0.8, 0.9, 1, 1.2, 1.5, 2, 2.5, 4, 8];
+/** The same of a rough light. */
+const ROUGH_EDGES = EDGES.filter((edge) => edge >= 2);
 /** Where others stand on parts these are cut once more: into so many times the triangles that are counted before, at most. */
 const AT_CONTACTS = 1.4;
 /** No wall throws back more than this of its light: fresh plaster (common practice, no source). */
@@ -26,6 +29,8 @@ const NOTHING = new Float32Array(0);
 /** A part on finer triangles, with what its light needs. */
 export interface LitPart {
   fine: ScenePart;
+  /** Nothing lights it: its light is known. */
+  unlit: boolean;
   /** For every vertex the first one at its place; each itself where light is known already. */
   first: Uint32Array;
   /** What lies under others that stand on it, where there is such: see `partAtContacts`. */
@@ -41,6 +46,10 @@ export interface SharedLamp extends Lamp {
   lights: number[];
 }
 
+/** Triangles that light is to be found for: what is unlit costs nothing, however much there is of it. */
+export const litTriangles = ({ parts, materials }: SceneModel): number =>
+  parts.reduce((sum, { material, indices }) => sum + (materials[material]!.unlit ? 0 : indices.length / 3), 0);
+
 /** The surfaces that light falls on and comes back from. */
 export class LightMesh {
   readonly model: SceneModel;
@@ -55,7 +64,7 @@ export class LightMesh {
   readonly vertices: Uint32Array;
   /** Share of the light that a triangle throws back: red, green, blue. */
   readonly albedo: Float32Array;
-  /** What a triangle gives off itself, in each of the lights. */
+  /** What a triangle gives off itself, or shows because it is unlit, in each of the lights. */
   readonly glows: readonly Float32Array[];
   /** One where a triangle is seen to glow in some of the lights, also where a lamp gives its light: a bulb, a strip. */
   readonly seenToGlow: Uint8Array;
@@ -69,30 +78,40 @@ export class LightMesh {
   /** The parts that stop light, in the order of the soup. */
   private readonly stops: readonly LitPart[];
 
-  /** @param options.cut false takes the triangles as they are: those of a model that has been cut and lit */
-  constructor(given: SceneModel, lights: readonly SiteLight[], { cut = true } = {}) {
-    const fineEnough = countTriangles(given) > FINE_ENOUGH;
+  /**
+   * @param cut finely, also where things stand; roughly, for a light that is to be there soon; or not at all: triangles of
+   *   a model that has been cut and lit
+   */
+  constructor(given: SceneModel, lights: readonly SiteLight[], cut: 'finely' | 'roughly' | 'not' = 'finely') {
+    const fineEnough = litTriangles(given) > FINE_ENOUGH;
     this.keepsSheets = fineEnough;
-    const asItIs = fineEnough || !cut;
+    const asItIs = fineEnough || cut === 'not';
     const model = asItIs ? given : withBacks(given);
-    const budget = Math.max(MOST_TRIANGLES, countTriangles(model) * 1.5);
+    const budget = Math.max(MOST_TRIANGLES, litTriangles(model) * 1.5);
+    const isUnlit = (part: ScenePart) => model.materials[part.material]!.unlit ?? false;
+    const toCut = model.parts.filter((part) => !isUnlit(part));
     const edge =
-      EDGES.find((e) => AT_CONTACTS * model.parts.reduce((sum, part) => sum + subdividedCount(part, e), 0) <= budget) ??
-      EDGES.at(-1)!;
+      (cut === 'roughly' ? ROUGH_EDGES : EDGES).find(
+        (e) => AT_CONTACTS * toCut.reduce((sum, part) => sum + subdividedCount(part, e), 0) <= budget,
+      ) ?? EDGES.at(-1)!;
     let start = 0;
     this.model = model;
-    const standing = asItIs ? null : new StandingFaces(model);
+    const standing = asItIs || cut === 'roughly' ? null : new StandingFaces(model);
     this.parts = model.parts.map((part, i): LitPart => {
-      const parted = standing && partAtContacts(subdivide(part, edge), standing);
-      const fine = parted ? { ...parted.part, came: cameWith(given.parts[i]!) } : part;
+      const unlit = isUnlit(part);
+      const divided = asItIs || unlit ? part : subdivide(part, edge);
+      const parted = standing && !unlit ? partAtContacts(divided, standing) : null;
+      const made = parted?.part ?? divided;
+      const fine = made === part ? part : { ...made, came: cameWith(given.parts[i]!) };
       const size = fine.positions.length / 3;
       // What rays set out from is asked for only where light is to be found.
-      const places = cut ? samePlaces(fine) : Uint32Array.from({ length: size }, (_, v) => v);
+      const known = cut === 'not' || unlit;
+      const places = known ? Uint32Array.from({ length: size }, (_, v) => v) : samePlaces(fine);
       const contacts = parted?.sides.some((side) => side > 0) ? { sides: parted.sides, places } : null;
       const first = contacts ? firstOfSides(contacts) : places;
-      const made = { fine, first, contacts, inward: cut ? towardsCentres(fine) : NOTHING, start };
+      const inward = known ? NOTHING : towardsCentres(fine);
       start += size;
-      return made;
+      return { fine, unlit, first, contacts, inward, start: start - size };
     });
     this.count = start;
     this.stops = this.parts.filter(({ fine }) => !seesThrough(model.materials[fine.material]!));
@@ -102,6 +121,7 @@ export class LightMesh {
     this.vertices = new Uint32Array(3 * triangles);
     this.albedo = new Float32Array(3 * triangles);
     this.glows = lights.map(() => new Float32Array(3 * triangles));
+    const unlit = lights.map(unlitLight);
     this.seenToGlow = new Uint8Array(triangles);
     this.twoSided = new Uint8Array(triangles);
     this.area = new Float32Array(this.count);
@@ -116,9 +136,9 @@ export class LightMesh {
     let at = 0;
     for (const part of this.stops) {
       const from = at;
-      at = this.enter(part, at, glowsIn);
+      at = this.enter(part, at, glowsIn, unlit);
       const { fine } = part;
-      if (glows(model.materials[fine.material]!) && litAtAll(fine)) this.seenToGlow.fill(1, from, at);
+      if (part.unlit || (glows(model.materials[fine.material]!) && litAtAll(fine))) this.seenToGlow.fill(1, from, at);
     }
   }
 
@@ -136,9 +156,10 @@ export class LightMesh {
 
   /** Takes the triangles of a part. Returns the number of the next one. */
   private enter(
-    { fine, first, start }: LitPart,
+    { fine, first, start, unlit }: LitPart,
     from: number,
     glowsIn: (part: ScenePart, ...at: [number, number, number]) => Float32Array[],
+    unlitIn: readonly number[],
   ): number {
     const { positions: p, normals, indices, colors } = fine;
     const material = this.model.materials[fine.material]!;
@@ -155,10 +176,12 @@ export class LightMesh {
         const tint = colors
           ? (colors[3 * indices[t]! + k]! + colors[3 * indices[t + 1]! + k]! + colors[3 * indices[t + 2]! + k]!) / 3
           : 1;
-        this.albedo[3 * at + k] = Math.min(WHITEST, material.color[k]! * pictured * tint);
+        const color = material.color[k]! * pictured * tint;
+        if (unlit) this.glows.forEach((glow, i) => (glow[3 * at + k] = color * unlitIn[i]!));
+        else this.albedo[3 * at + k] = Math.min(WHITEST, color);
       }
       if (glows) for (const glow of glowsIn(fine, ...middleOf(this.soup, at))) glow.set(emission, 3 * at);
-      this.twoSided[at] = this.keepsSheets && material.doubleSided ? 1 : 0;
+      this.twoSided[at] = (this.keepsSheets || unlit) && material.doubleSided ? 1 : 0;
       this.orient(at, normals, indices, t);
       const o = at * TRIANGLE;
       const share = cornerArea(this.soup, o, o + 3, o + 6) / 3;

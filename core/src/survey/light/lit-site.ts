@@ -21,7 +21,7 @@ export class LitSite {
    * @param options of the tree that rays go through
    */
   constructor(lit: SceneModel, light: SiteLight, options?: (mesh: LightMesh) => RayTreeOptions) {
-    this.mesh = new LightMesh(lit, [light], { cut: false });
+    this.mesh = new LightMesh(lit, [light], 'not');
     this.tree = new RayTree(this.mesh.soup, options?.(this.mesh));
     this.day = daylight(light);
     const { count, parts } = this.mesh;

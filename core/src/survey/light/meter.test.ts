@@ -3,7 +3,7 @@ import { BoxGeometry, PlaneGeometry } from 'three';
 import { PLAIN_MATERIAL, type SceneModel, type ScenePart } from '../../format/index.ts';
 import { partOf } from '../../format/part.fixture.ts';
 import { orientationOf } from '../../geometry/index.ts';
-import { AFTERNOON, bakeLight, ExposureTrack, LightMeter, UNLIT_GAIN } from './index.ts';
+import { AFTERNOON, bakeLight, ExposureTrack, LightMeter, FIRST_GAIN } from './index.ts';
 
 const white = { ...PLAIN_MATERIAL, color: [0.7, 0.7, 0.7] as [number, number, number], doubleSided: false };
 const model = (parts: ScenePart[]): SceneModel => ({ parts, materials: [white], textures: [] });
@@ -119,8 +119,8 @@ describe('metering', () => {
 
   test('what is not lit, and nothing at all, has a plain exposure', () => {
     expect(new LightMeter(model([partOf(new BoxGeometry(1, 1, 1))]), AFTERNOON).gainAt([0, 0, 5], level(0))).toEqual(
-      UNLIT_GAIN,
+      FIRST_GAIN,
     );
-    expect(new LightMeter(model([]), AFTERNOON).gainAt([0, 0, 0], level(0))).toEqual(UNLIT_GAIN);
+    expect(new LightMeter(model([]), AFTERNOON).gainAt([0, 0, 0], level(0))).toEqual(FIRST_GAIN);
   });
 });

@@ -2,7 +2,7 @@ import { luminanceOf } from '../../colour/index.ts';
 import { isGlass, type SceneModel, type ScenePart } from '../../format/index.ts';
 import type { Quaternion, SiteLight, Vec3 } from '../../document/index.ts';
 import { cornerArea, forwardOf, smooth } from '../../geometry/index.ts';
-import { DARKEST, daylight } from './daylight.ts';
+import { DARKEST, daylight, openLight, SUN_SHARE } from './daylight.ts';
 import { Sight } from './sight.ts';
 
 /** Points of a site that a picture is metered by, at most. */
@@ -23,8 +23,6 @@ const HIDDEN = 0.12;
  * metered by as well, so that a small thing that turns does not make its surroundings brighter and darker.
  */
 const OPEN_ABOUT = 0.25;
-/** Of the sky’s zenith and horizon so much falls on open ground, as a white surface sends it out. */
-const OPEN_SKY = 0.45;
 /** White in light of the mean brightness comes to this before the tone curve. */
 const KEY = 0.84;
 /** How far the eye gets used to the brightness and to the colour of where it is, 0…1: a dim room stays dimmer. */
@@ -39,11 +37,8 @@ const DARKER = 0.35;
 const USED_TO_DUSK = 0.4;
 /** No picture is made brighter or darker than this by itself. */
 const GAINS: readonly [number, number] = [0.4, 14];
-/** Of what is not lit yet. */
-export const UNLIT_GAIN: Vec3 = [1.3, 1.3, 1.3];
-
-/** Of the sun that falls on things so much is seen in: a sunlit floor glows, a sunlit field does not burn. */
-const SUN_SHARE = 0.6;
+/** Of what has got no light yet. */
+export const FIRST_GAIN: Vec3 = [1.3, 1.3, 1.3];
 
 /** Numbers of a point: place, normal, the logarithms of the light that falls there, and its area. */
 const STRIDE = 10;
@@ -94,12 +89,7 @@ export class LightMeter {
     }
     this.points = Float32Array.from(points);
     this.sight = new Sight(model);
-    const high = Math.max(0, sun[1]);
-    this.open = [0, 1, 2].map((k) =>
-      Math.log(
-        Math.max(1e-4, OPEN_SKY * (outdoors.zenith[k]! + outdoors.horizon[k]!) + SUN_SHARE * high * outdoors.sun[k]!),
-      ),
-    );
+    this.open = openLight({ sun, sky }).map((value) => Math.log(Math.max(1e-4, value)));
     const day = Math.min(1, Math.exp(this.open[1]!) / DIM);
     this.dim = day ** DARKER;
     this.usedToColour = USED_TO_DUSK + (USED_TO_COLOUR - USED_TO_DUSK) * day;
@@ -129,7 +119,7 @@ export class LightMeter {
       g += weight * p[o + 7]!;
       b += weight * p[o + 8]!;
     }
-    if (whole < 1e-9) return UNLIT_GAIN;
+    if (whole < 1e-9) return FIRST_GAIN;
     const about = OPEN_ABOUT * Math.exp(-((whole / OPEN_ABOUT) ** 2));
     whole += about;
     r += about * this.open[0]!;

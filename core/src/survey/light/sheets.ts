@@ -8,7 +8,7 @@ const WELD = 0.001;
 /**
  * A model whose sheets have two sides: a wall that was drawn as a single face is lit by the sun outside and by the room
  * inside. Backs are faces of their own, so nothing of such a part is drawn from behind any more. Closed bodies, ground,
- * glass and what is cut out of pictures stay as they are.
+ * glass, what is unlit and what is cut out of pictures stay as they are.
  */
 export function withBacks(model: SceneModel): SceneModel {
   const materials = [...model.materials];
@@ -16,7 +16,7 @@ export function withBacks(model: SceneModel): SceneModel {
   const fronts = new Map<number, number>();
   const parts = model.parts.map((part): ScenePart => {
     const material = model.materials[part.material]!;
-    if (!material.doubleSided || seesThrough(material) || isLandscape(part)) return part;
+    if (!material.doubleSided || material.unlit || seesThrough(material) || isLandscape(part)) return part;
     const backs = facesWithoutBack(part);
     if (backs.length === 0) return part;
     let front = fronts.get(part.material);

@@ -6,6 +6,7 @@ import { toast } from 'sonner';
 import { editBody, removeRow } from '../../data/edit-row.ts';
 import { undoWithWords } from '../../desk/undo-words.ts';
 import { Button, Line, NumberField, PartField, Segmented, Select } from '../../kit/index.ts';
+import { TimeField } from '../shared/time-field.tsx';
 import { useModels } from '../../site/use-site.ts';
 import { CarryFields, SHAPES } from '../shared/pace-shape.tsx';
 import { AXES, axisName, axisOf } from './edit-actions.ts';
@@ -41,10 +42,8 @@ export function ActionSettings({ row }: { row: Row<'action'> }) {
   };
   return (
     <>
-      <NumberField
+      <TimeField
         label="Begins at"
-        unit="s"
-        measure="time"
         value={body.start}
         step={0.5}
         min={0}
@@ -265,10 +264,8 @@ const Ends = ({ repeat, onRepeat }: { repeat: Repeat; onRepeat: (repeat: Repeat)
 function RunFields({ run, onRun }: { run: Run; onRun: (run: Partial<Run>) => void }) {
   return (
     <>
-      <NumberField
+      <TimeField
         label="Takes"
-        unit="s"
-        measure="time"
         value={run.seconds}
         step={0.5}
         min={0.1}

@@ -17,9 +17,11 @@ interface LookFieldsProps {
   onChange: (words: string, change: { [K in keyof MaterialLook]?: MaterialLook[K] | undefined }) => void;
 }
 
+const FIELDS = ['color', 'roughness', 'clay', 'light'] as const satisfies readonly (keyof MaterialLook)[];
+
 /** Colour, roughness and clay of a part or a material, and the way back to what came. */
 export function LookFields({ look, came, back, onChange, children }: LookFieldsProps) {
-  const changed = look.color !== undefined || look.roughness !== undefined || look.clay !== undefined;
+  const changed = FIELDS.some((field) => look[field] !== undefined);
   return (
     <>
       <Line label="Colour">
@@ -43,7 +45,7 @@ export function LookFields({ look, came, back, onChange, children }: LookFieldsP
           As clay
         </Button>
         {changed && (
-          <Button small onClick={() => onChange(back, { color: undefined, roughness: undefined, clay: undefined })}>
+          <Button small onClick={() => onChange(back, Object.fromEntries(FIELDS.map((field) => [field, undefined])))}>
             As it came
           </Button>
         )}

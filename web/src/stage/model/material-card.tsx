@@ -1,7 +1,7 @@
 import { ownName } from '@eskovan/core/document';
 import { X } from 'lucide-react';
 import { useWorkbench } from '../../desk/workbench.ts';
-import { Card, Line, Value } from '../../kit/index.ts';
+import { Card, Line, Segmented, Value } from '../../kit/index.ts';
 import { useParts } from '../../site/use-parts.ts';
 import { useModels } from '../../site/use-site.ts';
 import { changeMaterial, chooseMaterial, choosePart } from './edit-parts.ts';
@@ -24,6 +24,7 @@ export function MaterialCard() {
     const part = row.body.parts[name];
     return part?.color || part?.roughness !== undefined || part?.clay;
   }).length;
+  const light = look.light ?? (came.unlit ? 'unlit' : 'lit');
   const change = (words: string, values: Parameters<typeof changeMaterial>[3]) =>
     changeMaterial(row, came.name, words, values);
   return (
@@ -59,6 +60,20 @@ export function MaterialCard() {
         {users.length > NAMED && <li className="pl-3 text-ink-faint">and {users.length - NAMED} more</li>}
       </ul>
       <LookFields look={look} came={came} back="Own look" onChange={change}>
+        <Line label="Light">
+          <Segmented
+            label="Light"
+            value={light}
+            options={[
+              { value: 'lit', label: 'Lit' },
+              { value: 'unlit', label: 'Unlit' },
+            ]}
+            onChange={(value) => change('Light', { light: value })}
+          />
+        </Line>
+        {light === 'unlit' && (
+          <p className="text-sm text-ink-soft">Its colours hold their light already, as photographed ones do.</p>
+        )}
         {came.textured && !look.color && (
           <p className="text-sm text-ink-soft">Its picture stays until another colour is chosen.</p>
         )}

@@ -44,7 +44,9 @@ const part = (name: string, at = 'house'): PartInfo => ({
   name,
   triangles: 10,
   bounds: { min: [0, 0, 0], max: [1, 1, 1] },
-  materials: [{ name: 'Oak', color: [0.5, 0.5, 0.5], roughness: 0.9, textured: false, glows: false, clear: false }],
+  materials: [
+    { name: 'Oak', color: [0.5, 0.5, 0.5], roughness: 0.9, textured: false, glows: false, clear: false, unlit: false },
+  ],
   role: null,
 });
 
@@ -221,6 +223,7 @@ describe('parts', () => {
       textured: false,
       glows: false,
       clear: false,
+      unlit: false,
     };
     const all = [
       ...parts,

@@ -70,7 +70,6 @@ interface MoveSideProps extends Checked {
   /** Have the cards come to what a hand has just made? */
   settled: boolean;
   aspect: number;
-  frames: number;
 }
 
 /** The cards of a move. */

@@ -1,5 +1,5 @@
 import { lineFindings } from '@eskovan/core/check';
-import type { PathNode, Walker } from '@eskovan/core/document';
+import { ownName, type PathNode, type Walker } from '@eskovan/core/document';
 import type { Footing } from '@eskovan/core/survey';
 import type { Snap } from '@eskovan/core/wayfind';
 import { useMemo } from 'react';
@@ -101,6 +101,10 @@ function snapText(snap: Snap): string {
       return `middle of ${snap.width.toFixed(2)} m`;
     case 'node':
       return `node ${snap.index + 1}`;
+    case 'beside':
+      return `${snap.distance.toFixed(2)} m beside`;
+    case 'thing':
+      return `in line with ${ownName(snap.name)}`;
     default:
       return snap.kind;
   }

@@ -1,21 +1,18 @@
 import type { MoveBody, Row } from '@eskovan/core/document';
-import { NumberField } from '../../kit/index.ts';
+import {} from '../../kit/index.ts';
+import { TimeField } from '../shared/time-field.tsx';
 import { editMove } from './edit-move.ts';
 
 interface DurationFieldProps {
   row: Row<'move'>;
   body: Extract<MoveBody, { kind: 'orbit' | 'ride' | 'follow' }>;
-  frames: number;
 }
 
 /** How long a move lasts that has no speed in metres. */
-export function DurationField({ row, body, frames }: DurationFieldProps) {
+export function DurationField({ row, body }: DurationFieldProps) {
   return (
-    <NumberField
+    <TimeField
       label="Takes"
-      unit="s"
-      measure="time"
-      frames={frames}
       value={body.duration}
       step={0.5}
       min={0.1}

@@ -60,12 +60,18 @@ export function addToPace(row: Row<'move'>, move: CompiledMove, kind: 'pause' | 
 }
 
 /** Lets a move look at something else for some seconds from a time on. */
-export function addGazeSpan(row: Row<'move'>, move: CompiledMove, time: number, gaze: Walk['gaze']): void {
+export function addGazeSpan(
+  row: Row<'move'>,
+  move: CompiledMove,
+  time: number,
+  gaze: Walk['gaze'],
+  id: string = crypto.randomUUID(),
+): void {
   const { path, duration } = move;
   const to = Math.min(duration, time + NEW_SPAN);
   const from = Math.min(time, Math.max(0, to - NEW_SPAN));
   const span = {
-    id: crypto.randomUUID(),
+    id,
     from: anchorFor(row.body, path, from),
     to: anchorFor(row.body, path, to),
     gaze,

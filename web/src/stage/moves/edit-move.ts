@@ -47,6 +47,11 @@ export function firstOrbit({ min, max }: Bounds): BodyOfKind<'orbit'> {
   };
 }
 
+/** A glide begins at the height of eyes over what is under it, and over a small thing no higher than a part of its size, metres. */
+export const firstRise = ({ min, max }: Bounds, eyes: number): number =>
+  Math.min(eyes, SMALL * Math.hypot(max[0] - min[0], max[1] - min[1], max[2] - min[2]));
+const SMALL = 0.4;
+
 /** How far from its pivot an orbit begins, metres. */
 export function radiusOf(move: CompiledMove, pivot: Vec3): number {
   const begin = move.path?.placeAt(0) ?? move.sampleAt(0).position;
@@ -127,11 +132,15 @@ export function editTrack(
 }
 
 /** Keeps a change of a move's path; one that would make more of it than a move can hold is not made, and said. */
-export function keepPath(row: Row<'move'>, label: string, change: (path: Path) => Path): void {
+export const keepPath = (row: Row<'move'>, label: string, change: (path: Path) => Path): void =>
+  keepWay(row, label, (body) => ({ ...body, path: change(body.path) }));
+
+/** The same for a change of the path and of what goes along with it. */
+export function keepWay(row: Row<'move'>, label: string, change: (body: Having<'path'>) => Having<'path'>): void {
   editShared(row, 'path', label, (body) => {
-    const path = change(body.path);
-    const fault = pathFault(path);
-    if (!fault || pathFault(body.path)) return { ...body, path };
+    const changed = change(body);
+    const fault = pathFault(changed.path);
+    if (!fault || pathFault(body.path)) return changed;
     toast(wordsOf(fault), { id: 'path-limit' });
     return body;
   });

@@ -15,7 +15,7 @@ import { useMend } from './use-mend.ts';
 
 /** What the selected camera that stands and follows is made of. */
 export const FollowCards = memo(function FollowCards(props: MoveCardsProps<Follow>) {
-  const { row, body, move, findings, current, cover, aspect, frames } = props;
+  const { row, body, move, findings, current, cover, aspect } = props;
   const mend = useMend(move);
   const scout = useWorkbench((state) => state.scout);
   const held = body.gaze.kind === 'object' || body.gaze.kind === 'point';
@@ -62,7 +62,7 @@ export const FollowCards = memo(function FollowCards(props: MoveCardsProps<Follo
             Stand where I look from
           </Button>
         </div>
-        <DurationField row={row} body={body} frames={frames} />
+        <DurationField row={row} body={body} />
         {held && (
           <Line label="Size of the subject">
             <Segmented

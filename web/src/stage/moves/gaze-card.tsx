@@ -1,16 +1,17 @@
-import { ownName, type Gaze, type Row, type Vec3 } from '@eskovan/core/document';
+import { atSomething, ownName, type Gaze, type HeldGaze, type Row, type Vec3 } from '@eskovan/core/document';
 import { findTarget } from '@eskovan/core/gaze';
 import { anglesOf, middle } from '@eskovan/core/geometry';
 import type { CompiledMove } from '@eskovan/core/move';
-import { Crosshair, Eye } from 'lucide-react';
+import { Crosshair, Eye, Spline } from 'lucide-react';
 import { useWorkbench, workbench } from '../../desk/workbench.ts';
 import { Button, Card, Line, NumberField, PartField, Segmented } from '../../kit/index.ts';
 import type { PickedSurface } from '../../picture/source.ts';
 import { useParts } from '../../site/use-parts.ts';
 import type { PartInfo } from '../../worker/parts.ts';
-import { addGazeSpan, editItem } from './edit-items.ts';
+import { addGazeSpan } from './edit-items.ts';
 import { editShared, type Having } from './edit-move.ts';
-import { ItemRow } from './item-row.tsx';
+import { drawGazeLine } from './gaze-line.ts';
+import { GazeSpans, LineHeight } from './gaze-spans.tsx';
 import { FindPart, GonePart, pressedPart } from '../shared/find-part.tsx';
 
 /** What the direction is called that a kind of move has of itself. */
@@ -33,6 +34,7 @@ type Looking = Having<'gaze'>;
 /** Where a move looks: along its way, as it was kept, or at something. */
 export function GazeCard({ row, body, move }: { row: Row<'move'>; body: Looking; move: CompiledMove | null }) {
   const aiming = useWorkbench((state) => state.aiming === 'look');
+  const drawing = useWorkbench((state) => state.aiming === 'line');
   const forAWhile = useWorkbench((state) => state.forAWhile);
   const { gaze } = body;
   return (
@@ -46,6 +48,7 @@ export function GazeCard({ row, body, move }: { row: Row<'move'>; body: Looking;
             ...OWN[body.kind],
             { value: 'object', label: 'At an object' },
             ...(gaze.kind === 'recorded' ? [{ value: 'recorded' as const, label: 'As recorded' }] : []),
+            ...(gaze.kind === 'line' ? [{ value: 'line' as const, label: 'Along a line' }] : []),
           ]}
           onChange={(kind) => {
             workbench.set({ aiming: kind === 'object' ? 'look' : null, forAWhile: false, playing: false });
@@ -70,7 +73,16 @@ export function GazeCard({ row, body, move }: { row: Row<'move'>; body: Looking;
         />
       )}
       {gaze.kind === 'object' && <Target gaze={gaze} />}
-      {(gaze.kind === 'object' || gaze.kind === 'point') && !aiming && <InFrame row={row} gaze={gaze} />}
+      {gaze.kind === 'line' && <LineHeight row={row} span={null} gaze={gaze} label="Line begins at" />}
+      {atSomething(gaze) && !aiming && <InFrame row={row} gaze={gaze} />}
+      {drawing && (
+        <p role="status" className="my-1 flex items-center gap-2">
+          <span className="min-w-0 flex-1">Press where the eye is to go along, on the plan or in the picture.</span>
+          <Button small onClick={() => workbench.set({ aiming: null })}>
+            Done
+          </Button>
+        </p>
+      )}
       {aiming && (
         <p className="flex gap-2">
           <Crosshair size={15} className="mt-0.5 shrink-0 text-lagoon" aria-hidden />
@@ -78,6 +90,11 @@ export function GazeCard({ row, body, move }: { row: Row<'move'>; body: Looking;
         </p>
       )}
       {aiming && <FindPart onPart={(part) => aimAt(row, part, middle(part.bounds), move)} />}
+      {aiming && (
+        <Button small className="mt-1.5" icon={<Spline size={13} />} onClick={() => drawGazeLine(forAWhile)}>
+          Draw a line for the eye
+        </Button>
+      )}
       {gaze.kind === 'object' && !aiming && (
         <div className="mt-1.5">
           <Button
@@ -89,7 +106,7 @@ export function GazeCard({ row, body, move }: { row: Row<'move'>; body: Looking;
           </Button>
         </div>
       )}
-      {!aiming && move && (
+      {!aiming && !drawing && move && (
         <div className="mt-1.5">
           <Button
             small
@@ -129,14 +146,12 @@ function ownGaze(kind: Gaze['kind'], move: CompiledMove | null): Gaze | null {
   return { kind, pan, tilt };
 }
 
-type HeldGaze = Extract<Gaze, { kind: 'object' | 'point' }>;
-
 /** Where in the frame what is looked at is held, and the room before it. */
 function InFrame({ row, gaze }: { row: Row<'move'>; gaze: HeldGaze }) {
   const [across, up] = gaze.place ?? [0, 0];
   const set = (change: Pick<HeldGaze, 'place' | 'lead'>) =>
     editShared(row, 'gaze', 'Place in the frame', (now) => {
-      if (now.gaze.kind !== 'object' && now.gaze.kind !== 'point') return now;
+      if (!atSomething(now.gaze)) return now;
       const { place, lead, ...others } = { ...now.gaze, ...change };
       const held = place && (place[0] !== 0 || place[1] !== 0);
       return { ...now, gaze: { ...others, ...(held && { place }), ...(lead && { lead }) } };
@@ -153,41 +168,6 @@ function InFrame({ row, gaze }: { row: Row<'move'>; gaze: HeldGaze }) {
       <PartField label="Held up by" value={up} least={-0.9} most={0.9} onChange={(y) => set({ place: [across, y] })} />
       <PartField label="Room ahead" value={gaze.lead ?? 0} most={0.8} onChange={(lead) => set({ lead })} />
     </div>
-  );
-}
-
-/** What is looked at for a while, and how softly. */
-function GazeSpans({ row, body, move }: { row: Row<'move'>; body: Looking; move: CompiledMove }) {
-  const items = move.channels.find(({ id }) => id === 'gaze')?.items ?? [];
-  if (items.length === 0) return null;
-  return (
-    <ul aria-label="Looks for a while" className="mt-2 grid gap-1">
-      {items.map((item) => (
-        <ItemRow
-          key={item.id}
-          item={item}
-          when={`${item.from.toFixed(1)}–${item.to.toFixed(1)} s`}
-          onRemove={() => editItem(row, move, item, { by: 'remove' })}
-        >
-          <NumberField
-            label={`Hand-over of ${item.about} at ${item.from.toFixed(1)} s`}
-            bare
-            unit="s"
-            measure="time"
-            value={body.gazeSpans?.find(({ id }) => id === item.id)?.handOver ?? 0}
-            step={0.1}
-            min={0}
-            max={60}
-            onChange={(handOver) =>
-              editShared(row, 'gaze', 'Hand-over of a gaze', (now) => ({
-                ...now,
-                gazeSpans: (now.gazeSpans ?? []).map((span) => (span.id === item.id ? { ...span, handOver } : span)),
-              }))
-            }
-          />
-        </ItemRow>
-      ))}
-    </ul>
   );
 }
 

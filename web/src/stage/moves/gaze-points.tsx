@@ -1,7 +1,8 @@
 import { ownName, type Gaze, type MoveBody, type Row, type Vec3 } from '@eskovan/core/document';
 import { PlanHandle } from '../../plan/plan-handle.tsx';
 import { usePlan } from '../../plan/plan.tsx';
-import { editShared, type Having } from './edit-move.ts';
+import { GazeLineLayer } from './gaze-line-layer.tsx';
+import { editGazeOf } from './gaze-line.ts';
 
 /** Half the size of its mark, pixels. */
 const HALF = 6;
@@ -16,36 +17,34 @@ const movedTo = (gaze: Gaze, x: number, z: number): Gaze =>
 /** What a move looks at, on the plan: each place is dragged, or moved by arrows. */
 export function GazePoints({ row, body }: { row: Row<'move'> | null; body: MoveBody | null }) {
   if (!row || !body || !('gaze' in body)) return null;
-  const spans = body.gazeSpans ?? [];
-  const move = (label: string, change: (now: Having<'gaze'>) => Having<'gaze'>) =>
-    editShared(row, 'gaze', label, change);
-  return (
-    <>
-      {isPlaced(body.gaze) && (
-        <GazePoint
-          gaze={body.gaze}
-          label="throughout"
-          onMove={(x, z) => move('Look elsewhere', (now) => ({ ...now, gaze: movedTo(now.gaze, x, z) }))}
-        />
-      )}
-      {spans.map(({ id, gaze }, i) =>
-        isPlaced(gaze) ? (
-          <GazePoint
-            key={id}
-            gaze={gaze}
-            label={`gaze ${i + 1}`}
-            onMove={(x, z) =>
-              move('Look elsewhere for a while', (now) => ({
-                ...now,
-                gazeSpans: (now.gazeSpans ?? []).map((span) =>
-                  span.id === id ? { ...span, gaze: movedTo(span.gaze, x, z) } : span,
-                ),
-              }))
-            }
-          />
-        ) : null,
-      )}
-    </>
+  const all = [
+    { span: null, gaze: body.gaze, label: 'throughout' },
+    ...(body.gazeSpans ?? []).map(({ id, gaze }, i) => ({ span: id, gaze, label: `gaze ${i + 1}` })),
+  ];
+  return all.map(({ span, gaze, label }) =>
+    gaze.kind === 'line' ? (
+      <GazeLineLayer
+        key={span}
+        gaze={gaze}
+        label={label}
+        onPath={(change) =>
+          editGazeOf(row, span, 'The line of the eye', (now) =>
+            now.kind === 'line' ? { ...now, path: change(now.path) } : now,
+          )
+        }
+      />
+    ) : isPlaced(gaze) ? (
+      <GazePoint
+        key={span}
+        gaze={gaze}
+        label={label}
+        onMove={(x, z) =>
+          editGazeOf(row, span, span === null ? 'Look elsewhere' : 'Look elsewhere for a while', (now) =>
+            movedTo(now, x, z),
+          )
+        }
+      />
+    ) : null,
   );
 }
 

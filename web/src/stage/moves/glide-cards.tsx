@@ -16,7 +16,7 @@ import { useMend } from './use-mend.ts';
 
 /** What the selected glide is made of, in numbers. */
 export const GlideCards = memo(function GlideCards(props: MoveCardsProps<Glide>) {
-  const { row, body, move, findings, current, cover, aspect, frames } = props;
+  const { row, body, move, findings, current, cover, aspect } = props;
   const mend = useMend(move);
   const { lead } = useItems('node', row.id);
   const node = body.path.nodes.find(({ id }) => id === lead);
@@ -30,7 +30,7 @@ export const GlideCards = memo(function GlideCards(props: MoveCardsProps<Glide>)
       )}
       {node && <NodeCard row={row} body={body} move={move} node={node} />}
       <HeightCard {...props} />
-      <PaceCard row={row} body={body} move={move} frames={frames} />
+      <PaceCard row={row} body={body} move={move} />
       <GazeCard row={row} body={body} move={move} />
       <MoveLensCard row={row} body={body} move={move} aspect={aspect} />
       <OverTimeCard row={row} body={body} move={move} />

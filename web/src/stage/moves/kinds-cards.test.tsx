@@ -58,7 +58,6 @@ function Cards() {
       cover={null}
       findings={move ? checkMove(move, nowhere, FIRST_LIMITS) : []}
       aspect={16 / 9}
-      frames={25}
     />
   );
 }

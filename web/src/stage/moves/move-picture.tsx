@@ -1,17 +1,21 @@
-import { aspectOf, DEFAULT_LENS, type MoveBody, type Row } from '@eskovan/core/document';
+import { aspectOf, DEFAULT_LENS, type Bounds, type MoveBody, type Row } from '@eskovan/core/document';
 import { Companion, standing, type CameraSample, type CompiledMove } from '@eskovan/core/move';
 import { firstLook } from '@eskovan/core/site';
 import type { Footing } from '@eskovan/core/survey';
 import { useMemo } from 'react';
+import { toast } from 'sonner';
 import { useProject } from '../../data/use-project.ts';
 import { useParts, useSiteMotion } from '../../site/use-parts.ts';
 import { useRecording } from '../../desk/recording.ts';
-import { useWorkbench, workbench } from '../../desk/workbench.ts';
+import { useWorkbench, workbench, type Aim } from '../../desk/workbench.ts';
 import type { Ground } from '../../picture/eye.ts';
 import { PicturePane } from '../../picture/picture-pane.tsx';
 import type { PickedSurface } from '../../picture/source.ts';
 import { ScoutBar } from '../../picture/scout-bar.tsx';
 import { unkeptActions } from './unkept-actions.ts';
+import { leadAlongEdge } from './edge-path.ts';
+import { firstRise } from './edit-move.ts';
+import { addToGazeLine } from './gaze-line.ts';
 import { kindOf } from './kinds.tsx';
 import { dropRecording, simulate } from './live-walk.ts';
 import { RecordingBar } from './recording-bar.tsx';
@@ -29,13 +33,22 @@ interface MovePictureProps {
   onRecorded: () => void;
 }
 
+/** What is asked for whatever the kind of move. */
+const HINTS: Partial<Record<Aim, string>> = {
+  line: 'Press what the eye goes along',
+  edge: 'Press an edge or a rail',
+};
+
 /** The picture of the selected move, following the time. */
 export function MovePicture({ row, body, move, ground, footing, onKeep, onRecorded }: MovePictureProps) {
   const { project } = useProject();
   const { rate } = project.body;
   const moved = useMoveSample(move, body, rate);
-  const whole = useWholeSite();
-  const sample = moved ?? (body ? null : whole);
+  const extent = useExtent();
+  const whole = useWholeSite(extent);
+  // Before it has a way, one looks about for where it is to lead.
+  const begins = body === null || ('path' in body && body.path.nodes.length < 2);
+  const sample = moved ?? (begins ? whole : null);
   const scout = useWorkbench((state) => state.scout);
   const aiming = useWorkbench((state) => state.aiming);
   const recording = useRecording((state) => state.slowed);
@@ -56,7 +69,7 @@ export function MovePicture({ row, body, move, ground, footing, onKeep, onRecord
   const from = scout ? onPath() : null;
   const hands = body &&
     sample && {
-      eye: () => workbench.get().scout ?? onPath(),
+      eye: () => workbench.get().scout ?? onPath() ?? (begins ? whole : null),
       onMove: (pose: NonNullable<typeof scout>) => workbench.set({ scout: pose, playing: false }),
       lens: body.lens,
       ground,
@@ -64,7 +77,16 @@ export function MovePicture({ row, body, move, ground, footing, onKeep, onRecord
       tempo: recording ?? 1,
       device,
       ...(aiming && row
-        ? { onPress: (hit: PickedSurface | null) => void (hit && kind.aim(row, hit, move, carriers)) }
+        ? {
+            onPress: (hit: PickedSurface | null) => {
+              if (!hit) toast('There is nothing there: only sky.');
+              else if (aiming === 'line') addToGazeLine(row, move, hit.point);
+              else if (aiming === 'edge') {
+                const rise = extent ? firstRise(extent, project.body.eyeHeight) : 0;
+                void leadAlongEdge(row, hit, footing, rise);
+              } else kind.aim(row, hit, move, carriers);
+            },
+          }
         : {}),
     };
   return (
@@ -82,7 +104,9 @@ export function MovePicture({ row, body, move, ground, footing, onKeep, onRecord
       )}
       {aiming && (
         <p className="pointer-events-none absolute inset-x-0 top-3 text-center">
-          <span className="rounded bg-surround px-2 py-1 text-surround-ink">{kind.aimHint(aiming)}</span>
+          <span className="rounded bg-surround px-2 py-1 text-surround-ink">
+            {HINTS[aiming] ?? kind.aimHint(aiming)}
+          </span>
         </p>
       )}
       {!moved && !aiming && (
@@ -97,9 +121,8 @@ export function MovePicture({ row, body, move, ground, footing, onKeep, onRecord
 }
 
 /** All of it from a good side, until there is a move. */
-function useWholeSite(): CameraSample | null {
+function useWholeSite(extent: Bounds | null): CameraSample | null {
   const { project } = useProject();
-  const extent = useExtent();
   const aspect = aspectOf(project.body);
   return useMemo(() => extent && standing(firstLook(extent, aspect), DEFAULT_LENS), [extent, aspect]);
 }

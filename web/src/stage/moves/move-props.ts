@@ -12,8 +12,6 @@ export interface MoveCardsProps<B extends MoveBody> {
   current: boolean;
   cover: readonly RoomCover[] | null;
   aspect: number;
-  /** Frames a second. */
-  frames: number;
 }
 
 export interface MovePlanProps<B extends MoveBody> {

@@ -207,7 +207,6 @@ export function MovesScreen() {
                 move={keptMove}
                 settled={calmKept === kept}
                 {...{ findings, current, cover, aspect }}
-                frames={rate.num / rate.den}
               />
             </ProjectProvider>
           ),

@@ -54,7 +54,6 @@ function Cards() {
       cover={null}
       findings={checkMove(move, nowhere, limits)}
       aspect={16 / 9}
-      frames={25}
     />
   );
 }

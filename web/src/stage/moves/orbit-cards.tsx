@@ -1,5 +1,6 @@
 import type { Orbit } from '@eskovan/core/document';
 import { toDegrees, toRadians } from '@eskovan/core/geometry';
+import { frameCount } from '@eskovan/core/reel';
 import { memo } from 'react';
 import { FIRST_CARRY } from '@eskovan/core/pace';
 import { Card, Line, NumberField, Segmented, Select, Value } from '../../kit/index.ts';
@@ -12,12 +13,14 @@ import { DurationField } from './duration-field.tsx';
 import { editMove, radiusOf } from './edit-move.ts';
 import type { MoveCardsProps } from './move-props.ts';
 import { MoveLensCard } from './move-lens-card.tsx';
+import { useProject } from '../../data/use-project.ts';
 import { useMend } from './use-mend.ts';
 import { PivotCard } from './pivot-card.tsx';
 
 /** What the selected orbit is made of, in numbers. */
 export const OrbitCards = memo(function OrbitCards(props: MoveCardsProps<Orbit>) {
-  const { row, body, move, findings, current, cover, aspect, frames } = props;
+  const { row, body, move, findings, current, cover, aspect } = props;
+  const { rate } = useProject().project.body;
   const mend = useMend(move);
   return (
     <div className="grid gap-2.5 p-3">
@@ -35,16 +38,16 @@ export const OrbitCards = memo(function OrbitCards(props: MoveCardsProps<Orbit>)
       <MadeOfCard {...props} />
       <MoveLensCard row={row} body={body} move={move} aspect={aspect} />
       {move && cover && cover.length > 0 && <CoverCard move={move} cover={cover} />}
-      {frames > 0 && move?.loops && (
+      {move?.loops && (
         <p className="px-1 text-sm text-ink-soft">
-          It closes: after {Math.round(body.duration * frames)} frames it is where it began, and no frame comes twice.
+          It closes: after {frameCount(body.duration, rate)} frames it is where it began, and no frame comes twice.
         </p>
       )}
     </div>
   );
 });
 
-function TurnCard({ row, body, frames }: MoveCardsProps<Orbit>) {
+function TurnCard({ row, body }: MoveCardsProps<Orbit>) {
   const set = (label: string, change: Partial<Orbit>) =>
     editMove(row, 'orbit', label, (now) => ({ ...now, ...change }));
   return (
@@ -72,7 +75,7 @@ function TurnCard({ row, body, frames }: MoveCardsProps<Orbit>) {
         max={7200}
         onChange={(degrees) => set('Sweep', { sweep: toRadians(degrees) * (body.sweep < 0 ? -1 : 1) })}
       />
-      <DurationField row={row} body={body} frames={frames} />
+      <DurationField row={row} body={body} />
       <NumberField
         label="On average"
         unit="°/s"

@@ -5,6 +5,7 @@ import { useState } from 'react';
 import { useProject } from '../../data/use-project.ts';
 import { useWorkbench, workbench } from '../../desk/workbench.ts';
 import { Button, Card, NumberField } from '../../kit/index.ts';
+import { TimeField } from '../shared/time-field.tsx';
 import { keepAllRound } from './all-round.ts';
 import { makeTravel } from './convert-move.ts';
 import { editMove } from './edit-move.ts';
@@ -35,11 +36,9 @@ export function StopsCard({ row, body, move }: MoveCardsProps<Orbit>) {
           {stops.map((stop) => (
             <li key={stop.id} className="flex items-center gap-2">
               <span className="grow font-mono">{toDegrees(stop.angle).toFixed(1)}°</span>
-              <NumberField
+              <TimeField
                 label={`Stop at ${toDegrees(stop.angle).toFixed(1)}°`}
                 bare
-                unit="s"
-                measure="time"
                 value={stop.seconds}
                 step={0.5}
                 min={0.1}

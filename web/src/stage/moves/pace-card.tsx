@@ -1,25 +1,28 @@
 import { FIRST_LIMITS, PACE_LIMITS, type Pace, type Row } from '@eskovan/core/document';
-import type { CompiledMove } from '@eskovan/core/move';
+import type { CompiledMove, MovePath } from '@eskovan/core/move';
 import { FIRST_CARRY } from '@eskovan/core/pace';
 import { Card, Line, NumberField, Segmented, Select, Value } from '../../kit/index.ts';
+import { TimeField } from '../shared/time-field.tsx';
 import { CarryFields, SHAPES } from '../shared/pace-shape.tsx';
 import { changePace } from './edit-items.ts';
 import { editShared, type Having } from './edit-move.ts';
 import { PaceItems } from './pace-items.tsx';
+import { PaceStretch } from './pace-stretch.tsx';
 
 /** What corners are slowed down to first, degrees a second: no faster than the note of the checks. */
 const FIRST_TURNING = FIRST_LIMITS.turnNote;
 
 const AS_IT_WAS = { value: 'kept', label: 'As it was' } as const;
 
+const hasPath = (move: CompiledMove | null): move is CompiledMove & { path: MovePath } => Boolean(move?.path);
+
 interface PaceCardProps {
   row: Row<'move'>;
   body: Having<'pace'>;
   move: CompiledMove | null;
-  frames: number;
 }
 
-export function PaceCard({ row, body, move, frames }: PaceCardProps) {
+export function PaceCard({ row, body, move }: PaceCardProps) {
   const { pace } = body;
   const speedName = body.kind === 'walk' ? 'Walking speed' : 'Top speed';
   /** How long or how fast: what is kept as it was goes on being so. */
@@ -70,11 +73,8 @@ export function PaceCard({ row, body, move, frames }: PaceCardProps) {
         </>
       ) : (
         <>
-          <NumberField
+          <TimeField
             label="Takes"
-            unit="s"
-            measure="time"
-            frames={frames}
             value={pace.duration}
             step={0.5}
             min={PACE_LIMITS.duration[0]}
@@ -96,8 +96,8 @@ export function PaceCard({ row, body, move, frames }: PaceCardProps) {
       </Line>
       {pace.kept && (
         <p className="text-sm text-ink-soft">
-          As fast at every moment as before it became a glide. Another shape, a pause, a slow place or a pin gives it a
-          pace of its own.
+          As fast at every moment as it was made: from another kind of move, or with its stretches changed. Another
+          shape, a pause, a slow place or a pin gives it a pace of its own.
         </p>
       )}
       {pace.shape === 'carry' && !pace.kept && (
@@ -129,7 +129,8 @@ export function PaceCard({ row, body, move, frames }: PaceCardProps) {
           onChange={(turning) => setOther({ turning })}
         />
       )}
-      {move?.path && <PaceItems row={row} pace={pace} move={move} frames={frames} />}
+      {move?.path && <PaceItems row={row} pace={pace} move={move} />}
+      {hasPath(move) && <PaceStretch row={row} move={move} />}
     </Card>
   );
 }

@@ -5,6 +5,7 @@ import type { ChannelItem } from '@eskovan/core/track';
 import { Pause, Pin, Snail } from 'lucide-react';
 import { workbench } from '../../desk/workbench.ts';
 import { Button, NumberField } from '../../kit/index.ts';
+import { TimeField } from '../shared/time-field.tsx';
 import { addToPace, changePace, editItem } from './edit-items.ts';
 import { ItemRow } from './item-row.tsx';
 
@@ -12,11 +13,10 @@ interface PaceItemsProps {
   row: Row<'move'>;
   pace: Pace;
   move: CompiledMove;
-  frames: number;
 }
 
 /** Pauses, slow places and pins: put where the walk is just now, and changed in numbers. */
-export function PaceItems({ row, pace, move, frames }: PaceItemsProps) {
+export function PaceItems({ row, pace, move }: PaceItemsProps) {
   const items = move.channels.find(({ id }) => id === 'pace')?.items ?? [];
   const add = (kind: 'pause' | 'mark' | 'pin') => () =>
     addToPace(row, move, kind, Math.min(workbench.get().time, move.duration));
@@ -42,7 +42,7 @@ export function PaceItems({ row, pace, move, frames }: PaceItemsProps) {
               when={`${item.from.toFixed(1)} s`}
               onRemove={() => editItem(row, move, item, { by: 'remove' })}
             >
-              <ItemNumber row={row} pace={pace} item={item} frames={frames} />
+              <ItemNumber row={row} pace={pace} item={item} />
             </ItemRow>
           ))}
         </ul>
@@ -52,7 +52,7 @@ export function PaceItems({ row, pace, move, frames }: PaceItemsProps) {
 }
 
 /** The number of an item: how long, how fast, or when. */
-function ItemNumber({ row, pace, item, frames }: Omit<PaceItemsProps, 'move'> & { item: ChannelItem }) {
+function ItemNumber({ row, pace, item }: Omit<PaceItemsProps, 'move'> & { item: ChannelItem }) {
   const set = (change: PaceItemChange) => changePace(row, 'Pace', (now) => changePaceItem(now, item.id, change));
   const limits = ([min, max]: readonly [number, number]) => ({ min, max });
   const label = `${item.about} at ${item.from.toFixed(1)} s`;
@@ -74,13 +74,10 @@ function ItemNumber({ row, pace, item, frames }: Omit<PaceItemsProps, 'move'> & 
     ? pace.pauses?.find(({ id }) => id === item.id)?.seconds
     : pace.pins?.find(({ id }) => id === item.id)?.time;
   return (
-    <NumberField
+    <TimeField
       {...limits(isPause ? PACE_LIMITS.pause : PACE_LIMITS.pin)}
       label={label}
       bare
-      unit="s"
-      measure="time"
-      frames={frames}
       step={0.5}
       value={kept ?? 0}
       onChange={(value) => set(isPause ? { seconds: value } : { time: value })}

@@ -1,9 +1,10 @@
 import { MOST_ROUNDING, type Path, type PathNode, type Row } from '@eskovan/core/document';
-import { reversedWalk, type CompiledMove } from '@eskovan/core/move';
+import { gazesAlong, reversedWalk, type CompiledMove } from '@eskovan/core/move';
 import {
   beginningAt,
   deleteNode,
   insertNode,
+  middleOf,
   mirrored,
   movedAside,
   moveNode,
@@ -33,7 +34,8 @@ import { Button, Card, Line, NumberField, Value } from '../../kit/index.ts';
 import { useSiteData } from '../../site/use-site.ts';
 import { liveRows } from '../../data/changes.ts';
 import { useProject } from '../../data/use-project.ts';
-import { editShared, keepPath, type Having } from './edit-move.ts';
+import { AgainButton } from './again-dialog.tsx';
+import { editShared, keepPath, keepWay, type Having } from './edit-move.ts';
 import { joinWith, splitAt } from './split-join.ts';
 
 export function PathCard({ row, body, move }: { row: Row<'move'>; body: Having<'path'>; move: CompiledMove | null }) {
@@ -63,7 +65,12 @@ export function PathCard({ row, body, move }: { row: Row<'move'>; body: Having<'
           value={0}
           step={1}
           digits={1}
-          onChange={(angle) => set('Turn the path', (path) => turned(path, toRadians(angle), near))}
+          onChange={(angle) =>
+            keepWay(row, 'Turn the path', (now) => {
+              const path = turned(now.path, toRadians(angle), near);
+              return gazesAlong({ ...now, path }, { about: middleOf(now.path.nodes), angle: toRadians(angle) });
+            })
+          }
         />
       </div>
       <div className="mt-1.5 flex flex-wrap gap-1.5">
@@ -100,6 +107,7 @@ export function PathCard({ row, body, move }: { row: Row<'move'>; body: Having<'
           Closed
         </Button>
         {body.kind === 'walk' && <JoinButton row={row} move={move} />}
+        {body.kind === 'walk' && <AgainButton row={row} walk={body} move={move} />}
       </div>
     </Card>
   );

@@ -1,21 +1,22 @@
-import type { Bounds, PathNode } from '@eskovan/core/document';
+import type { PathNode } from '@eskovan/core/document';
 import { surfaceFor, wayFindings } from '@eskovan/core/check';
-import type { CompiledMove } from '@eskovan/core/move';
+import { gazesAlong, type CompiledMove } from '@eskovan/core/move';
 import { appendNode, deleteNode, insertNode, moveNode, setCornerRadius, setNodeKind } from '@eskovan/core/path';
 import { CUT_HEIGHT } from '@eskovan/core/survey';
 import { snapPlace, type SnapPlace } from '@eskovan/core/wayfind';
-import { PencilLine } from 'lucide-react';
+import { PencilLine, Spline } from 'lucide-react';
 import { useCallback, useDeferredValue, useMemo, useRef, useState } from 'react';
 import { useCommands } from '../../desk/commands.ts';
 import { itemsOf, selection, useItems } from '../../desk/selection.ts';
 import { useWorkbench, workbench } from '../../desk/workbench.ts';
 import { Button } from '../../kit/index.ts';
+import { useParts } from '../../site/use-parts.ts';
 import { ItemMarks } from '../../plan/item-marks.tsx';
 import { PathLayer } from '../../plan/path-layer.tsx';
 import { Plan } from '../../plan/plan.tsx';
 import type { PlanHands } from '../../plan/plan-hands.ts';
 import { DrawingLine } from './drawing-line.tsx';
-import { keepPath, type Having } from './edit-move.ts';
+import { firstRise, keepPath, keepWay, type Having } from './edit-move.ts';
 import type { MovePlanProps } from './move-props.ts';
 import { useMovePlan } from './use-move-plan.tsx';
 
@@ -32,8 +33,9 @@ const LOOK = {
 /** The plan with the path of the selected move on it: drawing and shaping. */
 export function PathPlan({ row, body, move, site, aspect, onDraw }: MovePlanProps<Having<'path'>>) {
   const tool = useWorkbench((state) => state.tool);
+  const alongEdge = useWorkbench((state) => state.aiming === 'edge');
   const chosen = useItems('node', row?.id);
-  const { plan, elevation, project, gazes } = useMovePlan({ row, body, move, site, aspect });
+  const { plan, elevation, project, gazes, lineHands } = useMovePlan({ row, body, move, site, aspect });
   const [pointer, setPointer] = useState<SnapPlace | null>(null);
   const { footing } = site;
   const walks = body?.kind !== 'glide';
@@ -51,6 +53,7 @@ export function PathPlan({ row, body, move, site, aspect, onDraw }: MovePlanProp
   const looked = useDeferredValue(move);
   const marked = useMemo(() => (looked ? markedStretches(looked) : ''), [looked]);
   const drawing = tool === 'draw' && row !== null && body !== null;
+  const things = useParts(drawing);
   const lastPress = useRef<[number, number] | null>(null);
   const nodes = body?.path.nodes ?? [];
   const last = nodes.at(-1);
@@ -59,11 +62,19 @@ export function PathPlan({ row, body, move, site, aspect, onDraw }: MovePlanProp
   /** Where a hand over the plan is drawn to, among nodes that lead there. */
   const drawnTo = (x: number, z: number, reach: number, before: readonly PathNode[]): SnapPlace =>
     reach > 0
-      ? snapPlace({ x, z, nodes: before, footing, floor: footing.surfaceUnder(x, z, elevation + CUT_HEIGHT), reach })
+      ? snapPlace({
+          x,
+          z,
+          nodes: before,
+          footing,
+          floor: footing.surfaceUnder(x, z, elevation + CUT_HEIGHT),
+          reach,
+          things,
+        })
       : { x, z, snap: null };
   const stopDrawing = () => {
     lastPress.current = null;
-    workbench.set({ tool: 'select' });
+    workbench.set({ tool: 'select', aiming: null });
     setPointer(null);
   };
   const choose = (id: string | null, how: Parameters<typeof selection.chooseItem>[3] = 'only') =>
@@ -139,12 +150,13 @@ export function PathPlan({ row, body, move, site, aspect, onDraw }: MovePlanProp
       }
     : {};
 
-  /** Moves a node, and with it all that are chosen with it. */
+  /** Moves a node, and with it all that are chosen with it; with all of them, what they look at. */
   const onMoveNode = (id: string, px: number, pz: number, reach: number) =>
     row &&
-    keepPath(row, chosen.ids.length > 1 ? `Move ${chosen.ids.length} nodes` : 'Move a node', (path) => {
+    keepWay(row, chosen.ids.length > 1 ? `Move ${chosen.ids.length} nodes` : 'Move a node', (now) => {
+      const { path } = now;
       const node = path.nodes.find((one) => one.id === id);
-      if (!node) return path;
+      if (!node) return now;
       const { ids } = itemsOf('node', row.id);
       // The legs beside it are what a node is square to; many are moved as they are.
       const index = path.nodes.indexOf(node);
@@ -153,10 +165,12 @@ export function PathPlan({ row, body, move, site, aspect, onDraw }: MovePlanProp
       const [dx, dz] = [x - node.x, z - node.z];
       const moved = ids.includes(id) ? path.nodes.filter((one) => ids.includes(one.id)) : [node];
       // A node stays on its own floor: the surface nearest to where it was, uphill and downhill.
-      return moved.reduce((next, one) => {
+      const put = moved.reduce((next, one) => {
         const [nx, nz] = [one.x + dx, one.z + dz];
         return moveNode(next, one.id, nx, nz, walks ? footing.surfaceNear(nx, nz, one.y) : null);
       }, path);
+      const whole = moved.length === path.nodes.length && moved.length > 1;
+      return whole ? gazesAlong({ ...now, path: put }, { dx, dz }) : { ...now, path: put };
     });
   const onDeleteNode = (id: string) => {
     if (!row) return;
@@ -170,17 +184,31 @@ export function PathPlan({ row, body, move, site, aspect, onDraw }: MovePlanProp
   return (
     <Plan
       {...plan}
-      hands={hands}
-      takesKeys={drawing}
-      {...(drawing ? { cursor: 'crosshair' } : {})}
+      hands={lineHands ?? hands}
+      takesKeys={drawing || lineHands !== null}
+      {...(drawing || lineHands ? { cursor: 'crosshair' } : {})}
       tools={
         <>
           <Button icon={<PencilLine size={14} />} pressed={drawing} onClick={drawing ? stopDrawing : onDraw}>
             {drawing ? 'Done drawing' : 'Draw path'}
           </Button>
           {drawing && (
+            <Button
+              icon={<Spline size={14} />}
+              pressed={alongEdge}
+              title="The path goes on along an edge or a rail of the model"
+              onClick={() => workbench.set({ aiming: alongEdge ? null : 'edge', playing: false })}
+            >
+              Along an edge
+            </Button>
+          )}
+          {drawing && (
             <p role="status" className="flex h-8 items-center rounded-lg bg-ink px-3 text-paper">
-              {nodes.length < 2 ? LOOK[body.kind].hint : 'Press for more, Escape when done.'}
+              {alongEdge
+                ? 'Press an edge or a rail in the picture.'
+                : nodes.length < 2
+                  ? LOOK[body.kind].hint
+                  : 'Press for more, Escape when done.'}
             </p>
           )}
         </>
@@ -191,7 +219,7 @@ export function PathPlan({ row, body, move, site, aspect, onDraw }: MovePlanProp
         <PathLayer
           path={body.path}
           colour={LOOK[body.kind].colour}
-          passive={drawing}
+          passive={drawing || lineHands !== null}
           isShown={isShown}
           marked={marked}
           selectedNodes={chosen.ids}
@@ -233,12 +261,6 @@ export function PathPlan({ row, body, move, site, aspect, onDraw }: MovePlanProp
     </Plan>
   );
 }
-
-/** A glide begins at the height of eyes, and over a small thing no higher than a part of its size, metres. */
-function firstRise({ min, max }: Bounds, eyes: number): number {
-  return Math.min(eyes, SMALL * Math.hypot(max[0] - min[0], max[1] - min[1], max[2] - min[2]));
-}
-const SMALL = 0.4;
 
 /** Marks of what a walker cannot do, as SVG path data along the path. */
 function markedStretches(move: CompiledMove): string {

@@ -4,6 +4,7 @@ import { Crosshair, RefreshCw } from 'lucide-react';
 import { memo } from 'react';
 import { useWorkbench, workbench } from '../../desk/workbench.ts';
 import { Button, Card, Line, NumberField, Segmented } from '../../kit/index.ts';
+import { TimeField } from '../shared/time-field.tsx';
 import { useParts, useSiteMotion } from '../../site/use-parts.ts';
 import { CheckLine } from '../shared/check-line.tsx';
 import { FindPart, GonePart } from '../shared/find-part.tsx';
@@ -41,7 +42,7 @@ export const RideCards = memo(function RideCards(props: MoveCardsProps<Ride>) {
 });
 
 /** What carries the camera. */
-function CarrierCard({ row, body, frames }: MoveCardsProps<Ride>) {
+function CarrierCard({ row, body }: MoveCardsProps<Ride>) {
   const aiming = useWorkbench((state) => state.aiming === 'carrier');
   const parts = useParts();
   const motion = useSiteMotion(true);
@@ -86,7 +87,7 @@ function CarrierCard({ row, body, frames }: MoveCardsProps<Ride>) {
           </Button>
         </div>
       )}
-      <DurationField row={row} body={body} frames={frames} />
+      <DurationField row={row} body={body} />
     </Card>
   );
 }
@@ -138,10 +139,8 @@ function SeatCard({ row, body, move }: MoveCardsProps<Ride>) {
         {axis('y', 1)}
         {axis('z', 2)}
       </div>
-      <NumberField
+      <TimeField
         label="Follows softly by"
-        unit="s"
-        measure="time"
         value={body.softness}
         step={0.1}
         min={0}

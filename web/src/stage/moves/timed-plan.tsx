@@ -19,7 +19,7 @@ const COLOURS = { travel: 'var(--indigo)', ride: 'var(--rust)', follow: 'var(--r
 
 /** The plan with a camera on it that is placed by time: its way, its poses, where it stands. */
 export function TimedPlan({ row, body, move, site, aspect }: MovePlanProps<Travel | Ride | Follow>) {
-  const { plan, elevation, project, gazes } = useMovePlan({ row, body, move, site, aspect });
+  const { plan, elevation, project, gazes, lineHands } = useMovePlan({ row, body, move, site, aspect });
   const [standing, setStanding] = useState(false);
   const chosen = useItems('pose', row?.id);
   const poses = body?.kind === 'travel' ? body.poses : [];
@@ -51,10 +51,11 @@ export function TimedPlan({ row, body, move, site, aspect }: MovePlanProps<Trave
   return (
     <Plan
       {...plan}
-      takesKeys={stands}
-      {...(stands ? { cursor: 'crosshair' } : {})}
+      takesKeys={stands || lineHands !== null}
+      {...(stands || lineHands ? { cursor: 'crosshair' } : {})}
       hands={
-        stands
+        lineHands ??
+        (stands
           ? {
               onPress: (x, z) => {
                 const floor = site.footing.surfaceUnder(x, z, elevation + CUT_HEIGHT) ?? elevation;
@@ -66,7 +67,7 @@ export function TimedPlan({ row, body, move, site, aspect }: MovePlanProps<Trave
               },
               from: () => [body.position[0], body.position[2]],
             }
-          : {}
+          : {})
       }
       tools={
         follows && (

@@ -15,6 +15,7 @@ import { memo, useState } from 'react';
 import { selection, useItems, howOf } from '../../desk/selection.ts';
 import { useWorkbench, workbench } from '../../desk/workbench.ts';
 import { Button, Card, cx, Line, NumberField, Segmented, Select } from '../../kit/index.ts';
+import { TimeField } from '../shared/time-field.tsx';
 import { ChecksCard } from './checks-card.tsx';
 import { CoverCard } from './cover-card.tsx';
 import { makeGlide } from './convert-move.ts';
@@ -142,7 +143,7 @@ function PosesCard({ row, body, move, chosen }: ChosenProps) {
 }
 
 /** What is done with the chosen poses. */
-function ChosenCard({ row, body, move, frames, chosen }: ChosenProps) {
+function ChosenCard({ row, body, move, chosen }: ChosenProps) {
   const [ripple, setRipple] = useState(true);
   const { poses } = body;
   const start = poses[0]?.time ?? 0;
@@ -150,14 +151,7 @@ function ChosenCard({ row, body, move, frames, chosen }: ChosenProps) {
   const lead = chosen[0]!;
   const alone = chosen.length === 1;
   const time = (label: string, value: number, onChange: (seconds: number) => void) => (
-    <NumberField
-      {...{ label, value, onChange, frames }}
-      unit="s"
-      measure="time"
-      step={0.25}
-      min={0}
-      max={LONGEST_TRAVEL}
-    />
+    <TimeField {...{ label, value, onChange }} step={0.25} min={0} max={LONGEST_TRAVEL} />
   );
   return (
     <Card title={alone ? `Pose ${poses.indexOf(lead) + 1}` : `${chosen.length} poses`}>

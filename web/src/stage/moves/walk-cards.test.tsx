@@ -40,9 +40,7 @@ function Cards() {
   const body = walkOf(row.body);
   const move = new CompiledWalk(body, nowhere);
   const findings = checkMove(move, nowhere, FIRST_LIMITS);
-  return (
-    <WalkCards row={row} body={body} move={move} current cover={null} findings={findings} aspect={16 / 9} frames={25} />
-  );
+  return <WalkCards row={row} body={body} move={move} current cover={null} findings={findings} aspect={16 / 9} />;
 }
 const start = () =>
   renderInProject(<Cards />, exampleDocument({ move: [exampleRow(20, 'Arrival', exampleWalk(POINTS))] }));
@@ -69,6 +67,35 @@ describe('the cards of a walk', () => {
     expect(body().pace.duration).toBeCloseTo(duration, 2);
     await enter('Takes, s', '500f');
     expect(body().pace.duration).toBe(20);
+    // A timecode of the project's rate, and minutes and seconds.
+    await enter('Takes, s', '00:00:12:10');
+    expect(body().pace.duration).toBeCloseTo(12.4, 9);
+    await enter('Takes, s', '1:05');
+    expect(body().pace.duration).toBe(65);
+    expect(screen.getByLabelText('Takes, s').title).toBe('00:01:05:00');
+  });
+
+  test('a stretch of the time lasts longer, begins later, and is turned round; what it is kept by is said', async () => {
+    start();
+    expect(screen.getByText(/With \[ and \]/)).toBeTruthy();
+    act(() => workbench.set({ round: { from: 1, to: 2 } }));
+    const { duration } = new CompiledWalk(body(), nowhere);
+    await enter('Lasts, s', '2.5');
+    expect(body().pace.duration).toBeCloseTo(duration + 1.5, 2);
+    expect(body().pace.kept).toBeTruthy();
+    expect(screen.getByText('Stretch from 1.00 to 3.50 s')).toBeTruthy();
+    expect(screen.getByText(/As fast at every moment as it was made/)).toBeTruthy();
+    await enter('Begins at, s', '1.2');
+    expect(body().pace.duration).toBeCloseTo(duration + 1.5, 2);
+    expect(screen.getByText('Stretch from 1.20 to 3.70 s')).toBeTruthy();
+    const before = body().pace.kept;
+    await userEvent.click(screen.getByRole('button', { name: 'Speeds the other way round' }));
+    expect(body().pace.kept).not.toEqual(before);
+    // No time is left for the rest: nothing is changed.
+    const kept = body().pace;
+    await enter('Begins at, s', '0');
+    expect(body().pace).toEqual(kept);
+    act(() => workbench.set({ round: null }));
   });
 
   test('whose eyes, how wide, how far ahead', async () => {

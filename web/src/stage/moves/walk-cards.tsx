@@ -21,7 +21,6 @@ export const WalkCards = memo(function WalkCards({
   current,
   cover,
   aspect,
-  frames,
 }: MoveCardsProps<Walk>) {
   const mend = useMend(move);
   const { lead } = useItems('node', row.id);
@@ -45,7 +44,7 @@ export const WalkCards = memo(function WalkCards({
         eyeHeight={body.eyeHeight}
         onEyeHeight={(eyeHeight) => editMove(row, 'walk', 'Eye height', (now) => ({ ...now, eyeHeight }))}
       />
-      <PaceCard row={row} body={body} move={move} frames={frames} />
+      <PaceCard row={row} body={body} move={move} />
       <GazeCard row={row} body={body} move={move} />
       <OverTimeCard row={row} body={body} move={move} />
       {move && <CoverCard move={move} cover={cover} />}

@@ -97,6 +97,7 @@ export function walkAlong({ project }: ProjectDocument, way: FoundWay, stops: re
   return {
     ...plain,
     path: way.path,
+    found: { places: stops.map(({ place }, i) => ({ node: nodeOf(i), name: place.name })) },
     pace: { ...plain.pace, turning: BENDS, ...(pauses.length > 0 && { pauses }) },
     ...(gazeSpans.length > 0 && { gazeSpans }),
     ...(lift.length > 0 && { tracks: { lift } }),

@@ -2,7 +2,8 @@ import { frameTime, type Match } from '@eskovan/core/reel';
 import type { Join } from '@eskovan/core/document';
 import { memo, useDeferredValue, useEffect, useState } from 'react';
 import { useProject } from '../../data/use-project.ts';
-import { Button, Card, NumberField, Segmented } from '../../kit/index.ts';
+import { Button, Card, Segmented } from '../../kit/index.ts';
+import { TimeField } from '../shared/time-field.tsx';
 import { joinAs, setJoin } from './edit-reel.ts';
 import { JoinLight } from './join-light.tsx';
 import { takeMatch, tryMatch, untry } from './match.ts';
@@ -124,11 +125,8 @@ export const JoinCard = memo(function JoinCard({ open, index, link, ahead }: Joi
         onChange={(next) => joinAs(open, row, next)}
       />
       {row.body.join && (
-        <NumberField
+        <TimeField
           label="Takes"
-          unit="s"
-          measure="time"
-          frames={Math.round(rate.num / rate.den)}
           value={row.body.join.seconds}
           step={0.1}
           min={0.04}

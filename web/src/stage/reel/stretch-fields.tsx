@@ -1,7 +1,8 @@
 import type { Row, ShotUse } from '@eskovan/core/document';
 import { frameTime, type PlannedShot } from '@eskovan/core/reel';
 import { ArrowLeftRight } from 'lucide-react';
-import { Button, Line, NumberField, Segmented, Value } from '../../kit/index.ts';
+import { Button, Line, Segmented, Value } from '../../kit/index.ts';
+import { TimeField } from '../shared/time-field.tsx';
 import { setItsPace, slipShot, trimShot, turnRound } from './edit-reel.ts';
 import type { OpenReel } from './open-reel.ts';
 
@@ -31,12 +32,9 @@ export function StretchFields({ open, row, use, planned, by, onBy }: StretchFiel
       />
       <div className="mt-1 grid grid-cols-2 gap-x-4">
         {(['from', 'to'] as const).map((end) => (
-          <NumberField
+          <TimeField
             key={end}
             label={end === 'from' ? 'From' : 'To'}
-            unit="s"
-            measure="time"
-            frames={second}
             value={planned[end]}
             min={0}
             step={1 / second}

@@ -6,7 +6,8 @@ import { fileUrl } from '../../data/api.ts';
 import { liveRows } from '../../data/changes.ts';
 import { useProject } from '../../data/use-project.ts';
 import { useLight, usePictureScene, useSite } from '../../site/use-site.ts';
-import { Button, Card, Line, NumberField, Select, Value } from '../../kit/index.ts';
+import { Button, Card, Line, Select, Value } from '../../kit/index.ts';
+import { TimeField } from '../shared/time-field.tsx';
 import { useCompiledMove } from '../shared/use-compiled-move.ts';
 import { rateText } from '../shared/rates.ts';
 import { evenPixels, QUALITIES, SHUTTERS, SIZES } from '../shared/render-options.ts';
@@ -106,22 +107,16 @@ export function RenderForm() {
               <Line label="Shutter open">
                 <Select label="Shutter open" value={shutter} options={SHUTTERS} onChange={setShutter} />
               </Line>
-              <NumberField
+              <TimeField
                 label="From"
-                unit="s"
-                measure="time"
-                frames={rate.num / rate.den}
                 value={from}
                 step={0.5}
                 min={0}
                 max={Math.max(0, duration - 0.1)}
                 onChange={(value) => setRange({ from: value, to: Math.max(to, value + 0.1) })}
               />
-              <NumberField
+              <TimeField
                 label="To"
-                unit="s"
-                measure="time"
-                frames={rate.num / rate.den}
                 value={to}
                 step={0.5}
                 min={from + 0.04}

@@ -52,6 +52,16 @@ export function describeFinding(finding: Finding): string {
       return `While the camera stands, things cross the picture in ${worst!.toFixed(1)} s, from ${from.toFixed(1)} to ${to.toFixed(1)} s: films flicker under ${limit!.toFixed(0)} s.`;
     case 'through':
       return `The camera goes through something at ${from.toFixed(1)} s. Let it keep another distance or height.`;
+    case 'jump':
+      return `The camera is ${worst!.toFixed(2)} m away at once at ${from.toFixed(2)} s. Let its keys change softly, or what carries it go on.`;
+    case 'turn jump':
+      return `The camera looks ${worst!.toFixed(0)}° elsewhere at once at ${from.toFixed(2)} s. Give the turn time.`;
+    case 'lens jump':
+      return `The lens is another one at once at ${from.toFixed(2)} s. Let its keys change softly.`;
+    case 'jerk':
+      return `At ${from.toFixed(2)} s it goes ${worst!.toFixed(2)} m/s faster, slower or another way at once. Round the corner there, ease the pace, or what carries the camera.`;
+    case 'turn jerk':
+      return `At ${from.toFixed(2)} s it turns ${worst!.toFixed(0)}° a second faster or slower at once. Ease the turn there.`;
     case 'key lost':
       return `${worst === 1 ? 'A key was held by a node' : `${worst!} keys were held by nodes`} of the path that ${worst === 1 ? 'is' : 'are'} gone: ${worst === 1 ? 'it does' : 'they do'} nothing now.`;
     case 'not looked at':

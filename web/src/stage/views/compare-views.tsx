@@ -39,7 +39,7 @@ export function CompareViews({ rows, onClose, onChoose }: CompareViewsProps) {
   return (
     <div className="on-surround flex h-full flex-col bg-surround text-surround-ink" role="group" aria-label="Compare">
       <header className="flex h-11 shrink-0 items-center gap-3 px-3">
-        <span className="font-semibold">{rows.length} views</span>
+        <span className="font-semibold">{rows.length} pictures</span>
         <Segmented label="How to compare" value={way} options={WAYS} onChange={setWay} />
         <Select label="What they share" value={link} options={LINKS} onChange={setLink} />
         <Button tone="surround" small icon={<X size={13} />} className="ml-auto" onClick={onClose}>

@@ -5,12 +5,13 @@ import { Button, Dialog } from '../../kit/index.ts';
 import { lensText } from '../shared/lens-text.ts';
 import { useEarlier } from './use-earlier.ts';
 import { scoutAs } from './use-seen.ts';
+import { stateOf } from './view-body.ts';
 
 interface EarlierDialogProps {
   row: Row<'view'>;
   onClose: () => void;
   /** Puts an earlier one beside the view as it is. */
-  onCompare: (before: Row<'view'>) => void;
+  onCompare: (states: readonly Row<'view'>[]) => void;
 }
 
 const TIME = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short' });
@@ -35,7 +36,7 @@ export function EarlierDialog({ row, onClose, onCompare }: EarlierDialogProps) {
               onClose();
             }}
             onCompare={() => {
-              onCompare(asEarlier(one));
+              onCompare([asEarlier(one), row]);
               onClose();
             }}
           />
@@ -46,11 +47,8 @@ export function EarlierDialog({ row, onClose, onCompare }: EarlierDialogProps) {
 }
 
 /** A view as it was, told apart from what it is by its name. */
-const asEarlier = ({ row, until }: Earlier<'view'>): Row<'view'> => ({
-  ...row,
-  id: `${row.id} before ${until.seq}`,
-  name: `${row.name}, before ${TIME.format(new Date(until.at))}`,
-});
+const asEarlier = ({ row, until }: Earlier<'view'>): Row<'view'> =>
+  stateOf(row, `before ${until.seq}`, `${row.name}, before ${TIME.format(new Date(until.at))}`);
 
 interface EarlierViewProps extends Earlier<'view'> {
   onLook: () => void;

@@ -29,7 +29,7 @@ const GUIDE_OPTIONS = GUIDES.map((value) => ({ value, label: GUIDE_NAMES[value] 
 
 /** The frame that a view is seen in, and what helps to compose in it. */
 export function FramingCard({ own, project, onFrame, raising }: FramingCardProps) {
-  const { guide, safe, mask, second } = useFraming();
+  const { guide, safe, mask, second, cameras } = useFraming();
   const [asOwn, setAsOwn] = useState(false);
   const known = own && FRAMES.some(({ value }) => value === frameText(own));
   const value = !own ? PROJECT : asOwn || !known ? OWN : frameText(own);
@@ -88,17 +88,8 @@ export function FramingCard({ own, project, onFrame, raising }: FramingCardProps
           onChange={(next) => setFraming({ guide: next })}
         />
       </Line>
-      <Line label="Safe areas">
-        <Segmented
-          label="Safe areas"
-          value={safe ? 'shown' : 'hidden'}
-          options={[
-            { value: 'hidden', label: 'Hidden' },
-            { value: 'shown', label: 'Shown' },
-          ]}
-          onChange={(next) => setFraming({ safe: next === 'shown' })}
-        />
-      </Line>
+      <Shown label="Safe areas" shown={safe} onShown={(next) => setFraming({ safe: next })} />
+      <Shown label="Other views" shown={cameras} onShown={(next) => setFraming({ cameras: next })} />
       <Raising {...raising} />
       <NumberField
         label="Dark outside"
@@ -111,6 +102,29 @@ export function FramingCard({ own, project, onFrame, raising }: FramingCardProps
         onChange={(percent) => setFraming({ mask: percent / 100 })}
       />
     </Card>
+  );
+}
+
+interface ShownProps {
+  label: string;
+  shown: boolean;
+  onShown: (shown: boolean) => void;
+}
+
+/** Is something drawn over the picture? */
+function Shown({ label, shown, onShown }: ShownProps) {
+  return (
+    <Line label={label}>
+      <Segmented
+        label={label}
+        value={shown ? 'shown' : 'hidden'}
+        options={[
+          { value: 'hidden', label: 'Hidden' },
+          { value: 'shown', label: 'Shown' },
+        ]}
+        onChange={(next) => onShown(next === 'shown')}
+      />
+    </Line>
   );
 }
 

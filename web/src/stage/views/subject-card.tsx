@@ -1,7 +1,8 @@
-import { ownName, type Lens, type Pose } from '@eskovan/core/document';
-import { fitted, fromSide, lookingAt, SIDES } from '@eskovan/core/framing';
+import { ownName, type Lens, type Pose, type StillCamera } from '@eskovan/core/document';
+import { fitted, fromSide, heldBeside, lookingAt, SIDES } from '@eskovan/core/framing';
 import { anglesOf, middle, toRadians } from '@eskovan/core/geometry';
-import { Crosshair, Eye, X } from 'lucide-react';
+import { FOCAL_LENGTHS } from '@eskovan/core/move';
+import { Columns3, Crosshair, Eye, X } from 'lucide-react';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import { useWorkbench, workbench } from '../../desk/workbench.ts';
@@ -18,6 +19,14 @@ interface SubjectCardProps {
   aspect: number;
   /** Where north is: angle from the plan's −Z towards +X, radians. */
   north: number;
+  /** Puts cameras that hold the subject beside each other; absent where there is no view that they could be of. */
+  onBeside?: (cameras: readonly NamedCamera[]) => void;
+}
+
+/** A camera and what sets it apart. */
+export interface NamedCamera {
+  name: string;
+  camera: StillCamera;
 }
 
 const FIRST_FILL = 0.7;
@@ -27,7 +36,7 @@ const FIRST_DOWN = 10;
 const ROSE = [7, 0, 1, 6, null, 2, 5, 4, 3] as const;
 
 /** What the picture is about: framed from any side, looked at, and held while the lens changes. */
-export function SubjectCard({ now, lens, aspect, north }: SubjectCardProps) {
+export function SubjectCard({ now, lens, aspect, north, onBeside }: SubjectCardProps) {
   const subject = useWorkbench((state) => state.subject);
   const pressing = useWorkbench((state) => state.pressing);
   const holding = useWorkbench((state) => state.holding);
@@ -42,6 +51,23 @@ export function SubjectCard({ now, lens, aspect, north }: SubjectCardProps) {
     scoutAs(camera);
     const between = await inBetween(camera.pose.position, subject);
     if (between) toast(`“${ownName(between)}” stands between the camera and “${name}”.`);
+  };
+  const besideEachOther = async (put: NonNullable<typeof onBeside>) => {
+    if (!subject) return;
+    const cameras = heldBeside(subject.bounds, { pose: now(), lens }, aspect, FOCAL_LENGTHS);
+    if (cameras.length === 0) {
+      toast(`“${name}” is not before the camera: look at it first, through a lens.`);
+      return;
+    }
+    const named = cameras.map(async (camera) => {
+      const away = Math.hypot(...middle(subject.bounds).map((value, k) => value - camera.pose.position[k]!));
+      const between = await inBetween(camera.pose.position, subject);
+      const behind = between ? `, behind “${ownName(between)}”` : '';
+      const length = camera.lens.focalLengthMm - lens.focalLengthMm;
+      const which = length < 0 ? 'Wide' : length > 0 ? 'Long' : 'As it is';
+      return { name: `${which}, from ${away.toFixed(2)} m${behind}`, camera };
+    });
+    put(await Promise.all(named));
   };
   return (
     <Card
@@ -142,6 +168,16 @@ export function SubjectCard({ now, lens, aspect, north }: SubjectCardProps) {
               onChange={(next) => workbench.set({ holding: next === 'hold' })}
             />
           </Line>
+          {onBeside && lens.parallel === undefined && (
+            <Button
+              small
+              className="mt-1 w-full"
+              icon={<Columns3 size={13} />}
+              onClick={() => void besideEachOther(onBeside)}
+            >
+              Wide and long beside it
+            </Button>
+          )}
         </>
       )}
     </Card>

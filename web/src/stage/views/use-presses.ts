@@ -60,8 +60,9 @@ export function usePresses({ row, pose, lens, frame, ground, eyeHeight }: Seen) 
     if (!hit) toast(NOWHERE[pressing]);
     else if (pressing === 'focus') focusOn(hit.point);
     else if (pressing === 'subject') void chooseSubject(hit);
-    else if (pressing === 'stand') put(ground?.standOn(hit.point, pose, eyeHeight));
-    else put(ground?.sitOn(hit.point, pose));
+    else if (!ground) toast('The floors are not there yet: press again in a moment.');
+    else if (pressing === 'stand') put(ground.standOn(hit.point, pose, eyeHeight));
+    else put(ground.sitOn(hit.point, pose));
   };
 }
 

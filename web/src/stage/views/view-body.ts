@@ -1,4 +1,4 @@
-import type { Frame, ViewBody } from '@eskovan/core/document';
+import type { Frame, Row, StillCamera, ViewBody } from '@eskovan/core/document';
 import type { GroupsOf } from '../shared/shelf-groups.ts';
 
 /** A view has at most so many. */
@@ -29,3 +29,14 @@ export const VIEW_GROUPS: GroupsOf<'view'> = {
   of: ({ body }) => body.group,
   with: ({ group: _, ...body }, group) => (group === undefined ? body : { ...body, group }),
 };
+
+/** A view as it was or could be, to be compared with what it is: `suffix` tells its id apart, a camera is drawn anew. */
+export const stateOf = (row: Row<'view'>, suffix: string, name: string, camera?: StillCamera): Row<'view'> => ({
+  ...row,
+  id: `${row.id} ${suffix}`,
+  name,
+  body: camera ? { ...row.body, ...camera, thumbnail: null } : row.body,
+});
+
+/** Is an id that of a view, or of one of its other states? */
+export const isOf = (row: Row<'view'>, id: string): boolean => id.startsWith(row.id);

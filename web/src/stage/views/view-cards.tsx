@@ -14,8 +14,8 @@ import { ManyViewsCard } from './many-views-card.tsx';
 import { FramingCard } from './framing-card.tsx';
 import { PoseCard } from './pose-card.tsx';
 import { StillChecksCard } from './still-checks-card.tsx';
-import { SubjectCard } from './subject-card.tsx';
-import { withFrame } from './view-body.ts';
+import { SubjectCard, type NamedCamera } from './subject-card.tsx';
+import { stateOf, withFrame } from './view-body.ts';
 import { changeCamera, seenNow, useSeenLens } from './use-seen.ts';
 import { ViewLensCard } from './view-lens-card.tsx';
 
@@ -28,6 +28,8 @@ interface ViewCardsProps {
   site: SiteData | null;
   /** Asks for what the view was before. */
   onEarlier: () => void;
+  /** Puts states of the view beside each other. */
+  onCompare: (states: readonly Row<'view'>[]) => void;
 }
 
 /** How often numbers and checks follow a moving eye, milliseconds. */
@@ -38,7 +40,7 @@ export function ViewCards({ pose, ...others }: ViewCardsProps) {
   return <Cards {...others} pose={useThrottled(pose, EVERY)} />;
 }
 
-const Cards = memo(function Cards({ row, rows, pose, site, onEarlier }: ViewCardsProps) {
+const Cards = memo(function Cards({ row, rows, pose, site, onEarlier, onCompare }: ViewCardsProps) {
   const { project } = useProject();
   const lens = useSeenLens(row);
   const { width, height } = frameOf(row?.body ?? null, project.body);
@@ -80,7 +82,16 @@ const Cards = memo(function Cards({ row, rows, pose, site, onEarlier }: ViewCard
         onCamera={(label, camera) => changeCamera(row, label, camera)}
       />
       <StillChecksCard findings={findings} />
-      <SubjectCard now={now} lens={lens} aspect={aspect} north={project.body.sun.north} />
+      <SubjectCard
+        now={now}
+        lens={lens}
+        aspect={aspect}
+        north={project.body.sun.north}
+        {...(row && {
+          onBeside: (cameras: readonly NamedCamera[]) =>
+            onCompare(cameras.map(({ name, camera }) => stateOf(row, name, name, camera))),
+        })}
+      />
       {row && (
         <FramingCard
           own={row.body.frame}

@@ -1,5 +1,6 @@
 import { aspectOf, frameOf, type Pose, type Row } from '@eskovan/core/document';
 import type { CameraSample } from '@eskovan/core/move';
+import type { Footing } from '@eskovan/core/survey';
 import { Armchair, Columns2, Grid3x3, PersonStanding } from 'lucide-react';
 import { useProject } from '../../data/use-project.ts';
 import { useFraming } from '../../desk/framing.ts';
@@ -12,12 +13,13 @@ import { ScoutBar } from '../../picture/scout-bar.tsx';
 import { frameText } from '../shared/frames.ts';
 import { lensText } from '../shared/lens-text.ts';
 import { NudgePad } from './nudge-pad.tsx';
+import { OtherViews } from './other-views.tsx';
 import { longerLens, PRESS, roundSubject, usePresses } from './use-presses.ts';
 import { scoutAs, useSeenLens } from './use-seen.ts';
 
 interface ViewPictureProps {
+  views: readonly Row<'view'>[];
   row: Row<'view'> | null;
-  number: number;
   sample: CameraSample;
   /** Where the eye is, or where its flight ends. */
   still: Pose;
@@ -25,6 +27,8 @@ interface ViewPictureProps {
   target: Pose | null;
   /** The eye as it is just now. */
   eye: () => Pose | null;
+  /** What stands in the way of eyes; null until it is known. */
+  solids: Footing['solids'] | null;
   ground: Ground | null;
   /** Of who walks about, metres. */
   eyeHeight: number;
@@ -39,12 +43,12 @@ const move = (next: Pose) => workbench.set({ scout: next });
 
 /** The picture of a view, the hands in it, and what says how far off one is. */
 export function ViewPicture(props: ViewPictureProps) {
-  const { row, number, sample, still, target, eye, ground, eyeHeight, guides, onGuides, onKeep, onUpdate, onCompare } =
-    props;
+  const { views, row, sample, still, target, eye, solids, ground, eyeHeight } = props;
+  const { guides, onGuides, onKeep, onUpdate, onCompare } = props;
   const { project } = useProject();
   const scout = useWorkbench((state) => state.scout);
   const pressing = useWorkbench((state) => state.pressing);
-  const { guide, safe, second, mask } = useFraming();
+  const { guide, safe, second, mask, cameras } = useFraming();
   const lens = useSeenLens(row);
   const frame = frameOf(row?.body ?? null, project.body);
   const seen = { row, pose: still, lens, frame, ground, eyeHeight };
@@ -69,7 +73,7 @@ export function ViewPicture(props: ViewPictureProps) {
   return (
     <div className="flex h-full flex-col bg-surround">
       <header className="on-surround flex h-9 shrink-0 items-center gap-3 px-3 text-surround-ink">
-        <span className="truncate font-semibold">{row ? `${number} · ${row.name}` : 'Scouting'}</span>
+        <span className="truncate font-semibold">{row ? `${views.indexOf(row) + 1} · ${row.name}` : 'Scouting'}</span>
         <span className="ml-auto font-mono text-sm text-surround-soft">
           {lensText(lens)} · {frameText(frame)}
         </span>
@@ -106,6 +110,16 @@ export function ViewPicture(props: ViewPictureProps) {
           mask={mask}
           {...(guides && {
             guides: { lines: guide, safe, second: second && aspectOf({ frame: second }) },
+          })}
+          {...(cameras && {
+            over: (
+              <OtherViews
+                {...{ views, row, sample, solids }}
+                atView={sample.position === row?.body.pose.position}
+                aspect={aspectOf({ frame })}
+                onPress={(id, how) => workbench.selectView(id, how, [])}
+              />
+            ),
           })}
           hands={{
             eye,

@@ -27,6 +27,7 @@ import { useFlight } from './use-flight.ts';
 import { useRemembering } from './use-remembering.ts';
 import { scoutAs, useSeenLens } from './use-seen.ts';
 import { useThumbnails } from './use-thumbnails.ts';
+import { isOf } from './view-body.ts';
 import { ViewCards } from './view-cards.tsx';
 import { ViewsShelf, type Gathering } from './views-shelf.tsx';
 import { ViewPicture } from './view-picture.tsx';
@@ -67,16 +68,17 @@ export function ViewsScreen() {
   const [guides, setGuides] = useState(true);
   const lens = useSeenLens(row);
   const [updating, setUpdating] = useState(false);
-  const [comparing, setComparing] = useState(false);
+  /** Views that are chosen together, or the one that is shown beside what it was or could be. */
+  const [comparing, setComparing] = useState<'chosen' | readonly Row<'view'>[] | null>(null);
   const [lookingBack, setLookingBack] = useState(false);
-  /** What the view was, beside what it is. */
-  const [before, setBefore] = useState<Row<'view'> | null>(null);
   const [gathering, setGathering] = useState<Gathering | null>(null);
   const { ids } = useChosenRows('view');
   const together = useMemo(() => views.filter(({ id }) => ids.includes(id)), [views, ids]);
-  // One that is chosen meanwhile has another past.
-  const past = before && row && before.id.startsWith(row.id) ? before : null;
-  const several = useMemo(() => (past && row ? [past, row] : together.slice(0, MOST_COMPARED)), [past, row, together]);
+  const several = useMemo(() => {
+    if (comparing === null || comparing === 'chosen' || !row) return together.slice(0, MOST_COMPARED);
+    // One that is chosen meanwhile has other states.
+    return comparing.every(({ id }) => isOf(row, id)) ? comparing.map((one) => (one.id === row.id ? row : one)) : [];
+  }, [comparing, row, together]);
   // Plan and picture follow at once, list and cards a moment later: what machines write of hundreds of views holds up no hand.
   const now = useMemo(() => ({ document, views, row, together }), [document, views, row, together]);
   const deferred = useDeferredValue(now);
@@ -101,12 +103,9 @@ export function ViewsScreen() {
   const onKeep = useStable(keep);
   const onEarlier = useStable(() => setLookingBack(true));
   const onGathered = () => setGathering(null);
-  const onCompared = () => {
-    setComparing(false);
-    setBefore(null);
-  };
+  const onCompared = () => setComparing(null);
   const compare = () => {
-    if (several.length > 1) setComparing(true);
+    if (together.length > 1) setComparing('chosen');
     else toast(`Choose two to ${MOST_COMPARED} views in the list first: hold Ctrl or Shift and press them.`);
   };
   useRemembering({ projectId: project.id, scout, lens, light, frame: row?.body.frame, aspect, shown: scene !== null });
@@ -156,7 +155,8 @@ export function ViewsScreen() {
   );
   const picture = (
     <ViewPicture
-      {...{ row, number: row ? views.indexOf(row) + 1 : 0, sample, still, target, ground, guides, eyeHeight }}
+      {...{ views, row, sample, still, target, ground, guides, eyeHeight }}
+      solids={site?.footing.solids ?? null}
       eye={() => workbench.get().scout ?? leaving.current}
       onGuides={() => setGuides(!guides)}
       onKeep={keep}
@@ -170,8 +170,8 @@ export function ViewsScreen() {
       onClose={onCompared}
       onChoose={(id) => {
         onCompared();
-        if (id === past?.id) scoutAs(past.body);
-        else workbench.selectView(id);
+        if (comparing === 'chosen' || id === row?.id) workbench.selectView(id);
+        else scoutAs(several.find((one) => one.id === id)!.body);
       }}
     />
   );
@@ -181,7 +181,7 @@ export function ViewsScreen() {
       id="views-centre"
       direction="vertical"
       panels={[
-        { id: 'large', min: 240, content: (comparing || past) && several.length > 1 ? compared : picture },
+        { id: 'large', min: 240, content: comparing && several.length > 1 ? compared : picture },
         { id: 'stand', size: '30%', min: 110, content: plan },
       ]}
     />
@@ -197,7 +197,7 @@ export function ViewsScreen() {
           <CarryDialog views={views} chosen={together} onClose={onGathered} />
         </Suspense>
       )}
-      {lookingBack && row && <EarlierDialog row={row} onClose={() => setLookingBack(false)} onCompare={setBefore} />}
+      {lookingBack && row && <EarlierDialog row={row} onClose={() => setLookingBack(false)} onCompare={setComparing} />}
       {updating && row && scout && (
         <UpdateDialog row={row} sample={sample} aspect={aspect} onClose={() => setUpdating(false)} />
       )}
@@ -212,7 +212,14 @@ export function ViewsScreen() {
             min: 220,
             content: (
               <ProjectProvider value={calm.document}>
-                <ViewCards row={calm.row} rows={calm.together} pose={still} site={site} onEarlier={onEarlier} />
+                <ViewCards
+                  row={calm.row}
+                  rows={calm.together}
+                  pose={still}
+                  site={site}
+                  onEarlier={onEarlier}
+                  onCompare={setComparing}
+                />
               </ProjectProvider>
             ),
           },
