@@ -49,6 +49,8 @@ export interface ScenePart {
   material: number;
   /** The joint that carries it: an index into {@link SceneModel.joints}. */
   joint?: number;
+  /** How many others it lies on in one plane, once placed among them; it is drawn in front of these. */
+  layer?: number;
   /** Three numbers a vertex. */
   positions: Float32Array;
   normals: Float32Array;
@@ -186,7 +188,7 @@ export function ownBounds({ parts, origin = [0, 0, 0] }: SceneModel): Bounds | n
   return bounds && { min: own(bounds.min), max: own(bounds.max) };
 }
 
-export function countTriangles(model: SceneModel): number {
+export function countTriangles(model: Pick<SceneModel, 'parts'>): number {
   return model.parts.reduce((sum, part) => sum + part.indices.length / 3, 0);
 }
 

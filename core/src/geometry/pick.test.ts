@@ -33,4 +33,16 @@ describe('picking', () => {
       { numRuns: 300 },
     );
   });
+
+  test('of what lies in one plane the uppermost is meant, whatever comes first', () => {
+    const sheet = (layer: number) => ({
+      positions: Float32Array.from([-1, 0, -1, -1, 0, 1, 1, 0, 0]),
+      indices: Uint32Array.from([0, 1, 2]),
+      layer,
+    });
+    const pressed = (layers: number[]) => pickNearest(layers.map(sheet), [0, 2, 0], [0, -1, 0])!.part;
+    expect(pressed([0, 1, 0])).toBe(1);
+    expect(pressed([2, 0, 1])).toBe(0);
+    expect(pressed([0, 2, 1])).toBe(1);
+  });
 });

@@ -1,9 +1,14 @@
 interface Pickable {
   positions: Float32Array;
   indices: Uint32Array;
+  /** How many others it lies on in one plane; of these it is the nearest. */
+  layer?: number;
 }
 
 type Triple = [number, number, number];
+
+/** What is met within this distance lies in one plane, metres, where one is known to lie on the other. */
+const TOGETHER = 0.001;
 
 /**
  * The nearest point where a ray meets a surface, by trying every triangle: for one click now and then this is a few
@@ -22,7 +27,7 @@ export function pickNearest(
   const [dx, dy, dz] = direction;
   let nearest = Infinity;
   let part = -1;
-  for (const [at, { positions: p, indices }] of parts.entries()) {
+  for (const [at, { positions: p, indices, layer = 0 }] of parts.entries()) {
     for (let k = 0; k < indices.length; k += 3) {
       const a = 3 * indices[k]!;
       const b = 3 * indices[k + 1]!;
@@ -50,7 +55,8 @@ export function pickNearest(
       const v = (dx * qx + dy * qy + dz * qz) / det;
       if (v < 0 || u + v > 1) continue;
       const t = (vx * qx + vy * qy + vz * qz) / det;
-      if (t > 1e-4 && t < nearest && isThere(at, k, u, v)) {
+      const above = Math.sign(layer - (parts[part]?.layer ?? 0));
+      if (t > 1e-4 && t < nearest + above * TOGETHER && isThere(at, k, u, v)) {
         nearest = t;
         part = at;
       }

@@ -3,6 +3,7 @@ import type { Placement } from '../document/index.ts';
 import { transformPart, type SceneJoint, type SceneModel, type ScenePart } from '../format/index.ts';
 import { materialName } from './dress.ts';
 import type { LitMaterials } from './key.ts';
+import { layered } from './layers.ts';
 import { placementMatrix } from './placement.ts';
 
 /** A model as it stands in the project. */
@@ -15,7 +16,10 @@ export interface PlacedModel {
   lit?: LitMaterials;
 }
 
-/** All models of a site as one, in metres, y up. Parts keep their names and learn which model they are of. */
+/**
+ * All models of a site as one, in metres, y up. Parts keep their names and learn which model they are of, and how many
+ * others they lie on.
+ */
 export function assemble(placed: readonly PlacedModel[]): SceneModel {
   const out: SceneModel = { parts: [], materials: [], textures: [], rooms: [], storeys: [], joints: [], movements: [] };
   for (const { id, model, placement, lit = {} } of placed) {
@@ -65,7 +69,7 @@ export function assemble(placed: readonly PlacedModel[]): SceneModel {
       out.storeys!.push({ ...storey, elevation: point.y });
     }
   }
-  return out;
+  return layered(out);
 }
 
 function place(part: ScenePart, matrix: Matrix4): ScenePart {

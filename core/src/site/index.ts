@@ -8,6 +8,7 @@ export * from './glance.ts';
 export * from './guess.ts';
 export { SILHOUETTE } from './shape.ts';
 export * from './key.ts';
+export { MOST_LAYERS } from './layers.ts';
 export * from './lights.ts';
 export * from './line-up.ts';
 export * from './placement.ts';

@@ -1,7 +1,7 @@
 import type { Dimmer, SiteMotion } from '@eskovan/core/action';
 import type { Look, SiteLight } from '@eskovan/core/document';
 import { countTriangles, type SceneModel } from '@eskovan/core/format';
-import { dimmerOf } from '@eskovan/core/site';
+import { dimmerOf, MOST_LAYERS } from '@eskovan/core/site';
 import { daylight } from '@eskovan/core/survey';
 import {
   BufferAttribute,
@@ -114,7 +114,8 @@ async function makeMaterial(
   uniforms: FinishUniforms | undefined,
   tone: ToneUniforms,
 ): Promise<Material> {
-  const [body, sides, cover, cut, shines, dimmer, held] = look.split('|') as [
+  const [body, sides, cover, cut, shines, dimmer, held, layer] = look.split('|') as [
+    string,
     string,
     string,
     string,
@@ -130,7 +131,7 @@ async function makeMaterial(
   const side = sides === 'double' ? DoubleSide : FrontSide;
   const shared = finish && uniforms ? { ...uniforms, ...tone } : null;
   const opacity = glass ? Number(body.slice(6)) / 100 : 1;
-  if (shared && glass && !texture) return makePane(shared, opacity, sides === 'double');
+  if (shared && glass && !texture) return inLayer(makePane(shared, opacity, sides === 'double'), layer, false);
   const made =
     shared && !glass
       ? makeFinish(shared, sides === 'double', { cover: texture, cutOut, glow }, held !== '')
@@ -143,11 +144,8 @@ async function makeMaterial(
           transparent: glass,
           opacity,
           depthWrite: !glass,
-          // Lines lie on the surfaces that they bound: the surfaces step back a little.
-          polygonOffset: behindLines,
-          polygonOffsetFactor: 1.5,
-          polygonOffsetUnits: 2,
         });
+  inLayer(made, layer, behindLines);
   if (made instanceof MeshBasicMaterial) {
     if (glow) makeShining(made, tone, glow);
     else makeRadiant(made, tone);
@@ -169,6 +167,19 @@ async function makeMaterial(
       alphaTest: cutOut,
     });
   return made;
+}
+
+/**
+ * What lies on others in one plane is drawn in front of them: by some units of depth, and by a part of a pixel where the
+ * plane is seen from aside. Lines lie on the surfaces that they bound, whatever those lie on: the surfaces step back.
+ */
+function inLayer<T extends Material>(material: T, look: string, behindLines: boolean): T {
+  const layer = Number(look.slice('layer:'.length));
+  if (layer === 0 && !behindLines) return material;
+  material.polygonOffset = true;
+  material.polygonOffsetFactor = (behindLines ? 1.5 : 0) - 0.1 * layer;
+  material.polygonOffsetUnits = (behindLines ? 2 + 4 * MOST_LAYERS : 0) - 4 * layer;
+  return material;
 }
 
 async function glowOf(shines: string, covers: Covers): Promise<Glow | null> {

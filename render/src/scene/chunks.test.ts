@@ -42,6 +42,13 @@ describe('merging for drawing', () => {
     expect(chunksOf(floors)).toHaveLength(3);
   });
 
+  test('what lies on others in one plane is drawn apart from them, in front', () => {
+    const floor = part(new PlaneGeometry(2, 2).rotateX(-Math.PI / 2).translate(4, 0, 4));
+    expect(chunksOf([floor, { ...floor, layer: 1 }, { ...floor, layer: 0 }])).toHaveLength(2);
+    expect(lookOf(PLAIN_MATERIAL, -1, false, 2)).not.toBe(lookOf(PLAIN_MATERIAL, -1, false, 1));
+    expect(lookOf(PLAIN_MATERIAL, -1, false, 0)).toBe(lookOf(PLAIN_MATERIAL));
+  });
+
   test('small things have a short reach, large ones none', () => {
     expect(detailOf(0.05).reach).toBeLessThan(detailOf(0.3).reach);
     expect(detailOf(2).reach).toBe(Infinity);

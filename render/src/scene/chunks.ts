@@ -57,8 +57,9 @@ export interface Chunk {
  * A look names everything that needs a material of its own.
  * @param dimmer that the part obeys; −1 for none
  * @param held its light goes with it
+ * @param layer how many others it lies on in one plane
  */
-export function lookOf(material: SceneMaterial, dimmer = -1, held = false): string {
+export function lookOf(material: SceneMaterial, dimmer = -1, held = false, layer = 0): string {
   return [
     material.opacity < 0.99 ? `glass:${Math.round(material.opacity * 100)}` : 'solid',
     material.doubleSided ? 'double' : 'single',
@@ -72,6 +73,7 @@ export function lookOf(material: SceneMaterial, dimmer = -1, held = false): stri
     // Only a picture that shines is the material's own: what else glows is in the vertices.
     material.emissiveTexture === undefined || dimmer < 0 ? '' : `dimmer:${dimmer}`,
     held ? 'held' : '',
+    layer > 0 ? `layer:${layer}` : '',
   ].join('|');
 }
 
@@ -118,7 +120,7 @@ export function addPart(
   { day, flat, finish, cell: cellOf, group, held, dimmers, dimmer }: ChunkOptions,
   chunks: Map<string, Chunk>,
 ): void {
-  const look = lookOf(material, dimmer, held);
+  const look = lookOf(material, dimmer, held, part.layer);
   const { positions: p, indices } = part;
   const side = cellSide(p, cellOf);
   const radiance = radianceOf(part, material, day, flat);

@@ -143,8 +143,8 @@ async function gather(
     }
   };
   await Promise.all(workers.map(bake));
-  const buffers = blocks.flatMap(({ direct, rays, met, hits }) =>
-    [...direct, rays, met, hits].map(({ buffer }) => buffer),
+  const buffers = blocks.flatMap(({ direct, rays, met, hits, through, throughHits, throughWeights }) =>
+    [...direct, rays, met, hits, through, throughHits, throughWeights].map(({ buffer }) => buffer),
   );
   await workers[0]!.takeGathered(Comlink.transfer(blocks, buffers));
 }

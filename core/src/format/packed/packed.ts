@@ -33,6 +33,7 @@ const headerSchema = z.object({
       role: z.enum(['door', 'window', 'stair', 'terrain']).optional(),
       material: count,
       joint: count.optional(),
+      layer: count.optional(),
       came: count.optional(),
       vertices: count,
       indices: count,
@@ -120,6 +121,7 @@ export function packModel(model: SceneModel & Partial<UnpackedModel>): Uint8Arra
       ...(part.role === undefined ? {} : { role: part.role }),
       material: part.material,
       ...(part.joint === undefined ? {} : { joint: part.joint }),
+      ...(part.layer === undefined ? {} : { layer: part.layer }),
       ...(part.came === undefined ? {} : { came: part.came }),
       vertices: part.positions.length / 3,
       indices: part.indices.length,
@@ -172,12 +174,13 @@ export function unpackModel(bytes: Uint8Array): UnpackedModel {
     bytes: new Uint8Array(take(length)),
   }));
   const parts = header.parts.map(
-    ({ name, model, role, material, joint, came, vertices, indices, uvs, colors, light }): ScenePart => ({
+    ({ name, model, role, material, joint, layer, came, vertices, indices, uvs, colors, light }): ScenePart => ({
       name,
       ...(model === undefined ? {} : { model }),
       ...(role === undefined ? {} : { role }),
       material,
       ...(joint === undefined ? {} : { joint }),
+      ...(layer === undefined ? {} : { layer }),
       ...(came === undefined ? {} : { came }),
       positions: new Float32Array(take(vertices * 12)),
       normals: fromSigned(take(vertices * 3)),

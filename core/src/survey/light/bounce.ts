@@ -6,7 +6,8 @@ const SETTLED = 0.001;
 const MOST_ROUNDS = 40;
 
 /**
- * Lets light bounce between surfaces until it changes nothing: G = D + (1/n) Σ (glow + ρ·G) of what the rays met
+ * Lets light bounce between surfaces until it changes nothing: G = D + (1/n) Σ (glow + ρ·G) of what the rays met, and
+ * Σ w·(glow + ρ·G) of what was seen through openings
  * (the radiosity equation, Goral et al. 1984, over stored rays).
  * @param sun what a white surface square to the sun sends out because of it
  * @param of number of the light among those that were gathered
@@ -55,11 +56,11 @@ export function bounceLight(
       sent[o + 2] = glow[o + 2]! + albedo[o + 2]! * share * (b + falls * sun[2]);
     }
     let [changed, whole] = [0, straight];
-    for (const { from, direct: all, rays, met, hits } of blocks) {
+    for (const { from, direct: all, rays, met, hits, through, throughHits, throughWeights } of blocks) {
       const direct = all[of]!;
-      let at = 0;
+      let [at, beyond] = [0, 0];
       for (let i = 0; i < rays.length; i += 1) {
-        if (met[i] === 0) continue;
+        if (met[i] === 0 && through[i] === 0) continue;
         let [r, g, b] = [0, 0, 0];
         for (const end = at + met[i]!; at < end; at += 1) {
           const o = 3 * hits[at]!;
@@ -67,12 +68,20 @@ export function bounceLight(
           g += sent[o + 1]!;
           b += sent[o + 2]!;
         }
+        const n = rays[i]!;
+        [r, g, b] = [r / n, g / n, b / n];
+        for (const end = beyond + through[i]!; beyond < end; beyond += 1) {
+          const o = 3 * throughHits[beyond]!;
+          const weight = throughWeights[beyond]!;
+          r += weight * sent[o]!;
+          g += weight * sent[o + 1]!;
+          b += weight * sent[o + 2]!;
+        }
         const o = 3 * (from + i);
         const d = LIGHT_CHANNELS * i;
-        const n = rays[i]!;
-        const [nr, ng, nb] = [direct[d]! + r / n, direct[d + 1]! + g / n, direct[d + 2]! + b / n];
+        const [nr, ng, nb] = [direct[d]! + r, direct[d + 1]! + g, direct[d + 2]! + b];
         changed += Math.abs(nr - light[o]!) + Math.abs(ng - light[o + 1]!) + Math.abs(nb - light[o + 2]!);
-        whole += (r + g + b) / n;
+        whole += r + g + b;
         light[o] = nr;
         light[o + 1] = ng;
         light[o + 2] = nb;

@@ -2,6 +2,9 @@ import type { ScenePart } from '../../format/index.ts';
 import { GOLDEN_ANGLE } from '../../geometry/index.ts';
 import { daylight, sunShines, type Daylight } from './daylight.ts';
 import type { LightMesh, LitPart, SharedLamp } from './light-mesh.ts';
+import { hemisphere, setFrame } from './hemisphere.ts';
+import { PortalLight, type Through } from './portal-light.ts';
+import { findPortals } from './portals.ts';
 import { RayTree, type RayHit } from './ray-tree.ts';
 import type { SiteLight } from '../../document/index.ts';
 
@@ -21,6 +24,8 @@ const FEWEST_RAYS = 6;
 const MANY_RAYS = 144;
 /** A point that sees more of the sky than this is lit evenly enough by few rays. */
 const OPEN = 0.55;
+/** A point that sees more of it than this needs no look through openings. */
+const BRIGHT = 0.12;
 /** A point that stands for less than this is too small to be looked at, square metres. */
 const SMALL = 0.03;
 /** Rays of a whole bake, at most about this many. */
@@ -42,6 +47,10 @@ export interface GatheredBlock {
   met: Uint16Array<ArrayBuffer>;
   /** Triangles that were met, vertex after vertex. */
   hits: Uint32Array<ArrayBuffer>;
+  /** How many triangles each vertex saw through openings that were looked through; which, and how much of what each sends. */
+  through: Uint16Array<ArrayBuffer>;
+  throughHits: Uint32Array<ArrayBuffer>;
+  throughWeights: Float32Array<ArrayBuffer>;
 }
 
 /** Numbers of a vertex in `direct`. */
@@ -64,6 +73,11 @@ export class Gatherer {
   private readonly way = new Float64Array(3);
   private met: Uint32Array = new Uint32Array(4096);
   private metCount = 0;
+  /** Rays of the last vertex that went on to the sky, and all that was seen through openings. */
+  private escaped = 0;
+  private throughHits: number[] = [];
+  private throughWeights: number[] = [];
+  private readonly portals: PortalLight;
 
   constructor(
     private readonly mesh: LightMesh,
@@ -71,6 +85,7 @@ export class Gatherer {
     private readonly rough = false,
   ) {
     this.tree = new RayTree(mesh.soup);
+    this.portals = new PortalLight(rough ? [] : findPortals(mesh.soup, this.tree), this.tree);
     const lit = mesh.parts.reduce((sum, { unlit, first }) => sum + (unlit ? 0 : first.length), 0);
     const budgeted = (most: number, least: number, budget: number) =>
       hemisphere(Math.round(Math.min(most, Math.max(least, budget / Math.max(1, lit)))));
@@ -90,7 +105,10 @@ export class Gatherer {
     const direct = this.lights.map(() => new Float32Array(count * LIGHT_CHANNELS));
     const rays = new Uint16Array(count);
     const met = new Uint16Array(count);
+    const through = new Uint16Array(count);
     this.metCount = 0;
+    this.throughHits = [];
+    this.throughWeights = [];
     for (const [i, { fine, first: places, inward, start, unlit }] of this.mesh.parts.entries()) {
       if (unlit) continue;
       const asked = this.asked[i]!;
@@ -99,11 +117,22 @@ export class Gatherer {
         if (places[v] !== v || (asked && !asked[v])) continue;
         const at = start + v - from;
         const before = this.metCount;
+        const seen = this.throughHits.length;
         rays[at] = this.vertex(fine, inward, v, this.mesh.area[start + v]!, direct, at * LIGHT_CHANNELS);
         met[at] = this.metCount - before;
+        through[at] = this.throughHits.length - seen;
       }
     }
-    return { from, direct, rays, met, hits: this.met.slice(0, this.metCount) };
+    return {
+      from,
+      direct,
+      rays,
+      met,
+      hits: this.met.slice(0, this.metCount),
+      through,
+      throughHits: Uint32Array.from(this.throughHits),
+      throughWeights: Float32Array.from(this.throughWeights),
+    };
   }
 
   /** Writes the direct light of a vertex. Returns how many rays count. */
@@ -123,8 +152,15 @@ export class Gatherer {
       this.start[k] = part.positions[o + k]! + inward[o + k]! - part.normals[o + k]! * under;
     setFrame(this.frame, nx, ny, nz);
     const before = this.metCount;
+    this.portals.at(this.start[0]!, this.start[1]!, this.start[2]!, nx, ny, nz);
     let counted = this.shoot(this.few, nx, ny, nz);
-    const seen = counted > 0 ? (counted - (this.metCount - before)) / counted : 0;
+    const seen = counted > 0 ? this.escaped / counted : 0;
+    // What sees much of the sky is lit evenly enough by rays everywhere.
+    if (seen > BRIGHT && this.portals.any()) {
+      this.portals.none();
+      this.metCount = before;
+      counted = this.shoot(this.few, nx, ny, nz);
+    }
     if (!this.rough && this.many.length > this.few.length && area > SMALL && seen < OPEN && counted > 0) {
       this.metCount = before;
       counted = this.shoot(this.many, nx, ny, nz);
@@ -133,6 +169,7 @@ export class Gatherer {
     const [x, y, z] = [this.start[0]!, this.start[1]!, this.start[2]!];
     const { sums } = this;
     for (let k = 0; k < sums.length; k += 1) sums[k]! /= counted;
+    this.lookThrough(x, y, z, nx, ny, nz);
     for (const lamp of this.mesh.lamps) this.addLamp(lamp, x, y, z, nx, ny, nz);
     for (const [i, own] of out.entries()) {
       for (let k = 0; k < 3; k += 1) own[at + k] = sums[3 * i + k]!;
@@ -149,12 +186,15 @@ export class Gatherer {
     const count = set.length / 3;
     sums.fill(0);
     let backs = 0;
+    this.escaped = 0;
     for (let i = 0; i < count; i += 1) {
       const [a, b, c] = [set[3 * i]!, set[3 * i + 1]!, set[3 * i + 2]!];
       const dx = a * f[0]! + b * nx + c * f[3]!;
       const dy = a * f[1]! + b * ny + c * f[4]!;
       const dz = a * f[2]! + b * nz + c * f[5]!;
       if (!tree.closest(x, y, z, dx, dy, dz, hit)) {
+        this.escaped += 1;
+        if (this.portals.goesThrough(dx, dy, dz, Infinity)) continue;
         for (let k = 0; k < days.length; k += 1) addSky(days[k]!, dy, sums, 3 * k);
         continue;
       }
@@ -162,6 +202,7 @@ export class Gatherer {
         backs += 1;
         continue;
       }
+      if (this.portals.goesThrough(dx, dy, dz, hit.distance)) continue;
       if (this.metCount === this.met.length) this.grow();
       this.met[this.metCount] = hit.triangle;
       this.metCount += 1;
@@ -171,6 +212,22 @@ export class Gatherer {
       return 0;
     }
     return count - backs;
+  }
+
+  /** Adds what the vertex at hand sees through openings: the sky to `sums`, surfaces to what bounces. */
+  private lookThrough(x: number, y: number, z: number, nx: number, ny: number, nz: number): void {
+    const { tree, hit, sums, days, mesh } = this;
+    const see: Through = (dx, dy, dz, far, weight) => {
+      if (!tree.closest(x, y, z, dx, dy, dz, hit)) {
+        for (let k = 0; k < days.length; k += 1) addSky(days[k]!, dy, sums, 3 * k, weight);
+      } else if (hit.distance > far && (!hit.back || mesh.twoSided[hit.triangle])) {
+        this.throughHits.push(hit.triangle);
+        this.throughWeights.push(weight);
+      }
+    };
+    // Places beside each other look through other points: where a reveal cuts the view off, no steps are seen on a wall.
+    const shift = (k: number) => Math.abs(43_758.5453 * Math.sin(12.9898 * x + 78.233 * y + 37.719 * z + k)) % 1;
+    this.portals.look(nx, ny, nz, see, [shift(0), shift(1)]);
   }
 
   private grow(): void {
@@ -223,9 +280,16 @@ function oneOfEachTriangle({ fine: { indices }, first }: LitPart): Uint8Array {
 }
 
 /** What a direction of the sky or of the ground below it sends, added to three numbers. @param dy sine of its height */
-export function addSky({ ground, horizon, zenith, rise }: Daylight, dy: number, to: Float64Array, at = 0): void {
+export function addSky(
+  { ground, horizon, zenith, rise }: Daylight,
+  dy: number,
+  to: Float64Array,
+  at = 0,
+  weight = 1,
+): void {
   const up = Math.max(0, dy) ** rise;
-  for (let k = 0; k < 3; k += 1) to[at + k]! += dy < 0 ? ground[k]! : horizon[k]! + (zenith[k]! - horizon[k]!) * up;
+  for (let k = 0; k < 3; k += 1)
+    to[at + k]! += weight * (dy < 0 ? ground[k]! : horizon[k]! + (zenith[k]! - horizon[k]!) * up);
 }
 
 /**
@@ -245,31 +309,3 @@ export function lampAt(way: Float64Array, nx: number, ny: number, nz: number): {
 const DARK = { strength: 0, distance: 0 };
 /** Rays to a lamp stop short of the bulb itself, metres. */
 export const BULB_SIZE = 0.13;
-
-/**
- * Tangent and bitangent of a normal (Duff et al. 2017, "Building an orthonormal basis, revisited"). The same for all
- * points of a plane: their rays make the same errors, so that a wall is even.
- */
-export function setFrame(frame: Float64Array, nx: number, ny: number, nz: number): void {
-  // A hair of rounding must not turn the frame: walls far from the origin are lit as those at it.
-  const sign = nz >= -1e-4 ? 1 : -1;
-  const a = -1 / (sign + nz);
-  const b = nx * ny * a;
-  frame[0] = 1 + sign * nx * nx * a;
-  frame[1] = sign * b;
-  frame[2] = -sign * nx;
-  frame[3] = b;
-  frame[4] = sign + ny * ny * a;
-  frame[5] = -ny;
-}
-
-/** Points of a unit disc and heights of a cosine-weighted hemisphere, by the golden angle. */
-export function hemisphere(count: number): Float64Array {
-  const out = new Float64Array(3 * count);
-  for (let i = 0; i < count; i += 1) {
-    const r = Math.sqrt((i + 0.5) / count);
-    const a = i * GOLDEN_ANGLE;
-    out.set([r * Math.cos(a), Math.sqrt(1 - r * r), r * Math.sin(a)], 3 * i);
-  }
-  return out;
-}

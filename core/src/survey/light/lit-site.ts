@@ -40,10 +40,21 @@ export class LitSite {
    * @returns false where it meets the back of something: it is no ray that counts
    */
   addSeen(x: number, y: number, z: number, dx: number, dy: number, dz: number, to: Float64Array): boolean {
-    const { hit, mesh, sent } = this;
-    if (!this.tree.closest(x, y, z, dx, dy, dz, hit)) addSky(this.day, dy, to);
+    const { hit } = this;
+    return this.add(this.tree.closest(x, y, z, dx, dy, dz, hit) ? hit : null, dy, to);
+  }
+
+  /**
+   * Adds a part of what comes from something that a ray met, or from the sky, to three numbers.
+   * @param hit null for the sky
+   * @param dy sine of the height that the ray goes to
+   * @returns false where it meets the back of something
+   */
+  add(hit: RayHit | null, dy: number, to: Float64Array, weight = 1): boolean {
+    const { mesh, sent } = this;
+    if (!hit) addSky(this.day, dy, to, 0, weight);
     else if (hit.back && !mesh.twoSided[hit.triangle]) return false;
-    else for (let k = 0; k < 3; k += 1) to[k]! += sent[3 * hit.triangle + k]!;
+    else for (let k = 0; k < 3; k += 1) to[k]! += weight * sent[3 * hit.triangle + k]!;
     return true;
   }
 }

@@ -2,10 +2,13 @@ import type { SiteLight } from '../../document/index.ts';
 import type { SceneModel } from '../../format/index.ts';
 import { GOLDEN_ANGLE, TRIANGLE } from '../../geometry/index.ts';
 import type { Projection } from '../../optics/index.ts';
-import { BULB_SIZE, BURIED, hemisphere, lampAt, LIFT, setFrame } from './gather.ts';
+import { BULB_SIZE, BURIED, lampAt, LIFT } from './gather.ts';
+import { hemisphere, setFrame } from './hemisphere.ts';
 import type { LightMesh } from './light-mesh.ts';
 import { LitSite } from './lit-site.ts';
 import type { PixelGather } from './pixel-gather.ts';
+import { PortalLight } from './portal-light.ts';
+import { findPortals } from './portals.ts';
 import type { RayHit } from './ray-tree.ts';
 
 /** Light at a place of the picture is never corrected by more than this factor. */
@@ -35,10 +38,12 @@ export class PixelLight {
   private readonly sum = new Float64Array(3);
   private readonly way = new Float64Array(3);
   private readonly weights = new Float64Array(3);
+  private readonly portals: PortalLight;
 
   /** @param lit the whole site with its baked light, as `LightBake.finish` gave it */
   constructor(lit: SceneModel, light: SiteLight) {
     this.site = new LitSite(lit, light);
+    this.portals = new PortalLight(findPortals(this.site.mesh.soup, this.site.tree), this.site.tree);
     const { count, parts } = this.site.mesh;
     this.normals = new Float32Array(3 * count);
     for (const { fine, start } of parts) this.normals.set(fine.normals, 3 * start);
@@ -87,9 +92,11 @@ export class PixelLight {
       2 *
       Math.PI *
       ((52.9829189 * ((0.06711056 * (at % out.width) + 0.00583715 * Math.floor(at / out.width)) % 1)) % 1);
+    this.portals.at(x, y, z, nx, ny, nz);
     const counted = this.shoot(set, turn, x, y, z, nx, ny, nz);
     if (counted === 0) return;
     for (let k = 0; k < 3; k += 1) sum[k]! /= counted;
+    this.lookThrough(turn, x, y, z, nx, ny, nz);
     const faint = FAINT * Math.max(DARK, mixed(ambient, 0), mixed(ambient, 1), mixed(ambient, 2));
     for (const [i, lamp] of mesh.lamps.entries())
       for (let sample = 0; sample < LAMP_SAMPLES; sample += 1)
@@ -133,6 +140,22 @@ export class PixelLight {
     for (let k = 0; k < 3; k += 1) sum[k]! += (lamp.color[k]! * strength) / (odds * LAMP_SAMPLES);
   }
 
+  /** What is seen through openings: each place looks through other points of them, so that shadows have soft edges. */
+  private lookThrough(turn: number, x: number, y: number, z: number, nx: number, ny: number, nz: number): void {
+    const { site, sum, hit } = this;
+    this.portals.look(
+      nx,
+      ny,
+      nz,
+      (dx, dy, dz, far, weight) => {
+        const met = site.tree.closest(x, y, z, dx, dy, dz, hit);
+        if (!met || hit.distance > far) site.add(met ? hit : null, dy, sum, weight);
+      },
+      [(turn * 5.3173) % 1, (turn * 8.6811) % 1],
+      0.3,
+    );
+  }
+
   /** Weights of a triangle's corners at a point of it. */
   private weigh(triangle: number, px: number, py: number, pz: number): void {
     const s = this.site.mesh.soup;
@@ -165,7 +188,8 @@ export class PixelLight {
     ny: number,
     nz: number,
   ): number {
-    const { frame: f, sum, site } = this;
+    const { frame: f, sum, site, hit } = this;
+    const { tree } = site;
     setFrame(f, nx, ny, nz);
     const [c, s] = [Math.cos(turn), Math.sin(turn)];
     const count = set.length / 3;
@@ -178,7 +202,9 @@ export class PixelLight {
       const dx = a * f[0]! + b * nx + d * f[3]!;
       const dy = a * f[1]! + b * ny + d * f[4]!;
       const dz = a * f[2]! + b * nz + d * f[5]!;
-      if (!site.addSeen(x, y, z, dx, dy, dz, sum)) backs += 1;
+      const met = tree.closest(x, y, z, dx, dy, dz, hit);
+      if (this.portals.goesThrough(dx, dy, dz, met ? hit.distance : Infinity)) continue;
+      if (!site.add(met ? hit : null, dy, sum)) backs += 1;
     }
     return backs > BURIED * count ? 0 : count - backs;
   }

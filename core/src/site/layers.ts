@@ -1,0 +1,199 @@
+import { countTriangles, type SceneMaterial, type SceneModel, type ScenePart } from '../format/index.ts';
+import { cornerNormal } from '../geometry/index.ts';
+import { facesOverlap } from './faces-overlap.ts';
+
+/** Larger sites are taken as they come: looking through them would take as long as measuring them. */
+const MOST_TRIANGLES = 500_000;
+/**
+ * Faces nearer to each other than this are drawn as if they lay in one plane, metres: from some way off a depth buffer
+ * cannot tell them apart.
+ */
+const NEAR = 0.0015;
+/** What lies behind another face by more than this is meant to be behind it, metres; by less, it is a rounding. */
+const ROUNDING = 0.0001;
+/** More things than this are not told apart in one place; what is more lies as high as the last. */
+export const MOST_LAYERS = 6;
+/** Side of the cells that normals are sorted into, and how far they are off by rounding: so near to a cell is in it, too. */
+const CELL = 1 / 100;
+const OFF = 0.01;
+
+/** Faces of one part with one direction. */
+interface Faces {
+  part: number;
+  /** Where each begins in the indices. */
+  at: number[];
+  /** Does it face against the direction? */
+  backs: boolean[];
+  /** Their extent, metres: three least values, and three most ones with the other sign, so that these are least, too. */
+  box: Float64Array;
+}
+
+/**
+ * Which parts lie on others in one plane, as a carpet does on its floor or a line on its road: a depth buffer cannot
+ * say which of them is in front, and where they differ the picture flickers. The smaller lies on the larger, unless it
+ * is behind it by more than a rounding.
+ * @returns for each part how many lie below it, 0 … {@link MOST_LAYERS}
+ */
+export function layersOf(model: Pick<SceneModel, 'parts' | 'materials'>): Uint8Array {
+  const { parts } = model;
+  const layers = new Uint8Array(parts.length);
+  if (countTriangles(model) > MOST_TRIANGLES) return layers;
+  const areas = new Float64Array(parts.length);
+  const directions = [...byDirection(parts, areas)];
+  const bySize = parts.map((_, i) => i).sort((one, two) => areas[two]! - areas[one]! || one - two);
+  const rank = new Uint32Array(parts.length);
+  bySize.forEach((part, i) => (rank[part] = i));
+  const below = parts.map(() => new Set<number>());
+  for (const [drop, faces] of directions) link(model, faces, drop, rank, below);
+  for (const part of bySize)
+    for (const other of below[part]!) layers[part] = Math.min(MOST_LAYERS, Math.max(layers[part]!, layers[other]! + 1));
+  return layers;
+}
+
+/** The faces of all parts by direction, and the axis that each direction is nearest to; parts' areas are added up on the way. */
+function byDirection(parts: readonly ScenePart[], areas: Float64Array): Iterable<[drop: number, Faces[]]> {
+  const directions = new Map<number, [number, Faces[]]>();
+  const n = new Float64Array(3);
+  parts.forEach(({ positions: p, indices, joint }, part) => {
+    for (let at = 0; at < indices.length; at += 3) {
+      const corners = [3 * indices[at]!, 3 * indices[at + 1]!, 3 * indices[at + 2]!] as const;
+      cornerNormal(p, ...corners, n);
+      const twice = Math.hypot(n[0]!, n[1]!, n[2]!);
+      areas[part]! += twice / 2;
+      // What moves lies on another thing for a moment only.
+      if (joint !== undefined || !(twice > 1e-10)) continue;
+      // A direction and its opposite are one; they part where hardly any face lies.
+      const back = 0.31 * n[0]! + 0.77 * n[1]! + 0.56 * n[2]! < 0;
+      for (const key of cellsOf(n, (back ? -1 : 1) / twice)) {
+        let direction = directions.get(key);
+        if (!direction) directions.set(key, (direction = [axisOf(n), []]));
+        let faces = direction[1].at(-1);
+        if (faces?.part !== part)
+          direction[1].push((faces = { part, at: [], backs: [], box: new Float64Array(6).fill(Infinity) }));
+        faces.at.push(at);
+        faces.backs.push(back);
+        for (const corner of corners) widen(faces.box, p, corner);
+      }
+    }
+  });
+  return directions.values();
+}
+
+/** The cells of a normal, which has still to be scaled: one, or all that it is near to. */
+function cellsOf(n: Float64Array, scale: number): number[] {
+  let cells = [0];
+  for (let k = 0; k < 3; k += 1) {
+    // Moved aside, so that no common normal lies where cells meet.
+    const place = (n[k]! * scale) / CELL + 0.37;
+    const [from, to] = [Math.floor(place - OFF), Math.floor(place + OFF)];
+    const more = from === to ? [from] : [from, to];
+    cells = cells.flatMap((cell) => more.map((step) => cell * 256 + step + 128));
+  }
+  return cells;
+}
+
+/** Takes a place into an extent. */
+function widen(box: Float64Array, p: Float32Array, at: number): void {
+  for (let k = 0; k < 3; k += 1) {
+    box[k] = Math.min(box[k]!, p[at + k]!);
+    box[k + 3] = Math.min(box[k + 3]!, -p[at + k]!);
+  }
+}
+
+const axisOf = (n: Float64Array): number => {
+  const [x, y, z] = [Math.abs(n[0]!), Math.abs(n[1]!), Math.abs(n[2]!)];
+  return x >= y && x >= z ? 0 : y >= z ? 1 : 2;
+};
+
+/** Do two extents come nearer to each other than {@link NEAR}? */
+const meet = (one: Float64Array, two: Float64Array): boolean => {
+  for (let k = 0; k < 3; k += 1) if (one[k]! + two[k + 3]! > NEAR || two[k]! + one[k + 3]! > NEAR) return false;
+  return true;
+};
+
+/** Looks through all faces of one direction for parts that lie on each other. */
+function link(
+  { parts, materials }: Pick<SceneModel, 'parts' | 'materials'>,
+  all: Faces[],
+  drop: number,
+  rank: Uint32Array,
+  below: Set<number>[],
+): void {
+  // By where they begin along one axis of their plane: what begins behind the end of another needs no look.
+  const along = drop === 0 ? 1 : 0;
+  all.sort((one, two) => one.box[along]! - two.box[along]!);
+  const open: Faces[] = [];
+  for (const one of all) {
+    let kept = 0;
+    for (const two of open) {
+      if (one.box[along]! + two.box[along + 3]! > NEAR) continue;
+      open[kept++] = two;
+      const [larger, smaller] = rank[one.part]! < rank[two.part]! ? [one, two] : [two, one];
+      if (below[smaller.part]!.has(larger.part) || !meet(one.box, two.box)) continue;
+      const [a, b] = [parts[smaller.part]!, parts[larger.part]!];
+      if (a.material === b.material && looksAlike(a, b, materials[a.material]!)) continue;
+      const anySide = materials[a.material]!.doubleSided || materials[b.material]!.doubleSided;
+      if (lies(a, smaller, b, larger, drop, anySide)) below[smaller.part]!.add(larger.part);
+    }
+    open.length = kept;
+    open.push(one);
+  }
+}
+
+const looksAlike = (one: ScenePart, two: ScenePart, { texture }: SceneMaterial): boolean =>
+  texture === null && !one.colors && !two.colors;
+
+/** Does a face of the smaller part lie on one of the larger? */
+function lies(a: ScenePart, smaller: Faces, b: ScenePart, larger: Faces, drop: number, anySide: boolean): boolean {
+  const near = facesNear(a, smaller, larger.box);
+  const others = near.length === 0 ? [] : facesNear(b, larger, smaller.box);
+  return near.some((i) =>
+    others.some((j) => {
+      if (smaller.backs[i] !== larger.backs[j] && !anySide) return false;
+      const [one, two] = [smaller.at[i]!, larger.at[j]!];
+      return facesOverlap(a, one, b, two, drop) && isBefore(a, one, b, two);
+    }),
+  );
+}
+
+const own = new Float64Array(6);
+
+/** Those faces that come near to an extent. */
+const facesNear = ({ positions, indices }: ScenePart, { at }: Faces, box: Float64Array): number[] =>
+  at.flatMap((first, i) => {
+    own.fill(Infinity);
+    for (let corner = 0; corner < 3; corner += 1) widen(own, positions, 3 * indices[first + corner]!);
+    return meet(own, box) ? [i] : [];
+  });
+
+const [normal, otherNormal] = [new Float64Array(3), new Float64Array(3)];
+
+/**
+ * Is one face in the plane of another, or a little before it, seen from the side that it faces itself? Told by the plane
+ * of the larger one, which rounding turns least.
+ */
+function isBefore(a: ScenePart, one: number, b: ScenePart, two: number): boolean {
+  const corner = (part: ScenePart, at: number, k: number) => 3 * part.indices[at + k]!;
+  cornerNormal(a.positions, corner(a, one, 0), corner(a, one, 1), corner(a, one, 2), normal);
+  cornerNormal(b.positions, corner(b, two, 0), corner(b, two, 1), corner(b, two, 2), otherNormal);
+  const [own, other] = [normal, otherNormal].map((n) => Math.hypot(n[0]!, n[1]!, n[2]!)) as [number, number];
+  const facing = Math.sign(normal[0]! * otherNormal[0]! + normal[1]! * otherNormal[1]! + normal[2]! * otherNormal[2]!);
+  const byOther = other > own;
+  // Along the face's own normal, as the plane of the larger one tells it.
+  const scale = byOther ? facing / other : 1 / own;
+  const n = byOther ? otherNormal : normal;
+  for (let i = 0; i < 3; i += 1) {
+    const p = corner(a, one, byOther ? i : 0);
+    const q = corner(b, two, byOther ? 0 : i);
+    let ahead = 0;
+    for (let k = 0; k < 3; k += 1) ahead += scale * n[k]! * (a.positions[p + k]! - b.positions[q + k]!);
+    if (ahead > NEAR || ahead < -ROUNDING) return false;
+  }
+  return true;
+}
+
+/** The same model; parts that lie on others know on how many. */
+export function layered(model: SceneModel): SceneModel {
+  const layers = layersOf(model);
+  return { ...model, parts: model.parts.map((part, i) => (layers[i] ? { ...part, layer: layers[i] } : part)) };
+}
