@@ -1,5 +1,6 @@
 import type { SceneModel } from '../../format/index.ts';
 import { bounceLight } from './bounce.ts';
+import { closeSeams } from './close-seams.ts';
 import { DARKEST, daylight, unlitLight } from './daylight.ts';
 import { evenOut, fillBuried, joinOpen } from './even-out.ts';
 import { Gatherer, LIGHT_CHANNELS, type GatheredBlock } from './gather.ts';
@@ -76,7 +77,7 @@ export class LightBake {
       }
       return { ...fine, light: { ambient, sun } };
     });
-    return { ...this.mesh.model, parts };
+    return { ...this.mesh.model, parts: this.rough ? parts : closeSeams(parts) };
   }
 }
 
