@@ -1,7 +1,7 @@
 import type { ViewBody } from '@eskovan/core/document';
 import { Document, NodeIO, type Material } from '@gltf-transform/core';
 import { expect, test, type Page } from '@playwright/test';
-import { BoxGeometry, PlaneGeometry, type BufferGeometry } from 'three';
+import { BoxGeometry, CircleGeometry, PlaneGeometry, type BufferGeometry } from 'three';
 import { hutGlb, stl } from '../../core/src/format/files.fixture.ts';
 import { editElsewhere } from '../support/edits.ts';
 import { nodeOf } from '../support/foreign-model.ts';
@@ -116,7 +116,10 @@ test('parts are found, chosen in tree and picture, hidden, shown alone and broug
   await expect(page.getByRole('button', { name: 'Frame it' })).toBeVisible();
 });
 
-/** A block, and over it a sheet whose picture is there on its western half and cut out on its eastern one. */
+/**
+ * A block, and over it a sheet whose picture is there on its western half and cut out on its eastern one; a red rug lies in
+ * the plane of the block's top, on other triangles.
+ */
 async function underALeaf(page: Page): Promise<Uint8Array> {
   const png = await page.evaluate(async () => {
     const canvas = new OffscreenCanvas(64, 64);
@@ -132,24 +135,56 @@ async function underALeaf(page: Page): Promise<Uint8Array> {
   const add = (name: string, geometry: BufferGeometry, material: Material) =>
     scene.addChild(nodeOf(document, name, geometry, material, { TEXCOORD_0: 'uv' }));
   add('Block', new BoxGeometry(4, 0.5, 4).translate(0, 0.25, 0), document.createMaterial('Stone'));
+  const red = document.createMaterial('Red').setBaseColorFactor([0.6, 0.02, 0.02, 1]);
+  add(
+    'Rug',
+    new CircleGeometry(0.6, 24)
+      .rotateX(-Math.PI / 2)
+      .rotateY(0.3)
+      .translate(1.2, 0.5, 1.2),
+    red,
+  );
   const leaf = document.createMaterial('Leaf').setAlphaMode('MASK').setDoubleSided(true);
   leaf.setBaseColorTexture(document.createTexture('Leaf').setImage(Uint8Array.from(png)).setMimeType('image/png'));
   add('Leaf', new PlaneGeometry(4, 4).rotateX(-Math.PI / 2).translate(0, 0.9, 0), leaf);
   return new NodeIO().writeBinary(document);
 }
 
-test('a press where something is cut out means what is behind it', async ({ page }) => {
+/** Of the pixels between the first and the last red one of each row, the part that is not red; and how many red ones there are. */
+function holesInRed(pixels: Buffer, width: number): { holes: number; red: number } {
+  let [holes, red] = [0, 0];
+  for (let row = 0; row < pixels.length / 3; row += width) {
+    const isRed = (x: number) => pixels[3 * (row + x)]! > 2 * pixels[3 * (row + x) + 1]! + 20;
+    const reds = Array.from({ length: width }, (_, x) => x).filter(isRed);
+    if (reds.length === 0) continue;
+    red += reds.length;
+    holes += reds.at(-1)! - reds[0]! + 1 - reds.length;
+  }
+  return { holes: holes / Math.max(1, red), red };
+}
+
+test('a press where something is cut out means what is behind it; what lies in one plane with another is seen whole', async ({
+  page,
+}) => {
   await newProject(page, 'Between the leaves');
   await bringIn(page, { name: 'leaf.glb', bytes: await underALeaf(page) });
   await sharpPicture(page);
-  const press = async (x: number) => {
-    const at = await planPoint(page, x, 0.5);
+  const press = async (x: number, z = 0.5) => {
+    const at = await planPoint(page, x, z);
     await page.mouse.dblclick(at.x, at.y);
   };
   await press(-1);
   await expect(page.getByRole('region', { name: 'Leaf', exact: true })).toBeVisible();
   await press(1);
   await expect(page.getByRole('region', { name: 'Block', exact: true })).toBeVisible();
+  await press(1.2, 1.2);
+  await expect(page.getByRole('region', { name: 'Rug', exact: true })).toBeVisible();
+  await page.keyboard.press('Escape');
+  await sharpPicture(page);
+  const picture = await page.getByTestId('frame').first().screenshot();
+  const { holes, red } = holesInRed(pixelsOf(picture), picture.readUInt32BE(16));
+  expect(red).toBeGreaterThan(300);
+  expect(holes).toBeLessThan(0.01);
 });
 
 test('looks change the picture and not the light; names and the sun are kept', async ({ page }) => {

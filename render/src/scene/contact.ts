@@ -5,8 +5,10 @@ export const CONTACT_WAYS = 20;
 const REACH = 0.4;
 /** Farther away a corner is smaller than it is dark, metres. */
 const FARTHEST = 30;
+/** How far behind something a way ends that is wholly blocked, as a part of its length. */
+const SOFT = 0.45;
 /** Share of a corner's light that is taken where every way is blocked: the bake has taken some of it already. */
-const STRENGTH = 0.62;
+const STRENGTH = 0.7;
 
 /**
  * Evenly spread directions and how far to look along each, four numbers a way: directions along a spiral of golden
@@ -78,8 +80,11 @@ export const CONTACT_FRAGMENT = `
       vec3 to = base + way.xyz * (cosine < 0.0 ? -way.w : way.w);
       vec2 seen = 0.5 - 0.5 * (lens.xy * to.xy + lens.zw * to.z) / to.z;
       float behind = -to.z - distanceAt(seen);
+      // A way that ends just behind something is blocked by little: all points share the ways, and each would draw an edge
+      // along every corner.
+      float depth = clamp((behind - margin) / (${SOFT.toFixed(2)} * way.w), 0.0, 1.0);
       // What is far in front of the point hides it; it does not shade it.
-      blocked += behind > margin ? abs(cosine) * clamp(1.5 - 3.0 * behind, 0.0, 1.0) : 0.0;
+      blocked += abs(cosine) * depth * clamp(1.5 - 3.0 * behind, 0.0, 1.0);
     }
     // Seen edge on, a pixel is longer than what it should know.
     float facing = clamp(8.0 * dot(normal, normalize(-point)) - 0.4, 0.0, 1.0);
