@@ -22,7 +22,7 @@ const FEWEST = 9;
 const POSES_A_SECOND = 4;
 
 /** A way is followed as closely as this part of its length. */
-const FOLLOWED = 1 / 2000;
+const FOLLOWED = 1 / 3000;
 /** What goes on between poses is taken over from instants so far apart, seconds. */
 const INSTANT = 1 / 30;
 

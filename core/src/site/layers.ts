@@ -1,6 +1,7 @@
 import { countTriangles, type SceneMaterial, type SceneModel, type ScenePart } from '../format/index.ts';
 import { cornerNormal } from '../geometry/index.ts';
 import { facesOverlap } from './faces-overlap.ts';
+import { extentOf, FaceGrid, widen, type Faces } from './face-grid.ts';
 
 /** Larger sites are taken as they come: looking through them would take as long as measuring them. */
 const MOST_TRIANGLES = 500_000;
@@ -11,22 +12,13 @@ const MOST_TRIANGLES = 500_000;
 const NEAR = 0.0015;
 /** What lies behind another face by more than this is meant to be behind it, metres; by less, it is a rounding. */
 const ROUNDING = 0.0001;
+/** So many pairs of faces of two parts are looked at; parts of which none has lain on another by then do not. */
+const MOST_TRIES = 200_000;
 /** More things than this are not told apart in one place; what is more lies as high as the last. */
 export const MOST_LAYERS = 6;
 /** Side of the cells that normals are sorted into, and how far they are off by rounding: so near to a cell is in it, too. */
 const CELL = 1 / 100;
 const OFF = 0.01;
-
-/** Faces of one part with one direction. */
-interface Faces {
-  part: number;
-  /** Where each begins in the indices. */
-  at: number[];
-  /** Does it face against the direction? */
-  backs: boolean[];
-  /** Their extent, metres: three least values, and three most ones with the other sign, so that these are least, too. */
-  box: Float64Array;
-}
 
 /**
  * Which parts lie on others in one plane, as a carpet does on its floor or a line on its road: a depth buffer cannot
@@ -81,24 +73,20 @@ function byDirection(parts: readonly ScenePart[], areas: Float64Array): Iterable
 
 /** The cells of a normal, which has still to be scaled: one, or all that it is near to. */
 function cellsOf(n: Float64Array, scale: number): number[] {
-  let cells = [0];
+  let first = 0;
+  let others: number[] | null = null;
   for (let k = 0; k < 3; k += 1) {
     // Moved aside, so that no common normal lies where cells meet.
-    const place = (n[k]! * scale) / CELL + 0.37;
+    const place = (n[k]! * scale) / CELL + 0.37 + 128;
     const [from, to] = [Math.floor(place - OFF), Math.floor(place + OFF)];
-    const more = from === to ? [from] : [from, to];
-    cells = cells.flatMap((cell) => more.map((step) => cell * 256 + step + 128));
+    if (from !== to || others) others = (others ?? [first]).flatMap((cell) => spread(cell, from, to));
+    first = first * 256 + from;
   }
-  return cells;
+  return others ?? [first];
 }
 
-/** Takes a place into an extent. */
-function widen(box: Float64Array, p: Float32Array, at: number): void {
-  for (let k = 0; k < 3; k += 1) {
-    box[k] = Math.min(box[k]!, p[at + k]!);
-    box[k + 3] = Math.min(box[k + 3]!, -p[at + k]!);
-  }
-}
+const spread = (cell: number, from: number, to: number): number[] =>
+  from === to ? [cell * 256 + from] : [cell * 256 + from, cell * 256 + to];
 
 const axisOf = (n: Float64Array): number => {
   const [x, y, z] = [Math.abs(n[0]!), Math.abs(n[1]!), Math.abs(n[2]!)];
@@ -147,8 +135,12 @@ const looksAlike = (one: ScenePart, two: ScenePart, { texture }: SceneMaterial):
 function lies(a: ScenePart, smaller: Faces, b: ScenePart, larger: Faces, drop: number, anySide: boolean): boolean {
   const near = facesNear(a, smaller, larger.box);
   const others = near.length === 0 ? [] : facesNear(b, larger, smaller.box);
+  if (others.length === 0) return false;
+  const grid = new FaceGrid(b, larger, others, drop);
+  let tries = 0;
   return near.some((i) =>
-    others.some((j) => {
+    grid.about(a, smaller.at[i]!, (j) => {
+      if ((tries += 1) > MOST_TRIES) return false;
       if (smaller.backs[i] !== larger.backs[j] && !anySide) return false;
       const [one, two] = [smaller.at[i]!, larger.at[j]!];
       return facesOverlap(a, one, b, two, drop) && isBefore(a, one, b, two);
@@ -156,15 +148,9 @@ function lies(a: ScenePart, smaller: Faces, b: ScenePart, larger: Faces, drop: n
   );
 }
 
-const own = new Float64Array(6);
-
 /** Those faces that come near to an extent. */
-const facesNear = ({ positions, indices }: ScenePart, { at }: Faces, box: Float64Array): number[] =>
-  at.flatMap((first, i) => {
-    own.fill(Infinity);
-    for (let corner = 0; corner < 3; corner += 1) widen(own, positions, 3 * indices[first + corner]!);
-    return meet(own, box) ? [i] : [];
-  });
+const facesNear = (part: ScenePart, { at }: Faces, box: Float64Array): number[] =>
+  at.flatMap((first, i) => (meet(extentOf(part, first), box) ? [i] : []));
 
 const [normal, otherNormal] = [new Float64Array(3), new Float64Array(3)];
 

@@ -107,9 +107,9 @@ describe('merging for drawing', () => {
   });
 
   test('a look tells glass, sides and textures apart', () => {
-    expect(lookOf(PLAIN_MATERIAL)).toBe('solid|double|plain||||');
-    expect(lookOf({ ...PLAIN_MATERIAL, opacity: 0.2, doubleSided: false })).toBe('glass:20|single|plain||||');
-    expect(lookOf({ ...PLAIN_MATERIAL, texture: 3 })).toBe('solid|double|texture:3,||||');
+    expect(lookOf(PLAIN_MATERIAL)).toBe('solid|double|plain|||||');
+    expect(lookOf({ ...PLAIN_MATERIAL, opacity: 0.2, doubleSided: false })).toBe('glass:20|single|plain|||||');
+    expect(lookOf({ ...PLAIN_MATERIAL, texture: 3 })).toBe('solid|double|texture:3,|||||');
   });
 
   test('metal is bright where it faces the light of the room, dark aside; plaster is not', () => {

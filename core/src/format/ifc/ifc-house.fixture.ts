@@ -14,6 +14,15 @@ interface Space {
   elevation: number;
 }
 
+/** One for all files of a test: starting it takes longer than writing. */
+let writer: Promise<ifc.IfcAPI> | null = null;
+async function open(): Promise<ifc.IfcAPI> {
+  const api = new ifc.IfcAPI();
+  await api.Init();
+  api.SetLogLevel(ifc.LogLevel.LOG_LEVEL_OFF);
+  return api;
+}
+
 /**
  * A house as IFC 4, written by web-ifc from boxes: metres here, millimetres in the file, Z up. `storeys` by name and
  * height; every box and space belongs to the storey that it stands on; `at` is where the site is placed.
@@ -24,9 +33,7 @@ export async function writeIfc(
   spaces: readonly Space[],
   at: readonly [number, number, number] = [0, 0, 0],
 ): Promise<Uint8Array> {
-  const api = new ifc.IfcAPI();
-  await api.Init();
-  api.SetLogLevel(ifc.LogLevel.LOG_LEVEL_OFF);
+  const api = await (writer ??= open());
   const model = api.CreateModel({ schema: ifc.Schemas.IFC4 });
   const I = ifc.IFC4;
   let serial = 0;
