@@ -5,6 +5,8 @@ export const CONTACT_WAYS = 20;
 const REACH = 0.4;
 /** Farther away a corner is smaller than it is dark, metres. */
 const FARTHEST = 30;
+/** Long ways are few, and each alone would draw a line along a corner: the longest counts for so much less. */
+const LONG_LESS = 0.8;
 /** How far behind something a way ends that is wholly blocked, as a part of its length. */
 const SOFT = 0.45;
 /** Share of a corner's light that is taken where every way is blocked: the bake has taken some of it already. */
@@ -26,6 +28,11 @@ export function contactWays(): Float32Array {
   }
   return ways;
 }
+
+/** What all ways count for where all are blocked: cosines average to a half. */
+const SHARE = contactWays()
+  .filter((_, i) => i % 4 === 3)
+  .reduce((sum, length) => sum + 0.5 * (1 - (LONG_LESS * length) / REACH), 0);
 
 export const CONTACT_VERTEX = `
   varying vec2 at;
@@ -84,11 +91,11 @@ export const CONTACT_FRAGMENT = `
       // along every corner.
       float depth = clamp((behind - margin) / (${SOFT.toFixed(2)} * way.w), 0.0, 1.0);
       // What is far in front of the point hides it; it does not shade it.
-      blocked += abs(cosine) * depth * clamp(1.5 - 3.0 * behind, 0.0, 1.0);
+      blocked += abs(cosine) * depth * clamp(1.5 - 3.0 * behind, 0.0, 1.0) * (1.0 - way.w * ${(LONG_LESS / REACH).toFixed(4)});
     }
     // Seen edge on, a pixel is longer than what it should know.
     float facing = clamp(8.0 * dot(normal, normalize(-point)) - 0.4, 0.0, 1.0);
     float fade = facing * clamp(2.5 - away * ${(2.5 / FARTHEST).toFixed(4)}, 0.0, 1.0);
-    float dark = min(1.0, blocked * ${(2 / CONTACT_WAYS).toFixed(5)});
+    float dark = min(1.0, blocked * ${(1 / SHARE).toFixed(5)});
     gl_FragColor = vec4(vec3(1.0 - ${STRENGTH.toFixed(2)} * fade * dark), 1.0);
   }`;
