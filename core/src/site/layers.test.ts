@@ -2,19 +2,14 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { BoxGeometry, Matrix4, PlaneGeometry, Quaternion, Vector3, type BufferGeometry } from 'three';
 import { PLAIN_MATERIAL, type SceneMaterial, type ScenePart } from '../format/index.ts';
+import { partOf } from '../format/part.fixture.ts';
 import { layersOf, MOST_LAYERS } from './layers.ts';
 
 const single: SceneMaterial = { ...PLAIN_MATERIAL, doubleSided: false };
 const materials = Array.from({ length: 9 }, (_, i) => ({ ...single, name: `Material ${i}` }));
 
 const part = (geometry: BufferGeometry, material: number, more: Partial<ScenePart> = {}): ScenePart => ({
-  name: `Of material ${material}`,
-  material,
-  positions: Float32Array.from(geometry.getAttribute('position').array),
-  normals: Float32Array.from(geometry.getAttribute('normal').array),
-  uvs: null,
-  light: null,
-  indices: Uint32Array.from(geometry.index!.array),
+  ...partOf(geometry, material),
   ...more,
 });
 const flat = (w: number, d: number, y = 0, x = 0, z = 0) =>

@@ -27,3 +27,9 @@ export function hemisphere(count: number): Float64Array {
   }
   return out;
 }
+
+/** Places that fill a square from −half to half evenly, however many are asked for (the R2 sequence: Roberts 2018). */
+export const onSquare = (i: number, half: number): [number, number] => [
+  half * (2 * (((i + 1) * 0.7548776662) % 1) - 1),
+  half * (2 * (((i + 1) * 0.5698402909) % 1) - 1),
+];

@@ -11,6 +11,8 @@ export interface Hole {
   area: number;
 }
 
+/** Of more triangles no planes are made: that would take as much room as the site itself. */
+const MOST_TRIANGLES = 400_000;
 /** Planes with less in them have no openings that matter, square metres. */
 const LEAST_PLANE = 0.5;
 /** More planes are not looked through, those with most in them first. */
@@ -31,6 +33,7 @@ interface Plane {
 
 /** Openings in all planes of a soup that have much in them: windows and doors of walls, holes in ceilings and roofs. */
 export function holesIn(soup: TriangleSoup): Hole[] {
+  if (soup.length > MOST_TRIANGLES * TRIANGLE) return [];
   return planesOf(soup)
     .filter(({ area }) => area >= LEAST_PLANE)
     .sort((one, two) => two.area - one.area)

@@ -1,4 +1,4 @@
-import { hemisphere, setFrame } from './hemisphere.ts';
+import { hemisphere, onSquare, setFrame } from './hemisphere.ts';
 import type { Portal } from './portals.ts';
 import type { RayTree } from './ray-tree.ts';
 
@@ -163,9 +163,8 @@ function reachOf(portal: Portal, tree: RayTree): Known {
   for (let i = 0; i < SCOUTS; i += 1) {
     const [a, b, d] = [ways[3 * i]!, ways[3 * i + 1]!, ways[3 * i + 2]!];
     const way = [0, 1, 2].map((k) => a * frame[k]! + b * n[k]! + d * frame[3 + k]!) as [number, number, number];
-    // Each from another place of it: a sequence that fills a square evenly (Roberts 2018).
-    const s = 1.9 * (((i + 1) * 0.7548776662) % 1) - 0.95;
-    const t = 1.9 * (((i + 1) * 0.5698402909) % 1) - 0.95;
+    // Each from another place of it.
+    const [s, t] = onSquare(i, 0.95);
     const from = [0, 1, 2].map((k) => s * u[k]! + t * v[k]! + 0.02 * n[k]!) as [number, number, number];
     const met = tree.closest(c[0] + from[0], c[1] + from[1], c[2] + from[2], ...way, hit);
     const end = Math.min(far, met ? hit.distance : Infinity);

@@ -1,5 +1,5 @@
 import type { TriangleSoup } from '../../geometry/index.ts';
-import { hemisphere, setFrame } from './hemisphere.ts';
+import { hemisphere, onSquare, setFrame } from './hemisphere.ts';
 import { holesIn, type Hole } from './plane-holes.ts';
 import type { RayTree } from './ray-tree.ts';
 
@@ -7,15 +7,9 @@ import type { RayTree } from './ray-tree.ts';
  * A place in a wall or a roof through which a room sees what is outside: a rectangle that holds an opening. What comes
  * through it is looked for on it, instead of by rays everywhere, of which hardly any finds a small window.
  */
-export interface Portal {
-  centre: [number, number, number];
-  /** From the centre to the middles of two sides, metres. */
-  u: [number, number, number];
-  v: [number, number, number];
+export interface Portal extends Hole {
   /** Unit normal, into the room. */
   normal: [number, number, number];
-  /** Square metres. */
-  area: number;
 }
 
 /** Smaller openings let no light in that anybody would see; larger ones are found by rays everywhere. Square metres. */
@@ -92,9 +86,8 @@ function seenFrom({ centre, u, v, normal: [nx, ny, nz] }: Portal, tree: RayTree,
     const dx = a * frame[0]! + b * nx + c * frame[3]!;
     const dy = a * frame[1]! + b * ny + c * frame[4]!;
     const dz = a * frame[2]! + b * nz + c * frame[5]!;
-    // Each from another place of it: a sequence that fills a square evenly (Roberts 2018).
-    const s = 1.8 * (((i + 1) * 0.7548776662) % 1) - 0.9;
-    const t = 1.8 * (((i + 1) * 0.5698402909) % 1) - 0.9;
+    // Each from another place of it.
+    const [s, t] = onSquare(i, 0.9);
     const step = back / Math.max(0.2, b);
     const at = (k: number, d: number) => centre[k]! + s * u[k]! + t * v[k]! - step * d;
     if (!tree.hits(at(0, dx), at(1, dy), at(2, dz), dx, dy, dz, Infinity)) seen += 1;
