@@ -1,11 +1,11 @@
 import type { ScenePart } from '../format/index.ts';
 
-/** Faces of one part with one direction. */
+/** Faces of one part in about one plane. */
 export interface Faces {
   part: number;
   /** Where each begins in the indices. */
   at: number[];
-  /** Does it face against the direction? */
+  /** Does it face against the plane's direction? */
   backs: boolean[];
   /** Their extent, metres: three least values, and three most ones with the other sign, so that these are least, too. */
   box: Float64Array;

@@ -11,7 +11,7 @@ import { boundsOf } from '../geometry/index.ts';
 import { shareOf, thinMesh } from './thin.ts';
 
 /** Sites with more triangles than this are opened through a glance. */
-export const HEAVY = 130_000;
+export const HEAVY = 145_000;
 /** Triangles of a glance. */
 const GLANCE = 50_000;
 /** Parts this simple are kept as they are: thinning a box leaves no box. */

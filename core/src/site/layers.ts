@@ -1,5 +1,5 @@
 import { countTriangles, type SceneMaterial, type SceneModel, type ScenePart } from '../format/index.ts';
-import { cornerNormal } from '../geometry/index.ts';
+import { boundsOf, cornerNormal, joinBounds, middle } from '../geometry/index.ts';
 import { facesOverlap } from './faces-overlap.ts';
 import { extentOf, FaceGrid, widen, type Faces } from './face-grid.ts';
 
@@ -19,6 +19,8 @@ export const MOST_LAYERS = 6;
 /** Side of the cells that normals are sorted into, and how far they are off by rounding: so near to a cell is in it, too. */
 const CELL = 1 / 100;
 const OFF = 0.01;
+/** Depth of the cells that planes of one direction are sorted into, metres. */
+const DEPTH = 0.02;
 
 /**
  * Which parts lie on others in one plane, as a carpet does on its floor or a line on its road: a depth buffer cannot
@@ -31,20 +33,23 @@ export function layersOf(model: Pick<SceneModel, 'parts' | 'materials'>): Uint8A
   const layers = new Uint8Array(parts.length);
   if (countTriangles(model) > MOST_TRIANGLES) return layers;
   const areas = new Float64Array(parts.length);
-  const directions = [...byDirection(parts, areas)];
+  const planes = [...byPlane(parts, areas)];
   const bySize = parts.map((_, i) => i).sort((one, two) => areas[two]! - areas[one]! || one - two);
   const rank = new Uint32Array(parts.length);
   bySize.forEach((part, i) => (rank[part] = i));
   const below = parts.map(() => new Set<number>());
-  for (const [drop, faces] of directions) link(model, faces, drop, rank, below);
+  for (const [drop, faces] of planes) link(model, faces, drop, rank, below);
   for (const part of bySize)
     for (const other of below[part]!) layers[part] = Math.min(MOST_LAYERS, Math.max(layers[part]!, layers[other]! + 1));
   return layers;
 }
 
-/** The faces of all parts by direction, and the axis that each direction is nearest to; parts' areas are added up on the way. */
-function byDirection(parts: readonly ScenePart[], areas: Float64Array): Iterable<[drop: number, Faces[]]> {
-  const directions = new Map<number, [number, Faces[]]>();
+/** The faces of all parts by plane, and the axis that each plane faces most; parts' areas are added up on the way. */
+function byPlane(parts: readonly ScenePart[], areas: Float64Array): Iterable<[drop: number, Faces[]]> {
+  const planes = new Map<number, [number, Faces[]]>();
+  const bounds = joinBounds(parts.map(({ positions }) => boundsOf(positions)));
+  // Planes are told by how far they are from the middle: rounding of their directions counts least there.
+  const [mx, my, mz] = bounds ? middle(bounds) : [0, 0, 0];
   const n = new Float64Array(3);
   parts.forEach(({ positions: p, indices, joint }, part) => {
     for (let at = 0; at < indices.length; at += 3) {
@@ -56,23 +61,26 @@ function byDirection(parts: readonly ScenePart[], areas: Float64Array): Iterable
       if (joint !== undefined || !(twice > 1e-10)) continue;
       // A direction and its opposite are one; they part where hardly any face lies.
       const back = 0.31 * n[0]! + 0.77 * n[1]! + 0.56 * n[2]! < 0;
-      for (const key of cellsOf(n, (back ? -1 : 1) / twice)) {
-        let direction = directions.get(key);
-        if (!direction) directions.set(key, (direction = [axisOf(n), []]));
-        let faces = direction[1].at(-1);
+      const scale = (back ? -1 : 1) / twice;
+      const [a] = corners;
+      const off = scale * (n[0]! * (p[a]! - mx) + n[1]! * (p[a + 1]! - my) + n[2]! * (p[a + 2]! - mz));
+      for (const key of cellsOf(n, scale, off)) {
+        let plane = planes.get(key);
+        if (!plane) planes.set(key, (plane = [axisOf(n), []]));
+        let faces = plane[1].at(-1);
         if (faces?.part !== part)
-          direction[1].push((faces = { part, at: [], backs: [], box: new Float64Array(6).fill(Infinity) }));
+          plane[1].push((faces = { part, at: [], backs: [], box: new Float64Array(6).fill(Infinity) }));
         faces.at.push(at);
         faces.backs.push(back);
         for (const corner of corners) widen(faces.box, p, corner);
       }
     }
   });
-  return directions.values();
+  return planes.values();
 }
 
-/** The cells of a normal, which has still to be scaled: one, or all that it is near to. */
-function cellsOf(n: Float64Array, scale: number): number[] {
+/** The cells of a plane: one, or all that it is near to. @param scale makes the normal a unit one @param off metres */
+function cellsOf(n: Float64Array, scale: number, off: number): number[] {
   let first = 0;
   let others: number[] | null = null;
   for (let k = 0; k < 3; k += 1) {
@@ -82,7 +90,10 @@ function cellsOf(n: Float64Array, scale: number): number[] {
     if (from !== to || others) others = (others ?? [first]).flatMap((cell) => spread(cell, from, to));
     first = first * 256 + from;
   }
-  return others ?? [first];
+  const place = off / DEPTH + 0.37;
+  const [from, to] = [Math.floor(place - NEAR / DEPTH), Math.floor(place + NEAR / DEPTH)];
+  const cells = (others ?? [first]).map((cell) => cell * 2 ** 24 + from + 2 ** 23);
+  return from === to ? cells : cells.flatMap((cell) => [cell, cell + 1]);
 }
 
 const spread = (cell: number, from: number, to: number): number[] =>
@@ -99,7 +110,7 @@ const meet = (one: Float64Array, two: Float64Array): boolean => {
   return true;
 };
 
-/** Looks through all faces of one direction for parts that lie on each other. */
+/** Looks through all faces of about one plane for parts that lie on each other. */
 function link(
   { parts, materials }: Pick<SceneModel, 'parts' | 'materials'>,
   all: Faces[],

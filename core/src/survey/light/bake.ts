@@ -77,7 +77,7 @@ export class LightBake {
       }
       return { ...fine, light: { ambient, sun } };
     });
-    return { ...this.mesh.model, parts: this.rough ? parts : closeSeams(parts) };
+    return { ...this.mesh.model, parts: this.rough || this.mesh.asItCame ? parts : closeSeams(parts) };
   }
 }
 

@@ -24,6 +24,8 @@ const FEWEST_RAYS = 6;
 const MANY_RAYS = 144;
 /** A point that sees more of the sky than this is lit evenly enough by few rays. */
 const OPEN = 0.55;
+/** Places this far apart look through other points of openings, metres. */
+const HASHED = 0.03;
 /** A point that sees more of it than this needs no look through openings. */
 const BRIGHT = 0.12;
 /** A point that stands for less than this is too small to be looked at, square metres. */
@@ -226,7 +228,9 @@ export class Gatherer {
       }
     };
     // Places beside each other look through other points: where a reveal cuts the view off, no steps are seen on a wall.
-    const shift = (k: number) => Math.abs(43_758.5453 * Math.sin(12.9898 * x + 78.233 * y + 37.719 * z + k)) % 1;
+    // By hundredths and not by roundings: a house far from the origin is lit as the one at it.
+    const [i, j, l] = [Math.round(x / HASHED), Math.round(y / HASHED), Math.round(z / HASHED)];
+    const shift = (k: number) => Math.abs(43_758.5453 * Math.sin(12.9898 * i + 78.233 * j + 37.719 * l + k)) % 1;
     this.portals.look(nx, ny, nz, see, [shift(0), shift(1)]);
   }
 

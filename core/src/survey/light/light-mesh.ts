@@ -19,6 +19,8 @@ const EDGES = [0.7, 0.8, 0.9, 1, 1.2, 1.5, 2, 2.5, 4, 8];
 const ROUGH_EDGES = EDGES.filter((edge) => edge >= 2);
 /** Where others stand on parts these are cut once more: into so many times the triangles that are counted before, at most. */
 const AT_CONTACTS = 1.4;
+/** And where edges meet corners of others once more, when light is finished: so many times those. */
+const AT_SEAMS = 1.12;
 /** No wall throws back more than this of its light: fresh plaster (common practice, no source). */
 const WHITEST = 0.88;
 /** What a picture on a surface throws back on average, before its colour: pictures are not read here. */
@@ -74,7 +76,8 @@ export class LightMesh {
   /** Area that each vertex stands for, square metres. */
   readonly area: Float32Array;
 
-  private readonly keepsSheets: boolean;
+  /** It came on triangles fine enough: none was cut, and sheets have got no backs. */
+  readonly asItCame: boolean;
   /** The parts that stop light, in the order of the soup. */
   private readonly stops: readonly LitPart[];
 
@@ -84,7 +87,7 @@ export class LightMesh {
    */
   constructor(given: SceneModel, lights: readonly SiteLight[], cut: 'finely' | 'roughly' | 'not' = 'finely') {
     const fineEnough = litTriangles(given) > FINE_ENOUGH;
-    this.keepsSheets = fineEnough;
+    this.asItCame = fineEnough;
     const asItIs = fineEnough || cut === 'not';
     const model = asItIs ? given : withBacks(given);
     const budget = Math.max(MOST_TRIANGLES, litTriangles(model) * 1.5);
@@ -92,7 +95,7 @@ export class LightMesh {
     const toCut = model.parts.filter((part) => !isUnlit(part));
     const edge =
       (cut === 'roughly' ? ROUGH_EDGES : EDGES).find(
-        (e) => AT_CONTACTS * toCut.reduce((sum, part) => sum + subdividedCount(part, e), 0) <= budget,
+        (e) => AT_SEAMS * AT_CONTACTS * toCut.reduce((sum, part) => sum + subdividedCount(part, e), 0) <= budget,
       ) ?? EDGES.at(-1)!;
     let start = 0;
     this.model = model;
@@ -181,7 +184,7 @@ export class LightMesh {
         else this.albedo[3 * at + k] = Math.min(WHITEST, color);
       }
       if (glows) for (const glow of glowsIn(fine, ...middleOf(this.soup, at))) glow.set(emission, 3 * at);
-      this.twoSided[at] = (this.keepsSheets || unlit) && material.doubleSided ? 1 : 0;
+      this.twoSided[at] = (this.asItCame || unlit) && material.doubleSided ? 1 : 0;
       this.orient(at, normals, indices, t);
       const o = at * TRIANGLE;
       const share = cornerArea(this.soup, o, o + 3, o + 6) / 3;
