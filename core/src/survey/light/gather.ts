@@ -22,10 +22,12 @@ const FEW_RAYS = 20;
 const ROUGH_RAYS = 12;
 const FEWEST_RAYS = 6;
 const MANY_RAYS = 144;
+/** The same where openings are looked through: what is left to find is even. */
+const FEWER_RAYS = 96;
 /** A point that sees more of the sky than this is lit evenly enough by few rays. */
 const OPEN = 0.55;
 /** Places this far apart look through other points of openings, metres. */
-const HASHED = 0.03;
+const HASHED = 0.0317;
 /** A point that sees more of it than this needs no look through openings. */
 const BRIGHT = 0.12;
 /** A point that stands for less than this is too small to be looked at, square metres. */
@@ -65,6 +67,7 @@ export class Gatherer {
   /** By part: one where light is looked for; null where it is everywhere. */
   private readonly asked: readonly (Uint8Array | null)[];
   private readonly many: Float64Array;
+  private readonly fewer: Float64Array;
   private readonly days: readonly Daylight[];
   /** Tangent frame of the vertex at hand: tangent, bitangent. */
   private readonly frame = new Float64Array(6);
@@ -94,6 +97,7 @@ export class Gatherer {
     this.few = budgeted(rough ? ROUGH_RAYS : FEW_RAYS, FEWEST_RAYS, FEW_BUDGET);
     this.asked = mesh.parts.map((part) => (rough && !part.unlit ? oneOfEachTriangle(part) : null));
     this.many = budgeted(MANY_RAYS, FEWEST_RAYS, MANY_BUDGET);
+    this.fewer = budgeted(FEWER_RAYS, FEWEST_RAYS, MANY_BUDGET);
     this.days = lights.map(daylight);
     this.sums = new Float64Array(3 * lights.length);
   }
@@ -165,13 +169,15 @@ export class Gatherer {
     }
     if (!this.rough && this.many.length > this.few.length && area > SMALL && seen < OPEN && counted > 0) {
       this.metCount = before;
-      counted = this.shoot(this.many, nx, ny, nz);
+      counted = this.shoot(this.portals.any() ? this.fewer : this.many, nx, ny, nz);
     }
     if (counted === 0) return 0;
     const [x, y, z] = [this.start[0]!, this.start[1]!, this.start[2]!];
     const { sums } = this;
     for (let k = 0; k < sums.length; k += 1) sums[k]! /= counted;
-    this.lookThrough(x, y, z, nx, ny, nz);
+    // A house far from the origin is lit as the one at it: by places within the part, and not by roundings.
+    const within = (k: number) => Math.round((this.start[k]! - part.positions[k]!) / HASHED);
+    this.lookThrough(x, y, z, nx, ny, nz, 12.9898 * within(0) + 78.233 * within(1) + 37.719 * within(2));
     for (const lamp of this.mesh.lamps) this.addLamp(lamp, x, y, z, nx, ny, nz);
     for (const [i, own] of out.entries()) {
       for (let k = 0; k < 3; k += 1) own[at + k] = sums[3 * i + k]!;
@@ -217,7 +223,7 @@ export class Gatherer {
   }
 
   /** Adds what the vertex at hand sees through openings: the sky to `sums`, surfaces to what bounces. */
-  private lookThrough(x: number, y: number, z: number, nx: number, ny: number, nz: number): void {
+  private lookThrough(x: number, y: number, z: number, nx: number, ny: number, nz: number, seed: number): void {
     const { tree, hit, sums, days, mesh } = this;
     const see: Through = (dx, dy, dz, far, weight) => {
       if (!tree.closest(x, y, z, dx, dy, dz, hit)) {
@@ -228,9 +234,7 @@ export class Gatherer {
       }
     };
     // Places beside each other look through other points: where a reveal cuts the view off, no steps are seen on a wall.
-    // By hundredths and not by roundings: a house far from the origin is lit as the one at it.
-    const [i, j, l] = [Math.round(x / HASHED), Math.round(y / HASHED), Math.round(z / HASHED)];
-    const shift = (k: number) => Math.abs(43_758.5453 * Math.sin(12.9898 * i + 78.233 * j + 37.719 * l + k)) % 1;
+    const shift = (k: number) => Math.abs(43_758.5453 * Math.sin(seed + k)) % 1;
     this.portals.look(nx, ny, nz, see, [shift(0), shift(1)]);
   }
 

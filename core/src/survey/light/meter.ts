@@ -5,7 +5,7 @@ import { cornerArea, forwardOf, smooth } from '../../geometry/index.ts';
 import { DARKEST, daylight, openLight, SUN_SHARE } from './daylight.ts';
 import { Sight } from './sight.ts';
 
-/** Points of a site that a picture is metered by, at most. */
+/** Points of a site that a picture is metered by, about. */
 const MOST_POINTS = 5000;
 /** Nothing farther than this is metered by, metres. */
 const REACH = 30;
@@ -66,26 +66,31 @@ export class LightMeter {
     // Where no light comes is under the ground or within a wall: nobody sees it.
     const isHidden = (ambient: Float32Array, o: number) =>
       [0, 1, 2].every((k) => ambient[o + k]! <= 1.05 * DARKEST * outdoors.zenith[k]!);
-    let start = 0;
-    let next = 0;
     for (const part of lit) {
       const { positions, normals, light, material } = part;
-      const size = positions.length / 3;
-      const areas = vertexAreas(part);
       // Glass is given the light of what is behind it: it says nothing of the room.
-      const clear = isGlass(model.materials[material]!);
-      for (; next < start + size; next += step) {
-        const o = 3 * Math.floor(next - start);
-        if (clear || isHidden(light!.ambient, o)) continue;
-        for (let k = 0; k < 3; k += 1) points.push(positions[o + k]!);
-        for (let k = 0; k < 3; k += 1) points.push(normals[o + k]!);
-        for (let k = 0; k < 3; k += 1) {
-          const falls = light!.ambient[o + k]! + SUN_SHARE * outdoors.sun[k]! * light!.sun[o / 3]!;
-          points.push(Math.log(Math.max(1e-4, falls)));
+      if (isGlass(model.materials[material]!)) continue;
+      const areas = vertexAreas(part);
+      const facing = (a: number, b: number) =>
+        normals[a]! * normals[b]! + normals[a + 1]! * normals[b + 1]! + normals[a + 2]! * normals[b + 2]!;
+      for (let v = 0; v < areas.length;) {
+        // Some vertices of a face, one after another, are one point: nothing hangs on which of them would be asked.
+        let [at, count, area] = [v, 0, 0];
+        const logs = [0, 0, 0];
+        for (; v < areas.length && (count === 0 || (count < step && facing(3 * v, 3 * at) > 0.9)); v += 1) {
+          if (isHidden(light!.ambient, 3 * v)) continue;
+          if (count === 0 || areas[v]! > areas[at]!) at = v;
+          count += 1;
+          area += areas[v]!;
+          for (let k = 0; k < 3; k += 1) {
+            const falls = light!.ambient[3 * v + k]! + SUN_SHARE * outdoors.sun[k]! * light!.sun[v]!;
+            logs[k]! += areas[v]! * Math.log(Math.max(1e-4, falls));
+          }
         }
-        points.push(areas[o / 3]! * step);
+        if (!(area > 0)) continue;
+        points.push(...positions.subarray(3 * at, 3 * at + 3), ...normals.subarray(3 * at, 3 * at + 3));
+        points.push(...logs.map((sum) => sum / area), area);
       }
-      start += size;
     }
     this.points = Float32Array.from(points);
     this.sight = new Sight(model);

@@ -67,8 +67,7 @@ function planesOf(soup: TriangleSoup): Plane[] {
 function holesOf({ normal, triangles }: Plane, soup: TriangleSoup): Hole[] {
   const upright = Math.abs(normal[1]) < 0.3;
   const [u, v] = axesOf(normal);
-  const along = (axis: readonly number[], o: number) =>
-    axis[0]! * soup[o]! + axis[1]! * soup[o + 1]! + axis[2]! * soup[o + 2]!;
+  const along = (axis: readonly number[], o: number) => alongAxis(axis, soup, o);
   let [u0, u1, v0, v1] = [Infinity, -Infinity, Infinity, -Infinity];
   const corners = { u: [] as number[], v: [] as number[] };
   for (const t of triangles)
@@ -90,7 +89,7 @@ function holesOf({ normal, triangles }: Plane, soup: TriangleSoup): Hole[] {
     ];
     fill(full, width, height, corner(0), corner(1), corner(2));
   }
-  const plane = along3(normal, soup, triangles[0]! * TRIANGLE);
+  const plane = along(normal, triangles[0]! * TRIANGLE);
   return gapsOf(full, width, height, upright).map(([x0, y0, x1, y1]): Hole => {
     const [left, right] = [edgeAt(u0 + side * x0, corners.u, side, -1), edgeAt(u0 + side * x1, corners.u, side, 1)];
     const [low, high] = [edgeAt(v0 + side * y0, corners.v, side, -1), edgeAt(v0 + side * y1, corners.v, side, 1)];
@@ -117,7 +116,7 @@ function edgeAt(about: number, corners: readonly number[], side: number, outward
   return Number.isNaN(edge) ? about + outward * side : edge;
 }
 
-const along3 = (axis: readonly number[], soup: TriangleSoup, o: number) =>
+const alongAxis = (axis: readonly number[], soup: TriangleSoup, o: number) =>
   axis[0]! * soup[o]! + axis[1]! * soup[o + 1]! + axis[2]! * soup[o + 2]!;
 
 /** Two axes of a plane, the first of them level. */
