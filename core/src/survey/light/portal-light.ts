@@ -12,7 +12,7 @@ const SCOUTS = 512;
 /** Nearer than this many times its area, squared, an opening is so large that rays everywhere find it. */
 const NEAR = 1.5;
 /** Samples on all openings of a place, shared out by what each may give; as few as that on one. */
-const SAMPLES = 32;
+const SAMPLES = 40;
 const FEWEST = 2;
 /** Multiples of the golden section fill a line evenly (Fibonacci lattice: Niederreiter 1992). */
 const GOLDEN_PART = (Math.sqrt(5) - 1) / 2;
