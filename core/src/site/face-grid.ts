@@ -1,4 +1,5 @@
 import type { ScenePart } from '../format/index.ts';
+import { axesBeside } from './faces-overlap.ts';
 
 /** Faces of one part in about one plane. */
 export interface Faces {
@@ -44,7 +45,7 @@ export class FaceGrid {
 
   /** @param drop the axis that the plane is seen along */
   constructor(part: ScenePart, { at, box }: Faces, faces: readonly number[], drop: number) {
-    this.axes = drop === 0 ? [1, 2] : drop === 1 ? [0, 2] : [0, 1];
+    this.axes = axesBeside(drop);
     this.rows = Math.min(MOST_ROWS, Math.ceil(Math.sqrt(faces.length)));
     this.from = [box[this.axes[0]]!, box[this.axes[1]]!];
     const size = (k: number) => Math.max(1e-9, -box[k + 3]! - box[k]!) / this.rows;

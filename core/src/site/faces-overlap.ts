@@ -20,11 +20,15 @@ export function facesOverlap(one: Mesh, at: number, two: Mesh, by: number, drop:
   return reaches(a, b, least) && reaches(b, a, least);
 }
 
+/** The two axes that a plane is seen in along the third. */
+export const axesBeside = (drop: number): readonly [number, number] =>
+  drop === 0 ? [1, 2] : drop === 1 ? [0, 2] : [0, 1];
+
 const a = new Float64Array(6);
 const b = new Float64Array(6);
 
 function corners({ positions, indices }: Mesh, at: number, drop: number, out: Float64Array): void {
-  const [u, v] = drop === 0 ? [1, 2] : drop === 1 ? [0, 2] : [0, 1];
+  const [u, v] = axesBeside(drop);
   for (let k = 0; k < 3; k += 1) {
     const from = 3 * indices[at + k]!;
     out[2 * k] = positions[from + u]!;

@@ -1,5 +1,5 @@
 import { countTriangles, type SceneMaterial, type SceneModel, type ScenePart } from '../format/index.ts';
-import { boundsOf, cornerNormal, joinBounds, middle } from '../geometry/index.ts';
+import { boundsOf, cornerNormal, dot, isOpposite, joinBounds, middle } from '../geometry/index.ts';
 import { facesOverlap } from './faces-overlap.ts';
 import { extentOf, FaceGrid, widen, type Faces } from './face-grid.ts';
 
@@ -59,8 +59,7 @@ function byPlane(parts: readonly ScenePart[], areas: Float64Array): Iterable<[dr
       areas[part]! += twice / 2;
       // What moves lies on another thing for a moment only.
       if (joint !== undefined || !(twice > 1e-10)) continue;
-      // A direction and its opposite are one; they part where hardly any face lies.
-      const back = 0.31 * n[0]! + 0.77 * n[1]! + 0.56 * n[2]! < 0;
+      const back = isOpposite(n);
       const scale = (back ? -1 : 1) / twice;
       const [a] = corners;
       const off = scale * (n[0]! * (p[a]! - mx) + n[1]! * (p[a + 1]! - my) + n[2]! * (p[a + 2]! - mz));
@@ -174,7 +173,7 @@ function isBefore(a: ScenePart, one: number, b: ScenePart, two: number): boolean
   cornerNormal(a.positions, corner(a, one, 0), corner(a, one, 1), corner(a, one, 2), normal);
   cornerNormal(b.positions, corner(b, two, 0), corner(b, two, 1), corner(b, two, 2), otherNormal);
   const [own, other] = [normal, otherNormal].map((n) => Math.hypot(n[0]!, n[1]!, n[2]!)) as [number, number];
-  const facing = Math.sign(normal[0]! * otherNormal[0]! + normal[1]! * otherNormal[1]! + normal[2]! * otherNormal[2]!);
+  const facing = Math.sign(dot(normal, otherNormal));
   const byOther = other > own;
   // Along the face's own normal, as the plane of the larger one tells it.
   const scale = byOther ? facing / other : 1 / own;

@@ -1,6 +1,6 @@
 import type { SceneModel } from '../../format/index.ts';
 import { bounceLight } from './bounce.ts';
-import { closeSeams } from './close-seams.ts';
+import { Seams } from './seams.ts';
 import { DARKEST, daylight, unlitLight } from './daylight.ts';
 import { evenOut, fillBuried, joinOpen } from './even-out.ts';
 import { Gatherer, LIGHT_CHANNELS, type GatheredBlock } from './gather.ts';
@@ -23,6 +23,8 @@ export class LightBake {
   private readonly mesh: LightMesh;
   /** Made for the first rays: who only finishes shoots none. */
   private gatherer: Gatherer | null = null;
+  /** Found for the first light that is finished: all lights have the same. */
+  private seams: Seams | null = null;
 
   constructor(
     given: SceneModel,
@@ -77,7 +79,9 @@ export class LightBake {
       }
       return { ...fine, light: { ambient, sun } };
     });
-    return { ...this.mesh.model, parts: this.rough || this.mesh.asItCame ? parts : closeSeams(parts) };
+    if (this.rough || this.mesh.asItCame) return { ...this.mesh.model, parts };
+    this.seams ??= new Seams(parts);
+    return { ...this.mesh.model, parts: this.seams.close(parts) };
   }
 }
 

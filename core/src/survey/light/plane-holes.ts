@@ -1,4 +1,4 @@
-import { cornerNormal, TRIANGLE, type TriangleSoup } from '../../geometry/index.ts';
+import { cornerNormal, isOpposite, TRIANGLE, type TriangleSoup } from '../../geometry/index.ts';
 
 /** An opening in what lies in one plane: the rectangle round it. */
 export interface Hole {
@@ -50,8 +50,7 @@ function planesOf(soup: TriangleSoup): Plane[] {
     cornerNormal(soup, o, o + 3, o + 6, n);
     const twice = Math.hypot(n[0]!, n[1]!, n[2]!);
     if (!(twice > 1e-6)) continue;
-    // A plane and its other side are one; they part where hardly any face lies.
-    const sign = (0.31 * n[0]! + 0.77 * n[1]! + 0.56 * n[2]! < 0 ? -1 : 1) / twice;
+    const sign = (isOpposite(n) ? -1 : 1) / twice;
     const [x, y, z] = [n[0]! * sign, n[1]! * sign, n[2]! * sign];
     const offset = x * soup[o]! + y * soup[o + 1]! + z * soup[o + 2]!;
     const cell = (value: number) => Math.floor(value / NORMAL_STEP + 0.37) + 64;

@@ -1,3 +1,4 @@
+import { dot } from '../../geometry/index.ts';
 import { hemisphere, onSquare, setFrame } from './hemisphere.ts';
 import type { Portal } from './portals.ts';
 import type { RayTree } from './ray-tree.ts';
@@ -17,7 +18,10 @@ const FEWEST = 2;
 /** Multiples of the golden section fill a line evenly (Fibonacci lattice: Niederreiter 1992). */
 const GOLDEN_PART = (Math.sqrt(5) - 1) / 2;
 
-/** What comes through an opening along a ray, of which `weight` falls on the place. @param far to the opening, metres */
+/**
+ * What comes through an opening along a ray that gets there, of which `weight` falls on the place.
+ * @param far to the opening, metres: what lies in its own plane is not seen through it
+ */
 export type Through = (dx: number, dy: number, dz: number, far: number, weight: number) => void;
 
 interface Known {
@@ -172,8 +176,6 @@ function reachOf(portal: Portal, tree: RayTree): Known {
   }
   return { portal, reach, cells, uu: dot(u, u), vv: dot(v, v), part: 0 };
 }
-
-const dot = (a: readonly number[], b: readonly number[]) => a[0]! * b[0]! + a[1]! * b[1]! + a[2]! * b[2]!;
 
 function mark(cells: Uint8Array, reach: number, from: readonly number[], way: readonly number[], at: number): void {
   const side = 2 * reach + 1;

@@ -1,4 +1,4 @@
-import type { TriangleSoup } from '../../geometry/index.ts';
+import { dot, type TriangleSoup } from '../../geometry/index.ts';
 import { hemisphere, onSquare, setFrame } from './hemisphere.ts';
 import { holesIn, type Hole } from './plane-holes.ts';
 import type { RayTree } from './ray-tree.ts';
@@ -53,8 +53,6 @@ function isOneOpening(portal: Portal, { centre, normal }: Hole): boolean {
   const from = centre.map((value, k) => value - portal.centre[k]!);
   return [portal.u, portal.v].every((side) => Math.abs(dot(from, side)) <= dot(side, side));
 }
-
-const dot = (a: readonly number[], b: readonly number[]) => a[0]! * b[0]! + a[1]! * b[1]! + a[2]! * b[2]!;
 
 /** How far a place lies inward of an opening, metres. */
 const ahead = ({ centre, normal }: Portal, place: readonly number[]): number =>

@@ -4,11 +4,13 @@ import { BoxGeometry, Matrix4 } from 'three';
 import { cameWith, transformPart, type ScenePart } from '../../format/index.ts';
 import { partOf } from '../../format/part.fixture.ts';
 import { cornerArea } from '../../geometry/index.ts';
-import { closeSeams } from './close-seams.ts';
+import { Seams } from './seams.ts';
 import { subdivide } from './subdivide.ts';
 
 const box = (x0: number, y0: number, z0: number, x1: number, y1: number, z1: number): ScenePart =>
   partOf(new BoxGeometry(x1 - x0, y1 - y0, z1 - z0).translate((x0 + x1) / 2, (y0 + y1) / 2, (z0 + z1) / 2));
+
+const closeSeams = (parts: readonly ScenePart[]) => new Seams(parts).close(parts);
 
 const area = ({ positions, indices }: ScenePart) => {
   let sum = 0;

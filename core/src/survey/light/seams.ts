@@ -1,6 +1,7 @@
 import { cameWith, type ScenePart } from '../../format/index.ts';
 import { cornerNormal, samePlace } from '../../geometry/index.ts';
 import { evenSeams } from './even-seams.ts';
+import { GrowingPart } from './growing-part.ts';
 
 /** Corners nearer than this are one place, and a corner so near to an edge is on it, metres. */
 const SAME_PLACE = 1e-4;
@@ -23,28 +24,49 @@ interface Corners {
   cells: Map<number, number[]>;
 }
 
+/** What is known of a part: where its edges are cut, and which places are at its seams. */
+interface PartSeams {
+  /** For every vertex the first one at its place. */
+  places: Uint32Array;
+  /** By edge. */
+  cuts: Map<number, OnEdge[]>;
+  ends: Set<number>;
+}
+
 /**
- * Parts whose edges meet edges of others at corners: where one edge passes the corner of another, a hair of what is behind
- * would be seen between them. Edges get the corners that lie on them, and what meets there gets one light.
+ * Seams of parts whose edges meet edges of others at corners: where one edge passes the corner of another, a hair of what
+ * is behind would be seen between them. They are found once; parts in any light can be closed along them.
  */
-export function closeSeams(parts: readonly ScenePart[]): ScenePart[] {
-  const corners: Corners = { at: [], cells: new Map() };
-  const seams = parts.map((part) => seamsOf(part));
-  seams.forEach((seam, i) => takeCorners(parts[i]!, seam, corners));
-  const cut = parts.map((part, i) => cutAt(part, seams[i]!, corners));
-  const wanted = cut.map(({ positions }, i) => {
-    const { places, edges } = seams[i]!;
-    const ends = new Set([...edges.values()].flat().map((v) => places[v]!));
-    // What was put into edges comes after the part's own vertices.
-    return Array.from({ length: positions.length / 3 }, (_, v) => v).filter(
-      (v) => v >= places.length || ends.has(places[v]!),
-    );
-  });
-  return evenSeams(cut, wanted);
+export class Seams {
+  private readonly corners: Corners = { at: [], cells: new Map() };
+  private readonly parts: readonly PartSeams[];
+
+  constructor(parts: readonly ScenePart[]) {
+    const edges = parts.map((part) => edgesOf(part));
+    edges.forEach((own, i) => takeCorners(parts[i]!, own, this.corners));
+    this.parts = edges.map(({ places, edges: own }, i) => ({
+      places,
+      cuts: cutsOf(parts[i]!, places, own, this.corners),
+      ends: new Set([...own.values()].flat().map((v) => places[v]!)),
+    }));
+  }
+
+  /** The same parts: edges have got the corners that lie on them, and what meets there has one light. */
+  close(parts: readonly ScenePart[]): ScenePart[] {
+    const cut = parts.map((part, i) => cutAt(part, this.parts[i]!, this.corners));
+    const wanted = cut.map(({ positions }, i) => {
+      const { places, ends } = this.parts[i]!;
+      // What was put into edges comes after the part's own vertices.
+      return Array.from({ length: positions.length / 3 }, (_, v) => v).filter(
+        (v) => v >= places.length || ends.has(places[v]!),
+      );
+    });
+    return evenSeams(cut, wanted);
+  }
 }
 
 /** Edges of a part that are not within one of its surfaces, by their ends' places. */
-interface Seams {
+interface Edges {
   places: Uint32Array;
   /** Two vertices of each. */
   edges: Map<number, [number, number]>;
@@ -53,7 +75,7 @@ interface Seams {
 const keyOf = (places: Uint32Array, a: number, b: number): number =>
   Math.min(places[a]!, places[b]!) * places.length + Math.max(places[a]!, places[b]!);
 
-function seamsOf({ positions, indices }: ScenePart): Seams {
+function edgesOf({ positions, indices }: ScenePart): Edges {
   const places = samePlace(positions, SAME_PLACE);
   const edges = new Map<number, [number, number]>();
   const normals = new Map<number, readonly [number, number, number] | null>();
@@ -82,7 +104,7 @@ const cellOf = (x: number, y: number, z: number): number =>
   ((Math.floor(x / CELL) & 0xffff) * 65_536 + (Math.floor(y / CELL) & 0xffff)) * 65_536 +
   (Math.floor(z / CELL) & 0xffff);
 
-function takeCorners({ positions: p }: ScenePart, { places, edges }: Seams, { at, cells }: Corners): void {
+function takeCorners({ positions: p }: ScenePart, { places, edges }: Edges, { at, cells }: Corners): void {
   const taken = new Set<number>();
   for (const ends of edges.values())
     for (const v of ends) {
@@ -126,16 +148,26 @@ function onEdge(p: Float32Array, a: number, b: number, { at, cells }: Corners): 
     .filter(({ t }, i) => i === 0 || (t - found[i - 1]!.t) * long > SAME_PLACE);
 }
 
-/** A part with the corners of others on its edges. */
-function cutAt(part: ScenePart, { places, edges }: Seams, corners: Corners): ScenePart {
+/** Where the edges of a part are cut. */
+function cutsOf(
+  { positions }: ScenePart,
+  places: Uint32Array,
+  edges: Edges['edges'],
+  corners: Corners,
+): Map<number, OnEdge[]> {
   const cuts = new Map<number, OnEdge[]>();
   for (const [key, [u, v]] of edges) {
     const [low, high] = places[u]! < places[v]! ? [u, v] : [v, u];
-    const on = onEdge(part.positions, low, high, corners);
+    const on = onEdge(positions, low, high, corners);
     if (on.length > 0) cuts.set(key, on);
   }
+  return cuts;
+}
+
+/** A part with the corners of others on its edges. */
+function cutAt(part: ScenePart, { places, cuts }: PartSeams, corners: Corners): ScenePart {
   if (cuts.size === 0) return part;
-  const grown = new Grown(part);
+  const growing = new GrowingPart(part);
   const indices: number[] = [];
   const { indices: given } = part;
   for (let t = 0; t < given.length; t += 3) {
@@ -145,12 +177,16 @@ function cutAt(part: ScenePart, { places, edges }: Seams, corners: Corners): Sce
       const on = cuts.get(keyOf(places, a, b));
       if (!on) return [];
       const turned = places[a]! > places[b]!;
-      const made = on.map(({ t: far, corner }) => grown.between(a, b, turned ? 1 - far : far, corners.at, 3 * corner));
+      const made = on.map(({ t: far, corner }) => {
+        const vertex = growing.between(a, b, turned ? 1 - far : far);
+        growing.put(vertex, corners.at, 3 * corner);
+        return vertex;
+      });
       return turned ? made.reverse() : made;
     });
     fan(triangle, ring as [number[], number[], number[]], indices);
   }
-  return grown.done(indices);
+  return { ...growing.made(indices), came: cameWith(part) };
 }
 
 /** Triangles of one whose sides have more corners, in order round it. */
@@ -167,46 +203,4 @@ function fan(
   } else if (bc.length > 0) fan([b, c, a], [bc, ca, ab], out);
   else if (ca.length > 0) fan([c, a, b], [ca, ab, bc], out);
   else out.push(a, b, c);
-}
-
-/** A lit part that gets more vertices. */
-class Grown {
-  private readonly lists: { values: number[]; width: number }[];
-
-  constructor(private readonly part: ScenePart) {
-    const { positions, normals, uvs, colors, light } = part;
-    this.lists = [
-      [positions, 3],
-      [normals, 3],
-      [uvs, 2],
-      [colors, 3],
-      [light?.ambient, 3],
-      [light?.sun, 1],
-    ].map(([values, width]) => ({ values: Array.from((values ?? []) as ArrayLike<number>), width: width as number }));
-  }
-
-  /** A vertex on the way from one to another, at a given place. */
-  between(a: number, b: number, t: number, at: readonly number[], first: number): number {
-    const made = this.lists[0]!.values.length / 3;
-    for (const { values, width } of this.lists)
-      if (values.length > 0)
-        for (let k = 0; k < width; k += 1) values.push((1 - t) * values[width * a + k]! + t * values[width * b + k]!);
-    for (let k = 0; k < 3; k += 1) this.lists[0]!.values[3 * made + k] = at[first + k]!;
-    return made;
-  }
-
-  done(indices: readonly number[]): ScenePart {
-    const { part } = this;
-    const [positions, normals, uvs, colors, ambient, sun] = this.lists.map(({ values }) => Float32Array.from(values));
-    return {
-      ...part,
-      positions: positions!,
-      normals: normals!,
-      uvs: part.uvs && uvs!,
-      ...(part.colors ? { colors: colors! } : {}),
-      light: part.light && { ambient: ambient!, sun: sun! },
-      indices: Uint32Array.from(indices),
-      came: cameWith(part),
-    };
-  }
 }
