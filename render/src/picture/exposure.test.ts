@@ -47,3 +47,16 @@ test('while one moves it gets used to another light bit by bit, and comes to it;
   expect(seen.at(-1)).toBeCloseTo(2 ** 0.5, 4);
   expect(exposure.eased(at(4))[0]).toBeCloseTo(16, 9);
 });
+
+test('of moving pictures each third asks the meter; the first one after a leap does', () => {
+  const { exposure } = made();
+  let asked = 0;
+  exposure.use({ gainAt: (place) => ((asked += 1), meter.gainAt(place)) }, 0);
+  exposure.set(at(0));
+  asked = 0;
+  for (let i = 0; i < 9; i += 1) exposure.set(at(0.1 * i), exposure.eased(at(0.1 * i)));
+  expect(asked).toBe(3);
+  exposure.set(at(20), exposure.eased(at(20)));
+  expect(asked).toBe(4);
+  expect(exposure.eased(at(20.2))[0]).toBeCloseTo(2 ** (20 + 0.3 * 0.2), 3);
+});

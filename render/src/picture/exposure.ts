@@ -8,6 +8,8 @@ import type { Vector3 } from 'three';
 const SOMEWHERE_ELSE = 0.6;
 /** How far a moving picture gets to the exposure of its place, 0…1. */
 const EASED = 0.3;
+/** Of moving pictures each so many-th is metered: it takes as long as a tenth of a picture, and they get there bit by bit. */
+const METERED = 3;
 
 type Meter = Pick<LightMeter, 'gainAt'>;
 
@@ -17,6 +19,8 @@ export class Exposure {
   private stops: number | null = 0;
   /** What was shown last. */
   private shown: { position: Vec3; gain: Vec3 } | null = null;
+  /** What moving pictures are getting used to, and how many of them more will be. */
+  private target: { gain: Vec3; left: number } | null = null;
 
   /** @param gain what pictures are multiplied by */
   constructor(private readonly gain: { value: Vector3 }) {}
@@ -28,6 +32,7 @@ export class Exposure {
   use(meter: Meter | null, stops: number | null): void {
     this.meter = meter;
     this.stops = stops;
+    this.target = null;
   }
 
   /** Sets it for the pictures that follow. @param gain exposure and white balance; metered where it is not given */
@@ -45,10 +50,14 @@ export class Exposure {
 
   /** While one moves, the picture gets used to another light; somewhere else altogether it is as it is. */
   eased(sample: CameraSample): Vec3 {
-    const gain = this.metered(sample);
     const { shown } = this;
-    if (!shown || Math.hypot(...sample.position.map((value, k) => value - shown.position[k]!)) > SOMEWHERE_ELSE)
-      return gain;
+    if (!shown || Math.hypot(...sample.position.map((value, k) => value - shown.position[k]!)) > SOMEWHERE_ELSE) {
+      this.target = null;
+      return this.metered(sample);
+    }
+    if (!this.target?.left) this.target = { gain: this.metered(sample), left: METERED };
+    this.target.left -= 1;
+    const { gain } = this.target;
     return gain.map((value, k) => shown.gain[k]! ** (1 - EASED) * value ** EASED) as Vec3;
   }
 

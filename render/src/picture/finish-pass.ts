@@ -49,7 +49,7 @@ export class FinishPass {
       moving,
     }: { size: PictureSize; subframe: number; subframes: number; moving: MovingMeshes | null },
   ): void {
-    this.shadow.use(model, camera.position, subframe, moving);
+    this.shadow.use(model, camera.position, { subframe, subframes, moving });
     this.contact.use(model, camera, size);
     this.surroundings.weigh(subframe, subframes);
   }

@@ -1,41 +1,23 @@
 import type { Dimmer, SiteMotion } from '@eskovan/core/action';
 import type { SceneModel, ScenePart } from '@eskovan/core/format';
 import type { CameraSample } from '@eskovan/core/move';
-import { type Bounds, type Vec3 } from '@eskovan/core/document';
+import type { Vec3 } from '@eskovan/core/document';
 import { LightMeter, type ExposedMove, type ExposureTrack, type PixelGather } from '@eskovan/core/survey';
-import {
-  Box3,
-  Color,
-  Fog,
-  LinearSRGBColorSpace,
-  PerspectiveCamera,
-  Scene,
-  Vector3,
-  WebGLRenderer,
-  type Group,
-  type LineSegments,
-  type Mesh,
-} from 'three';
+import { LinearSRGBColorSpace, PerspectiveCamera, WebGLRenderer, type Group } from 'three';
 import { buildScene, disposeScene, type SceneOptions } from '../scene/build-scene.ts';
-import { DimmedMeshes } from '../scene/dimmed.ts';
-import { MovingMeshes } from '../scene/moving.ts';
-import { RelitMeshes } from '../scene/relit.ts';
-import { GroundShadow } from '../scene/ground-shadow.ts';
-import { makeMark } from '../scene/mark.ts';
-import { ScalePerson, type Stance } from '../scene/person.ts';
-import { makeSky, paintSky } from '../scene/sky.ts';
+import type { Stance } from '../scene/person.ts';
 import { toneUniforms } from '../scene/tone.ts';
 import { warmUpScene } from '../scene/warm-up.ts';
 import { Accumulator } from './accumulator.ts';
 import { burntPart, stopsToDraw } from './burnt.ts';
 import { aimCamera, type Pair } from './aim-camera.ts';
-import { disposeCutFaces, makeCutFaces } from './cut-faces.ts';
+import { DrawnScene } from './drawn-scene.ts';
 import { Exposure } from './exposure.ts';
 import { fadedPasses } from './fading.ts';
 import { FinishPass } from './finish-pass.ts';
 import { aperturePoint, jitter, shutterPart } from './jitter.ts';
 import type { PictureSize } from './picture-size.ts';
-import { ShownPieces, type StillLevel } from './shown-pieces.ts';
+import type { StillLevel } from './shown-pieces.ts';
 import { mirrorDetail, mirrorPixel } from './surroundings.ts';
 import type { Breakable } from './unbroken.ts';
 
@@ -53,29 +35,17 @@ const AHEAD_FROM = 200_000;
 export class PictureRenderer implements Breakable {
   private readonly canvas: OffscreenCanvas;
   private readonly renderer: WebGLRenderer;
-  private readonly scene = new Scene();
   private readonly tone = toneUniforms();
+  private readonly drawing = new DrawnScene(this.tone);
   private readonly exposure = new Exposure(this.tone.gain);
   private paper = false;
   /** What was done with it so far: a picture that is drawn pass by pass is given up when something else comes between. */
   private done = 0;
-  private readonly sky: ReturnType<typeof makeSky>;
   private readonly camera = new PerspectiveCamera();
   private readonly accumulator: Accumulator;
-  private model: Group | null = null;
-  private bounds: Bounds | null = null;
-  private pieces: ShownPieces | null = null;
-  private moving: MovingMeshes | null = null;
-  private relit: RelitMeshes | null = null;
   /** Nothing of the model was drawn yet: somebody waits for a first picture of it. */
   private fresh = true;
-  private dimmed: DimmedMeshes | null = null;
   private finish: FinishPass | null = null;
-  private readonly person: ScalePerson;
-  private ground: GroundShadow | null = null;
-  /** What a cut lays open; made when something is cut first. */
-  private cut: Group | null = null;
-  private marked: { lines: LineSegments; group: number } | null = null;
   private asked = 0;
   private warm: Group | null = null;
 
@@ -91,12 +61,7 @@ export class PictureRenderer implements Breakable {
     this.renderer.outputColorSpace = LinearSRGBColorSpace;
     this.renderer.autoClear = false;
     this.renderer.info.autoReset = false;
-    this.sky = makeSky(this.tone);
-    this.scene.add(this.sky);
     this.camera.matrixAutoUpdate = false;
-    // Only lines take it: a pen presses less on what is far away.
-    this.scene.fog = new Fog(new Color().setRGB(0.9, 0.9, 0.89), 6, 110);
-    this.person = new ScalePerson(this.scene, this.tone);
     this.accumulator = new Accumulator(this.renderer);
     // What was drawn ahead is gone with the card; three sends geometry and pictures there again by itself.
     this.canvas.addEventListener('webglcontextrestored', () => this.finish?.forget());
@@ -120,10 +85,11 @@ export class PictureRenderer implements Breakable {
   /** Compiles what nearly every picture needs, while nobody waits for one yet. */
   async warmUp(): Promise<void> {
     this.warm = await warmUpScene();
-    if (this.model) return;
-    this.scene.add(this.warm);
-    this.renderer.render(this.scene, this.camera);
-    this.scene.remove(this.warm);
+    const { scene, model } = this.drawing;
+    if (model) return;
+    scene.add(this.warm);
+    this.renderer.render(scene, this.camera);
+    scene.remove(this.warm);
   }
 
   /**
@@ -142,68 +108,26 @@ export class PictureRenderer implements Breakable {
       if (made) disposeScene(made);
       return;
     }
-    if (this.model) {
-      this.layOpen(false);
-      this.scene.remove(this.model);
-      disposeScene(this.model);
-    }
-    this.model = made;
-    this.bounds = made && boundsOfGroup(made);
-    this.pieces = made && new ShownPieces(made, model!, (part) => (options.motion?.groupOf(part) ?? -1) < 0);
-    this.dimmed = made && options.dimmers?.length ? new DimmedMeshes(made, options.dimmers) : null;
-    this.setMotion(options.motion);
-    this.relit = made && options.motion ? new RelitMeshes(made, model!, options.motion, options.light) : null;
-    if (made) this.scene.add(made);
-    this.setGround(
-      made && options.look !== 'line'
-        ? GroundShadow.of(model!, options.light, (part) => options.motion?.litGroupOf(part) ?? -1)
-        : null,
-    );
+    this.done += 1;
+    this.drawing.setModel(made && { group: made, model: model! }, options);
     this.paper = options.look === 'line';
     this.exposure.use(
       model && !this.paper ? new LightMeter(model, options.light) : null,
       this.paper ? null : options.exposure,
     );
-    paintSky(this.sky, options.light, this.paper ? 'paper' : this.ground ? 'plain ground' : 'landscape');
     this.fresh = true;
-    this.person.use(this.paper ? null : options.light);
   }
 
   /** Lets the same parts move in another way, and the same lamps dim; see `SiteMotion.layout`. */
   setMotion(motion: SiteMotion | undefined, dimmers?: readonly Dimmer[]): void {
     this.done += 1;
-    if (dimmers) this.dimmed?.use(dimmers);
-    this.moving = this.model && motion && motion.count > 0 ? new MovingMeshes(this.model, motion) : null;
-  }
-
-  /** The shadow under a model that brings no ground along. */
-  private setGround(shadow: GroundShadow | null): void {
-    if (this.ground) {
-      this.scene.remove(this.ground.mesh);
-      this.ground.dispose();
-    }
-    this.ground = shadow;
-    if (!shadow) return;
-    this.scene.add(shadow.mesh);
-    // It reaches beyond what casts it.
-    const reach = new Box3().setFromObject(shadow.mesh).union(boxOf(this.bounds ?? NOTHING));
-    this.bounds = { min: reach.min.toArray(), max: reach.max.toArray() };
-  }
-
-  /** Shows the inside of what is cut, or puts it away. */
-  private layOpen(cut: boolean): void {
-    if (cut === (this.cut !== null) || !this.model) return;
-    if (this.cut) {
-      this.scene.remove(this.cut);
-      disposeCutFaces(this.cut);
-      this.cut = null;
-    } else this.scene.add((this.cut = makeCutFaces(this.model)));
+    this.drawing.setMotion(motion, dimmers);
   }
 
   /** Stands a person somewhere, or lets one walk there; null takes it away. */
   setPerson(stance: Stance | null): void {
     this.done += 1;
-    this.person.stand(stance);
+    this.drawing.person.stand(stance);
   }
 
   /**
@@ -212,14 +136,7 @@ export class PictureRenderer implements Breakable {
    */
   setMarked(parts: readonly ScenePart[], group = -1): void {
     this.done += 1;
-    if (this.marked) {
-      this.scene.remove(this.marked.lines);
-      this.marked.lines.geometry.dispose();
-      this.marked = null;
-    }
-    if (parts.length === 0) return;
-    this.marked = { lines: makeMark(parts), group };
-    this.scene.add(this.marked.lines);
+    this.drawing.setMarked(parts, group);
   }
 
   /** Triangles and draw calls of the last picture. */
@@ -240,12 +157,12 @@ export class PictureRenderer implements Breakable {
     this.renderer.setRenderTarget(null);
     this.exposure.set(sample, alone ? this.exposure.metered(sample) : this.exposure.eased(sample));
     const reach = Math.min(1, size.height / DETAIL_HEIGHT);
-    const presences = this.moving?.presences(sample.siteTime) ?? null;
+    const presences = this.drawing.moving?.presences(sample.siteTime) ?? null;
     if (alone) this.fresh = false;
-    this.person.show(!alone);
+    this.drawing.person.show(!alone);
     const aim = (share?: number) => {
       this.aim(sample, size, [0, 0], [0, 0], share);
-      this.pieces?.inPassing(this.camera, reach, this.cut === null);
+      this.drawing.pieces?.inPassing(this.camera, reach, this.drawing.whole);
     };
     if (presences) {
       this.accumulator.start(size, false);
@@ -346,7 +263,7 @@ export class PictureRenderer implements Breakable {
   }
 
   dispose(): void {
-    if (this.model) disposeScene(this.model);
+    this.drawing.dispose();
     if (this.warm) disposeScene(this.warm);
     this.finish?.dispose();
     this.accumulator.dispose();
@@ -374,19 +291,20 @@ export class PictureRenderer implements Breakable {
   ): Generator<number> {
     this.done += 1;
     this.fresh = false;
-    this.person.show(level === 'resting');
+    this.drawing.person.show(level === 'resting');
     this.renderer.info.reset();
     this.accumulator.start(size, linear);
     this.finish?.start();
     const ahead = size.width * size.height >= AHEAD_FROM;
-    const faded = fadedPasses(this.moving?.presences(sampleAt(0.5).siteTime) ?? null, subframes);
+    const faded = fadedPasses(this.drawing.moving?.presences(sampleAt(0.5).siteTime) ?? null, subframes);
     for (let i = 0; i < subframes; i += 1) {
       const { share, weight } = faded[i]!;
       this.tone.late.value = linear ? 1 : 0;
       this.aim(sampleAt(shutterPart(i, subframes)), size, jitter(i, subframes), aperturePoint(i, subframes), share);
-      const full = () => this.pieces?.inFull(level, this.camera, size, this.cut === null);
+      const { model, moving, pieces, whole } = this.drawing;
+      const full = () => pieces?.inFull(level, this.camera, size, whole);
       full();
-      if (this.model) this.finish?.use(this.model, this.camera, { size, subframe: i, subframes, moving: this.moving });
+      if (model) this.finish?.use(model, this.camera, { size, subframe: i, subframes, moving });
       if (i === 0 && linear && this.lookAround(subframes)) full();
       this.accumulator.add(() => this.pass(ahead), weight);
       this.tone.late.value = 0;
@@ -399,15 +317,16 @@ export class PictureRenderer implements Breakable {
    * @returns whether it had to
    */
   private lookAround(subframes: number): boolean {
-    const dims = this.dimmed?.takeChange() ?? false;
-    const moves = this.moving?.haveMoved(this.camera.position, mirrorPixel(subframes)) ?? false;
+    const { dimmed, moving, pieces, scene, whole } = this.drawing;
+    const dims = dimmed?.takeChange() ?? false;
+    const moves = moving?.haveMoved(this.camera.position, mirrorPixel(subframes)) ?? false;
     if (!this.finish?.mustLookAround(this.camera, subframes, dims || moves)) return false;
-    this.moving?.remember();
+    moving?.remember();
     const { value: gain } = this.tone.gain;
     const exposed = gain.clone();
     gain.set(1, 1, 1);
-    this.finish.lookAround(this.scene, this.camera, subframes, (side) =>
-      this.pieces?.inPassing(side, mirrorDetail(subframes), this.cut === null),
+    this.finish.lookAround(scene, this.camera, subframes, (side) =>
+      pieces?.inPassing(side, mirrorDetail(subframes), whole),
     );
     gain.copy(exposed);
     return true;
@@ -424,17 +343,10 @@ export class PictureRenderer implements Breakable {
    * @param share what fades is there where more of it is there than this
    */
   private aim(sample: CameraSample, size: PictureSize, pixelShift: Pair, opening: Pair, share?: number): void {
-    this.moving?.place(sample.siteTime, share);
-    const { moving } = this;
-    if (moving) this.ground?.follow((group) => moving.placeOf(group));
-    const relit = this.relit?.follow(this.fresh);
-    this.dimmed?.place(sample.siteTime, relit);
-    if (this.marked) this.moving?.follow(this.marked.lines, this.marked.group);
-    this.layOpen((sample.view.nearCut ?? 0) > 0);
-    const { camera } = this;
-    aimCamera(camera, sample, size, this.bounds ?? NOTHING, pixelShift, opening);
-    this.sky.position.copy(camera.position);
-    this.sky.scale.setScalar((camera.near + camera.far) / 2);
+    const { camera, drawing } = this;
+    drawing.place(sample.siteTime, { share, fresh: this.fresh, cut: (sample.view.nearCut ?? 0) > 0 });
+    aimCamera(camera, sample, size, drawing.bounds, pixelShift, opening);
+    drawing.followSky(camera);
   }
 
   /** Exposure along a move, for films: by the scene that is drawn now. */
@@ -444,25 +356,9 @@ export class PictureRenderer implements Breakable {
 
   /** @param ahead draws depth first where the picture is finished */
   private pass(ahead = false): void {
+    const { model, scene } = this.drawing;
     this.renderer.clear();
-    if (ahead && this.model) this.finish?.ahead(this.model, this.camera);
-    this.renderer.render(this.scene, this.camera);
+    if (ahead && model) this.finish?.ahead(model, this.camera);
+    this.renderer.render(scene, this.camera);
   }
-}
-
-const boxOf = ({ min, max }: Bounds) => new Box3(new Vector3(...min), new Vector3(...max));
-
-/** A picture of nothing still has a sky. */
-const NOTHING: Bounds = { min: [-100, -100, -100], max: [100, 100, 100] };
-
-/** Extent of everything drawn, with room for what moves and for a person beside it, metres. */
-function boundsOfGroup(group: Group): Bounds {
-  const box = new Box3();
-  for (const child of group.children as Mesh[]) {
-    child.geometry.computeBoundingBox();
-    box.union(child.geometry.boundingBox!);
-  }
-  const size = box.getSize(new Vector3()).length();
-  box.expandByScalar(Math.min(3, 0.5 * size));
-  return { min: box.min.toArray(), max: box.max.toArray() };
 }

@@ -33,6 +33,7 @@ export class SunShadow {
     shadowMatrix: { value: new Matrix4() },
     shadowCentre: { value: new Vector3() },
     shadowTexel: { value: 1 / SIDE },
+    shadowSpread: { value: false },
     shadowReach: { value: REACH },
     sun: { value: new Vector3(0, 1, 0) },
     sunColor: { value: new Vector3() },
@@ -58,7 +59,13 @@ export class SunShadow {
   }
 
   /** Makes the maps of one sub-frame current, drawing them where there are none for this place. */
-  use(model: Group, eye: Vector3, subframe: number, moving: MovingMeshes | null): void {
+  use(
+    model: Group,
+    eye: Vector3,
+    { subframe, subframes, moving }: { subframe: number; subframes: number; moving: MovingMeshes | null },
+  ): void {
+    // The mean of few maps shows the steps of each.
+    this.uniforms.shadowSpread.value = subframes < MOST_MAPS;
     const index = subframe % MOST_MAPS;
     const centre = new Vector3(
       Math.round(eye.x / STEP) * STEP,

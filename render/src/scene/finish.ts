@@ -65,6 +65,7 @@ const fragmentShader = `
   uniform sampler2D glow;
   uniform vec3 glowColor;
   uniform float shadowTexel;
+  uniform bool shadowSpread;
   uniform float shadowReach;
   uniform vec3 sun;
   uniform vec3 sunColor;
@@ -92,6 +93,30 @@ const fragmentShader = `
     float open = step(depth, texture2D(shadowMap, at).r);
     return movingNear ? open * step(depth, texture2D(movingMap, at).r) : open;
   }
+  // Four neighbours, weighed by where between them the point lies.
+  float between(vec2 place, float depth) {
+    vec2 texel = place / shadowTexel - 0.5;
+    vec2 part = fract(texel);
+    vec2 at = (floor(texel) + 0.5) * shadowTexel;
+    float a = mix(seen(at, depth), seen(at + vec2(shadowTexel, 0.0), depth), part.x);
+    float b = mix(seen(at + vec2(0.0, shadowTexel), depth), seen(at + vec2(shadowTexel), depth), part.x);
+    return mix(a, b, part.y);
+  }
+  // Nine neighbours, by a quadratic spline: an edge that runs across the map's rows shows no steps.
+  float spread(vec2 place, float depth) {
+    vec2 texel = place / shadowTexel;
+    vec2 part = fract(texel) - 0.5;
+    vec2 at = (floor(texel) + 0.5) * shadowTexel;
+    float sum = 0.0;
+    for (int row = -1; row <= 1; row += 1)
+      for (int column = -1; column <= 1; column += 1) {
+        vec2 way = vec2(column, row);
+        vec2 beside = 0.5 * (0.5 + part * way) * (0.5 + part * way);
+        vec2 weight = mix(0.75 - part * part, beside, abs(way));
+        sum += weight.x * weight.y * seen(at + way * shadowTexel, depth);
+      }
+    return sum;
+  }
   void main() {
     vec3 normal = normalize(vFacing);
     float cosine = max(0.0, dot(normal, sun));
@@ -99,13 +124,7 @@ const fragmentShader = `
     float near = 1.0 - smoothstep(0.82 * shadowReach, shadowReach, vFar);
     if (near > 0.0 && cosine > 0.0) {
       float depth = vShadow.z - 0.0004;
-      // Four neighbours, weighed by where between them the point lies.
-      vec2 texel = vShadow.xy / shadowTexel - 0.5;
-      vec2 part = fract(texel);
-      vec2 at = (floor(texel) + 0.5) * shadowTexel;
-      float a = mix(seen(at, depth), seen(at + vec2(shadowTexel, 0.0), depth), part.x);
-      float b = mix(seen(at + vec2(0.0, shadowTexel), depth), seen(at + vec2(shadowTexel), depth), part.x);
-      open = mix(vBaked, cosine * mix(a, b, part.y), near);
+      open = mix(vBaked, cosine * (shadowSpread ? spread(vShadow.xy, depth) : between(vShadow.xy, depth)), near);
     } else if (near > 0.0) open = mix(vBaked, 0.0, near);
     vec3 own = vBase;
     float metalness = vSurface.x;
@@ -145,6 +164,7 @@ export type ShadowUniforms = Record<
   | 'shadowMatrix'
   | 'shadowCentre'
   | 'shadowTexel'
+  | 'shadowSpread'
   | 'shadowReach'
   | 'sun'
   | 'sunColor',

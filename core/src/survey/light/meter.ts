@@ -1,12 +1,11 @@
 import { luminanceOf } from '../../colour/index.ts';
-import { isGlass, type SceneModel, type ScenePart } from '../../format/index.ts';
+import type { SceneModel } from '../../format/index.ts';
 import type { Quaternion, SiteLight, Vec3 } from '../../document/index.ts';
-import { cornerArea, forwardOf, smooth } from '../../geometry/index.ts';
-import { DARKEST, daylight, openLight, SUN_SHARE } from './daylight.ts';
+import { forwardOf, smooth } from '../../geometry/index.ts';
+import { daylight, openLight } from './daylight.ts';
+import { meterPoints, POINT_NUMBERS } from './meter-points.ts';
 import { Sight } from './sight.ts';
 
-/** Points of a site that a picture is metered by, about. */
-const MOST_POINTS = 5000;
 /** Nothing farther than this is metered by, metres. */
 const REACH = 30;
 /** So near to the eye all is equally near, metres. */
@@ -40,9 +39,6 @@ const GAINS: readonly [number, number] = [0.4, 14];
 /** Of what has got no light yet. */
 export const FIRST_GAIN: Vec3 = [1.3, 1.3, 1.3];
 
-/** Numbers of a point: place, normal, the logarithms of the light that falls there, and its area. */
-const STRIDE = 10;
-
 /**
  * How bright a picture is to be: from the log-average of the light that falls on what the camera sees (Reinhard et al.
  * 2002, eq. 1), weighed by what fills the picture. It depends on the pose alone; along a move it is smoothed in time by
@@ -59,40 +55,7 @@ export class LightMeter {
 
   constructor(model: SceneModel, { sun, sky }: Pick<SiteLight, 'sun' | 'sky'>) {
     const outdoors = daylight({ sun, sky });
-    const lit = model.parts.filter(({ light }) => light !== null);
-    const count = lit.reduce((sum, { positions }) => sum + positions.length / 3, 0);
-    const step = Math.max(1, count / MOST_POINTS);
-    const points: number[] = [];
-    // Where no light comes is under the ground or within a wall: nobody sees it.
-    const isHidden = (ambient: Float32Array, o: number) =>
-      [0, 1, 2].every((k) => ambient[o + k]! <= 1.05 * DARKEST * outdoors.zenith[k]!);
-    for (const part of lit) {
-      const { positions, normals, light, material } = part;
-      // Glass is given the light of what is behind it: it says nothing of the room.
-      if (isGlass(model.materials[material]!)) continue;
-      const areas = vertexAreas(part);
-      const facing = (a: number, b: number) =>
-        normals[a]! * normals[b]! + normals[a + 1]! * normals[b + 1]! + normals[a + 2]! * normals[b + 2]!;
-      for (let v = 0; v < areas.length;) {
-        // Some vertices of a face, one after another, are one point: nothing hangs on which of them would be asked.
-        let [at, count, area] = [v, 0, 0];
-        const logs = [0, 0, 0];
-        for (; v < areas.length && (count === 0 || (count < step && facing(3 * v, 3 * at) > 0.9)); v += 1) {
-          if (isHidden(light!.ambient, 3 * v)) continue;
-          if (count === 0 || areas[v]! > areas[at]!) at = v;
-          count += 1;
-          area += areas[v]!;
-          for (let k = 0; k < 3; k += 1) {
-            const falls = light!.ambient[3 * v + k]! + SUN_SHARE * outdoors.sun[k]! * light!.sun[v]!;
-            logs[k]! += areas[v]! * Math.log(Math.max(1e-4, falls));
-          }
-        }
-        if (!(area > 0)) continue;
-        points.push(...positions.subarray(3 * at, 3 * at + 3), ...normals.subarray(3 * at, 3 * at + 3));
-        points.push(...logs.map((sum) => sum / area), area);
-      }
-    }
-    this.points = Float32Array.from(points);
+    this.points = meterPoints(model, outdoors);
     this.sight = new Sight(model);
     this.open = openLight({ sun, sky }).map((value) => Math.log(Math.max(1e-4, value)));
     const day = Math.min(1, Math.exp(this.open[1]!) / DIM);
@@ -105,7 +68,7 @@ export class LightMeter {
     const p = this.points;
     const [fx, fy, fz] = forwardOf(orientation);
     let [whole, r, g, b] = [0, 0, 0, 0];
-    for (let o = 0; o < p.length; o += STRIDE) {
+    for (let o = 0; o < p.length; o += POINT_NUMBERS) {
       const [dx, dy, dz] = [p[o]! - position[0], p[o + 1]! - position[1], p[o + 2]! - position[2]];
       const square = dx * dx + dy * dy + dz * dz;
       if (square > REACH * REACH) continue;
@@ -135,15 +98,4 @@ export class LightMeter {
     const gain = Math.min(GAINS[1], Math.max(GAINS[0], (this.dim * KEY) / luminance ** USED_TO_BRIGHTNESS));
     return mean.map((value) => gain * (luminance / value) ** this.usedToColour) as unknown as Vec3;
   }
-}
-
-/** Area that each vertex of a part stands for, square metres. */
-function vertexAreas({ positions: p, indices }: ScenePart): Float64Array {
-  const areas = new Float64Array(p.length / 3);
-  for (let t = 0; t < indices.length; t += 3) {
-    const [a, b, c] = [3 * indices[t]!, 3 * indices[t + 1]!, 3 * indices[t + 2]!];
-    const share = cornerArea(p, a, b, c) / 3;
-    for (let k = 0; k < 3; k += 1) areas[indices[t + k]!]! += share;
-  }
-  return areas;
 }
