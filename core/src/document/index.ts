@@ -1,3 +1,4 @@
+import './issue-words.ts';
 export * from './action.ts';
 export * from './carried.ts';
 export * from './earlier.ts';

@@ -6,7 +6,7 @@ const files = await brokenFiles();
 
 /** Words that engines and libraries use among themselves: none of them reaches a person. */
 const OF_AN_ENGINE =
-  /Error:|unexpected token|unexpected end|is not a function|cannot read propert|undefined|\bnull\b|out of bounds|offset is|invalid array|wasm|unreachable|BigInt|JSON\.parse|stack|exception/i;
+  /Error:|unexpected token|unexpected end|is not a function|cannot read propert|undefined|\bnull\b|out of bounds|offset is|invalid array|wasm|unreachable|BigInt|JSON\.parse|stack|exception|invalid input|too (big|small):|expected \w+, received/i;
 
 test('there are at least eighty ways to be broken', () => {
   expect(files.length).toBeGreaterThanOrEqual(80);

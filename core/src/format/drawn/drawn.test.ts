@@ -42,6 +42,19 @@ describe('lines of drawings, written by a library that is not ours (makerjs)', (
     ]);
   });
 
+  test('a line goes the way that it was drawn, and so does what is put together from pieces', () => {
+    const model: makerjs.IModel = { paths: { one: new makerjs.paths.Line([1, 1], [4, 1]) } };
+    const [alone] = readDrawn(bytes(makerjs.exporter.toDXF(model)), 'a.dxf').lines;
+    expect(alone!.points.map(([x]) => x)).toEqual([1, 4]);
+    model.paths!['two'] = new makerjs.paths.Line([4, 5], [4, 1]);
+    const [both] = readDrawn(bytes(makerjs.exporter.toDXF(model)), 'b.dxf').lines;
+    expect(both!.points.map(([x, , z]) => [x, z])).toEqual([
+      [1, -1],
+      [4, -1],
+      [4, -5],
+    ]);
+  });
+
   test('SVG: the same lines, with their transforms', () => {
     const svg = makerjs.exporter.toSVG(drawing, { useSvgPathOnly: true, units: makerjs.unitType.Millimeter });
     const { lines, metresPerUnit } = readDrawn(bytes(svg), 'way.svg');
@@ -195,5 +208,77 @@ describe('a line laid on a site', () => {
       expect(points[0]![0] + points[1]![0]).toBeCloseTo(0, 6);
       expect(points.every(([, y]) => y === null)).toBe(true);
     }
+  });
+});
+
+describe('curves and surfaces in a DXF', () => {
+  const pair = (code: number, value: string | number) => `${code}\n${value}\n`;
+  const dxf = (...entities: [type: string, ...codes: [number, string | number][]][]) =>
+    bytes(
+      `${pair(0, 'SECTION')}${pair(2, 'ENTITIES')}${entities
+        .map(([type, ...codes]) => pair(0, type) + codes.map(([code, value]) => pair(code, value)).join(''))
+        .join('')}${pair(0, 'ENDSEC')}${pair(0, 'EOF')}`,
+    );
+  const at = (x: number, y: number): [number, number][] => [
+    [10, x],
+    [20, y],
+    [30, 0],
+  ];
+
+  test('a spline whose control points are those of a cubic curve is that curve', () => {
+    const knots = [0, 0, 0, 0, 1, 1, 1, 1].map((value): [number, number] => [40, value]);
+    const corners = [at(0, 0), at(0, 4), at(6, 4), at(6, 0)].flat();
+    const spline = dxf(['SPLINE', [8, 'Way'], [70, 8], [71, 3], [72, 8], [73, 4], [74, 0], ...knots, ...corners]);
+    const [line] = readDrawn(spline, 'way.dxf').lines;
+    const { points } = line!;
+    expect(points[0]!.map((value) => value! + 0)).toEqual([0, 0, 0]);
+    // Its middle by hand: an eighth of the ends and three eighths of the others.
+    const middle = points[(points.length - 1) / 2]!;
+    expect(middle[0]).toBeCloseTo(3, 9);
+    expect(middle[2]).toBeCloseTo(-3, 9);
+    expect(points.at(-1)![0]).toBeCloseTo(6, 9);
+  });
+
+  test('an ellipse is as long as it should be, and half of one has its ends', () => {
+    const ellipse = (from: number, to: number) =>
+      dxf(['ELLIPSE', ...at(10, 5), [11, 0], [21, 4], [31, 0], [40, 0.5], [41, from], [42, to]]);
+    const [whole] = readDrawn(ellipse(0, 2 * Math.PI), 'a.dxf').lines;
+    expect(whole!.closed).toBe(true);
+    // Ramanujan's second formula for semi-axes of 4 and 2 (common knowledge).
+    const h = (4 - 2) ** 2 / (4 + 2) ** 2;
+    const length = Math.PI * 6 * (1 + (3 * h) / (10 + Math.sqrt(4 - 3 * h)));
+    expect(lengthOf(whole!) / length).toBeCloseTo(1, 2);
+    const [half] = readDrawn(ellipse(0, Math.PI), 'b.dxf').lines;
+    expect(half!.points[0]![2]).toBeCloseTo(-9, 9);
+    expect(half!.points.at(-1)![2]).toBeCloseTo(-1, 9);
+    // Counter-clockwise from the end of its axis, which points up the drawing: it goes left.
+    expect(Math.min(...half!.points.map(([x]) => x))).toBeCloseTo(8, 2);
+  });
+
+  test('what is drawn on the back of a plane is mirrored; surfaces are left out and counted', () => {
+    const arc = (up: number) => dxf(['ARC', ...at(3, 0), [40, 1], [50, 0], [51, 90], [210, 0], [220, 0], [230, up]]);
+    const [front] = readDrawn(arc(1), 'a.dxf').lines;
+    const [back] = readDrawn(arc(-1), 'b.dxf').lines;
+    expect(back!.points.map(([x]) => -x)).toEqual(front!.points.map(([x]) => x));
+    const vertex = (x: number, y: number, flags: number): [string, ...[number, number][]] => [
+      'VERTEX',
+      ...at(x, y),
+      [70, flags],
+    ];
+    const mesh = readDrawn(
+      dxf(
+        ['POLYLINE', [66, 1], ...at(0, 0), [70, 64]],
+        vertex(0, 0, 192),
+        vertex(1, 0, 192),
+        vertex(0, 1, 192),
+        vertex(0, 0, 128),
+        ['SEQEND'],
+        ['LINE', ...at(0, 0), [11, 5], [21, 0], [31, 0]],
+      ),
+      'mesh.dxf',
+    );
+    expect(mesh.lines).toHaveLength(1);
+    expect(lengthOf(mesh.lines[0]!)).toBeCloseTo(5, 9);
+    expect(mesh.leftOut).toEqual(['1 × POLYLINE left out: no line to walk along.']);
   });
 });

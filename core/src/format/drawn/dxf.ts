@@ -1,21 +1,24 @@
 import DxfParser, {
   type IArcEntity,
   type ICircleEntity,
+  type IEllipseEntity,
   type IEntity,
   type ILineEntity,
   type ILwpolylineEntity,
   type IPolylineEntity,
+  type ISplineEntity,
 } from 'dxf-parser';
 import { FormatError } from '../errors.ts';
 import { textOf } from '../text/decode.ts';
 import { arcPoints, usable, type Drawn, type DrawnLine } from './drawn.ts';
+import { ellipsePoints, splinePoints } from './dxf-curves.ts';
 
 /** Metres of a drawing unit, by the number that the header gives it (DXF reference, $INSUNITS). */
 const UNITS: Readonly<Record<number, number>> = { 1: 0.0254, 2: 0.3048, 4: 0.001, 5: 0.01, 6: 1, 7: 1000, 14: 0.1 };
 
 type Points = DrawnLine['points'];
 
-/** Lines, polylines, arcs and circles of a drawing; its north, which is up, is up the plan. */
+/** Lines, polylines, arcs, ellipses and splines of a drawing; its north, which is up, is up the plan. */
 export function readDxfLines(bytes: Uint8Array, fileName: string): Drawn {
   const damaged = (reason: string) => new FormatError('damaged', fileName, reason, 'Save it again as an ASCII DXF.');
   const text = textOf(bytes);
@@ -48,10 +51,21 @@ interface Vertex {
   y: number;
   z?: number;
   bulge?: number;
+  /** It only shapes the curve that other vertices are on. */
+  splineControlPoint?: boolean;
+}
+
+type Line = { points: Points; closed: boolean; piece: boolean };
+
+/** A line as it lies in the drawing: what is drawn on the back of a plane is mirrored (DXF reference, arbitrary axis). */
+function lineOf(entity: IEntity): Line | null {
+  const line = lineFromFront(entity);
+  const up = (entity as Partial<IArcEntity>).extrusionDirectionZ ?? 1;
+  return line && up < 0 ? { ...line, points: line.points.map(([x, y, z]) => [-x, y, z]) } : line;
 }
 
 /** A piece may be one of several that make a line. */
-function lineOf(entity: IEntity): { points: Points; closed: boolean; piece: boolean } | null {
+function lineFromFront(entity: IEntity): Line | null {
   switch (entity.type) {
     case 'LINE': {
       const { vertices } = entity as ILineEntity;
@@ -60,7 +74,11 @@ function lineOf(entity: IEntity): { points: Points; closed: boolean; piece: bool
     case 'LWPOLYLINE':
     case 'POLYLINE': {
       const { vertices, shape } = entity as ILwpolylineEntity | IPolylineEntity;
-      return { points: withBulges(vertices as Vertex[], shape), closed: shape, piece: false };
+      const { is3dPolygonMesh, isPolyfaceMesh } = entity as Partial<IPolylineEntity>;
+      // The vertices of a surface are no line.
+      if (is3dPolygonMesh || isPolyfaceMesh) return null;
+      const own = (vertices as Vertex[]).filter(({ splineControlPoint }) => !splineControlPoint);
+      return { points: withBulges(own, shape), closed: shape, piece: false };
     }
     case 'ARC': {
       const { center, radius, startAngle, endAngle } = entity as IArcEntity;
@@ -70,6 +88,14 @@ function lineOf(entity: IEntity): { points: Points; closed: boolean; piece: bool
     case 'CIRCLE': {
       const { center, radius } = entity as ICircleEntity;
       return { points: arcPoints([center.x, -center.y], radius, 0, 2 * Math.PI), closed: true, piece: false };
+    }
+    case 'ELLIPSE': {
+      const points = ellipsePoints(entity as IEllipseEntity).map(pointOf);
+      return { points, closed: false, piece: true };
+    }
+    case 'SPLINE': {
+      const points = splinePoints(entity as ISplineEntity)?.map(pointOf);
+      return points ? { points, closed: false, piece: true } : null;
     }
     default:
       return null;
@@ -117,6 +143,7 @@ function chained(pieces: readonly Points[]): Points[] {
   return whole.flatMap((piece) => {
     if (used.has(piece)) return [];
     used.add(piece);
-    return [grow(grow([...piece]).reverse())];
+    // Forth from its end, then back from its beginning: it goes the way that its first piece was drawn.
+    return [grow(grow([...piece]).reverse()).reverse()];
   });
 }

@@ -62,7 +62,7 @@ function parseJson(bytes: Uint8Array, fileName: string): unknown {
   }
   const version = (json as { asset?: { version?: unknown } } | null)?.asset?.version;
   // The first version is another format of the same name: its lists are objects by name.
-  if (typeof version === 'string' && /^[01]\b/.test(version)) throw otherVersion(version, fileName);
+  if (/^[01]\b/.test(String(version))) throw otherVersion(String(version), fileName);
   return json;
 }
 
