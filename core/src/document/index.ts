@@ -1,9 +1,9 @@
-import './issue-words.ts';
 export * from './action.ts';
 export * from './carried.ts';
 export * from './earlier.ts';
 export * from './edit.ts';
 export * from './errors.ts';
+export * from './issue-words.ts';
 export * from './facet.ts';
 export * from './frame.ts';
 export * from './glide.ts';

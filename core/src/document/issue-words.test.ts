@@ -1,8 +1,9 @@
 import { expect, test } from '@jest/globals';
 import { z } from 'zod';
-import './index.ts';
+import { issueWords } from './index.ts';
 
-const says = (schema: z.ZodType, value: unknown) => schema.safeParse(value).error?.issues[0]?.message;
+const says = (schema: z.ZodType, value: unknown) =>
+  schema.safeParse(value, { error: issueWords }).error?.issues[0]?.message;
 
 test('what does not fit is said in plain words, wherever a schema has none of its own', () => {
   expect(says(z.string(), 2)).toBe('a number where text belongs');

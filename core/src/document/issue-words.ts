@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import type { z } from 'zod';
 
 /** How the kinds of values are called where one belongs, or is found. */
 const KINDS: Record<string, string> = {
@@ -19,7 +19,8 @@ const COUNTED: Record<string, string> = { string: ' characters', array: ' entrie
 
 /**
  * What a schema finds wrong with a value, in words for whoever wrote the file or the request: they follow the name of the
- * place, as in “asset.version: a number where text belongs”.
+ * place, as in “asset.version: a number where text belongs”. For schemas that bring no words of their own:
+ * `schema.safeParse(value, { error: issueWords })`.
  */
 export function issueWords(issue: z.core.$ZodRawIssue): string {
   const input = issue.input;
@@ -63,6 +64,3 @@ function found(input: unknown): string {
   if (typeof input === 'number' && !Number.isInteger(input)) return 'a number with a fraction';
   return KINDS[input === null ? 'null' : Array.isArray(input) ? 'array' : typeof input] ?? 'something else';
 }
-
-// Schemas that bring no words of their own speak like this, wherever they are.
-z.config({ localeError: issueWords });

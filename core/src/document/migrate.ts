@@ -1,5 +1,6 @@
 import type { Edit } from './edit.ts';
 import { DocumentError } from './errors.ts';
+import { issueWords } from './issue-words.ts';
 import { withUnknown } from './json.ts';
 import { bodySchemas, DOCUMENT_VERSION, type BodyOf, type Kind } from './row.ts';
 
@@ -64,7 +65,7 @@ export function migrateBody<K extends Kind>(kind: K, version: number, body: unkn
   }
   let current = body;
   for (let step = version - 1; step < DOCUMENT_VERSION - 1; step += 1) current = STEPS[step]!(kind, current);
-  const parsed = bodySchemas[kind].safeParse(current);
+  const parsed = bodySchemas[kind].safeParse(current, { error: issueWords });
   if (!parsed.success) {
     const issue = parsed.error.issues[0]!;
     throw new DocumentError('invalid-body', `${kind}.${issue.path.join('.')}: ${issue.message}`);

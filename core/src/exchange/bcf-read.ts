@@ -1,6 +1,6 @@
 import { XMLParser, XMLValidator } from 'fast-xml-parser';
 import { z } from 'zod';
-import { DEFAULT_SENSOR, type Lens, type StillCamera, type Vec3 } from '../document/index.ts';
+import { DEFAULT_SENSOR, issueWords, type Lens, type StillCamera, type Vec3 } from '../document/index.ts';
 import { orientationFromAxes, toRadians } from '../geometry/index.ts';
 import { FormatError, isZip, readZip } from '../format/index.ts';
 import { focalLengthFor, usedSensor } from '../optics/index.ts';
@@ -127,7 +127,9 @@ function cameraIn(tree: Tree | null, world: World, given: number): Omit<BroughtV
   const orthogonal = at(tree, 'VisualizationInfo', 'OrthogonalCamera');
   if (perspective === undefined && orthogonal === undefined) return 'its viewpoint has no camera.';
   const read =
-    perspective === undefined ? orthogonalSchema.safeParse(orthogonal) : perspectiveSchema.safeParse(perspective);
+    perspective === undefined
+      ? orthogonalSchema.safeParse(orthogonal, { error: issueWords })
+      : perspectiveSchema.safeParse(perspective, { error: issueWords });
   if (!read.success) {
     const { path, message } = read.error.issues[0]!;
     return `its camera’s ${path.join('.') || 'data'} cannot be used (${message}).`;

@@ -1,5 +1,10 @@
+import { issueWords } from '@eskovan/core/document';
 import { StandardSchemaValidationPipe } from '@nestjs/common';
+import { z } from 'zod';
 import { ProblemException } from './problem.ts';
+
+// Schemas that bring no words of their own: what the server refuses may be read by a person.
+z.config({ localeError: issueWords });
 
 /** Refuses what does not fit its schema and names the field. */
 export const validationPipe = new StandardSchemaValidationPipe({

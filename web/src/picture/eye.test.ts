@@ -1,10 +1,20 @@
 import { PLAIN_MATERIAL } from '@eskovan/core/format';
-import { DEFAULT_LENS, type Pose } from '@eskovan/core/document';
+import { DEFAULT_LENS, type Pose, type Vec3 } from '@eskovan/core/document';
 import { lookingAt } from '@eskovan/core/framing';
 import { anglesOf, forwardOf, orientationOf } from '@eskovan/core/geometry';
-import { surveyModel } from '@eskovan/core/survey';
+import { OUTSIDE, surveyModel, type Survey } from '@eskovan/core/survey';
 import { describe, expect, test } from '@jest/globals';
-import { approach, blendPoses, goRound, Ground, lookAround, poseDistance, rayThrough, slide } from './eye.ts';
+import {
+  approach,
+  blendPoses,
+  goRound,
+  Ground,
+  lookAround,
+  poseDistance,
+  rayThrough,
+  slide,
+  worthSeeing,
+} from './eye.ts';
 
 const start: Pose = { position: [1, 1.6, 2], orientation: orientationOf({ pan: 0.4, tilt: 0.1, roll: 0 }) };
 
@@ -191,4 +201,17 @@ describe('walking', () => {
     // Beyond all floors: as high as the storey.
     expect(ground.standIn(0, 40, 3, 1.6, north).position[1]).toBeCloseTo(1.6, 5);
   });
+});
+
+test('first looks are at the house in its landscape, and at all of what stands on no ground', () => {
+  const room = { id: 'r', name: 'Room' } as never;
+  const storey = (name: string, extent: readonly number[], rooms: readonly unknown[]) =>
+    ({ name, elevation: 0, extent, rooms }) as unknown as Survey['storeys'][number];
+  const all = { min: [-100, 0, -100] as Vec3, max: [100, 60, 100] as Vec3 };
+  const house = storey('Ground', [0, 0, 10, 8], [room]);
+  const outside = storey(OUTSIDE, [-100, -100, 100, 100], []);
+  expect(worthSeeing(all, { storeys: [house, outside] }).max[0]).toBe(10);
+  expect(worthSeeing(all, { storeys: [house] })).toBe(all);
+  expect(worthSeeing(all, { storeys: [storey('Ground', [0, 0, 10, 8], []), outside] })).toBe(all);
+  expect(worthSeeing(all, null)).toBe(all);
 });

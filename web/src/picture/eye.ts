@@ -227,8 +227,10 @@ export class Ground {
 
 /** The house of a site, where there is one in a landscape; else all of it. */
 export function worthSeeing(bounds: Bounds, survey: Pick<Survey, 'storeys'> | null): Bounds {
-  const inside = survey?.storeys.filter(({ name }) => name !== OUTSIDE) ?? [];
-  if (!inside.some(({ rooms }) => rooms.length > 0)) return bounds;
+  const storeys = survey?.storeys ?? [];
+  const inside = storeys.filter(({ name }) => name !== OUTSIDE);
+  // What stands on no ground outside is no house in a landscape, whatever in it looks like rooms.
+  if (inside.length === storeys.length || !inside.some(({ rooms }) => rooms.length > 0)) return bounds;
   const wide = Math.max(bounds.max[0] - bounds.min[0], bounds.max[2] - bounds.min[2]);
   const [x0, z0, x1, z1] = joinExtents(inside.map(({ extent }) => extent))!;
   // Alone, or nearly: then all of it is the house.

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { issueWords } from '../../document/index.ts';
 import { FormatError } from '../errors.ts';
 import { READABLE } from './extensions.ts';
 
@@ -89,7 +90,7 @@ type BufferLength = (index: number) => number | undefined;
  * only what it can rely on.
  */
 export function checkReferences(json: unknown, bufferLength: BufferLength, fileName: string): void {
-  const parsed = gltfSchema.safeParse(json);
+  const parsed = gltfSchema.safeParse(json, { error: issueWords });
   if (!parsed.success) {
     const issue = parsed.error.issues[0]!;
     throw damaged(fileName, `${issue.path.join('.') || 'the scene description'}: ${issue.message}.`);

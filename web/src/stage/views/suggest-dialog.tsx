@@ -93,12 +93,12 @@ interface SuggestedProps {
 }
 
 function Suggested({ suggestion, aspect, light, kept, onLook, onKeep }: SuggestedProps) {
-  const scene = useSceneIn()(light);
+  const scene = useSceneIn(true)(light);
   const wish = useMemo(
     () => scene && { scene, ...suggestion.camera, size: sizeAcross(WIDTH, aspect) },
     [scene, suggestion, aspect],
   );
-  const url = useObjectUrl(useAsidePicture(wish));
+  const url = useObjectUrl(useAsidePicture(wish, true));
   const name = suggestedName(suggestion);
   return (
     <li className="grid content-start gap-1">
@@ -109,7 +109,11 @@ function Suggested({ suggestion, aspect, light, kept, onLook, onKeep }: Suggeste
         className="block w-full overflow-hidden rounded-md bg-surround"
         style={{ aspectRatio: aspect }}
       >
-        {url && <img src={url} alt="" className="h-full w-full object-cover" />}
+        {url ? (
+          <img src={url} alt="" className="h-full w-full object-cover" />
+        ) : (
+          <span className="text-sm text-surround-ink">{scene ? 'Being drawn…' : 'Waiting for its light…'}</span>
+        )}
       </button>
       <div className="flex items-start gap-2">
         <p className="min-w-0 flex-1 text-sm">

@@ -1,6 +1,6 @@
 import type { Lens } from '@eskovan/core/document';
 import { chosenLight, siteLight } from '@eskovan/core/site';
-import type { Suggestion } from '@eskovan/core/suggest';
+import { thingsOf, type Suggestion } from '@eskovan/core/suggest';
 import { useQuery } from '@tanstack/react-query';
 import { fileUrl } from '../../data/api.ts';
 import { liveRows } from '../../data/changes.ts';
@@ -36,10 +36,7 @@ export function useSuggestions(
         floorUrl: fileUrl(site!.floor.sha256),
         survey: data!.survey,
         bounds: site!.bounds,
-        // A pane is looked through, not at.
-        things: parts
-          .filter(({ materials }) => materials.some(({ clear }) => !clear))
-          .map(({ name, bounds }) => ({ name, bounds })),
+        things: thingsOf(parts),
         sun: sun[1] > 0 ? [...sun] : null,
         wish,
       }),
