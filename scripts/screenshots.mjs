@@ -49,7 +49,7 @@ async function takeAll(browser, studio) {
   await page.getByText('Up to the viewing deck', { exact: true }).click();
   const slider = page.getByRole('slider', { name: 'Time', exact: true });
   await slider.focus();
-  for (let i = 0; i < 27; i += 1) await page.keyboard.press('PageDown');
+  for (let i = 0; i < 37; i += 1) await page.keyboard.press('PageDown');
   await slider.evaluate((element) => element.blur());
   await sharp();
   await take('moves');

@@ -7,8 +7,8 @@ import type { CompiledMove } from '../move/index.ts';
 const JOINED = 0.5;
 /** How often the camera is asked, seconds. */
 const INSTANT = 0.04;
-/** A turn at the very limit is within it, radians a second. */
-const RATE_SLACK = 1e-4;
+/** A turn at the very limit is within it: what bounds turning holds it to that, but for its steps. */
+const SLACK = 1.001;
 
 /** A stretch of a move in which the camera turns too fast. */
 export interface TurnFinding {
@@ -36,7 +36,7 @@ export function turnFindings(
     now.fromArray(move.sampleAt(i * step).orientation);
     const rate = i === 0 ? 0 : before.angleTo(now) / step;
     before.copy(now);
-    if (rate <= toRadians(turnNote) + RATE_SLACK) continue;
+    if (rate <= SLACK * toRadians(turnNote)) continue;
     const [from, to] = [(i - 1) * step, i * step];
     const last = findings.at(-1);
     if (!last || from - last.to > JOINED) {
@@ -46,6 +46,6 @@ export function turnFindings(
     last.to = to;
     if (rate > last.worst) Object.assign(last, { worst: rate, at: (from + to) / 2 });
   }
-  for (const finding of findings) if (finding.worst > toRadians(turnProblem) + RATE_SLACK) finding.severity = 'problem';
+  for (const finding of findings) if (finding.worst > SLACK * toRadians(turnProblem)) finding.severity = 'problem';
   return findings;
 }

@@ -10,6 +10,7 @@ import { nodeAnchor } from './node-anchor.ts';
 import type { MovePath } from './sample.ts';
 import { TimedCamera, type TimedPlaces, type TimedSite } from './timed-camera.ts';
 import { smoothTable, tableAt, type UniformTable } from './uniform-table.ts';
+import { wayHeadings } from './way-headings.ts';
 
 /** Ground under a glide is looked at so often, metres, and at no more places than so many. */
 const GROUND_STEP = 0.25;
@@ -23,14 +24,15 @@ export function compileGlide(body: Glide, footing: Footing, site: TimedSite): Ti
   if (!(curve.length > 0)) throw new RangeError('a path needs two nodes in different places');
   const way = new SpaceWay(body.path, curve, heightsFor(body, curve, footing));
   const nodeAt = (id: string) => way.stationOfNode(body.path.nodes.findIndex((node) => node.id === id));
-  const direction = new Float64Array(2);
   const pace = paceProfile(body.pace, {
     length: way.length,
     stationOf: (anchor) => stationOf(anchor, nodeAt),
-    headingAt: (station) => {
-      curve.directionAt(way.planAt(station), direction);
-      return Math.atan2(-direction[0]!, -direction[1]!);
-    },
+    headings: wayHeadings(body, {
+      length: way.length,
+      closed: way.closed,
+      pointAt: (station, out) => curve.pointAt(way.planAt(station), out),
+      directionAt: (station, out) => curve.directionAt(way.planAt(station), out),
+    }),
   });
   const timeAt = (station: number) => timeAtStation(pace, station);
   const anchors: AnchorTimes = { duration: pace.duration, timeAt, stationOf: nodeAt };

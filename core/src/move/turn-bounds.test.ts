@@ -113,4 +113,22 @@ describe('an eye that turns as people can follow', () => {
       expect(along / Math.hypot(...way)).toBeGreaterThan(Math.cos(0.004));
     }
   });
+
+  test('who slows down at corners turns no faster than that, also where the eye turns before the corner is there', () => {
+    const random = randomFrom(11);
+    let hasty = 0;
+    for (let n = 0; n < 40; n += 1) {
+      const points = Array.from({ length: 3 + (n % 4) }, (_, i): [number, number] => [
+        4 * i + 2 * random(),
+        5 * random() * (n % 3 === 0 ? 2 : 1),
+      ]);
+      const made = walk(points, { kind: 'ahead', distance: 1 + 3 * random() }, false, n % 2 === 0);
+      const slowed = compileMove({ ...made, pace: { ...made.pace, turning: FIRST_LIMITS.turnNote } }, site)!;
+      expect(turning(slowed).rate).toBeLessThan(1.02 * FIRST_LIMITS.turnNote);
+      const findings = (move: CompiledMove) =>
+        checkMove(move, nowhere, FIRST_LIMITS).filter(({ rule }) => rule === 'turn');
+      if (findings(compileMove(made, site)!).length > 0) hasty += 1;
+    }
+    expect(hasty).toBeGreaterThan(15);
+  });
 });

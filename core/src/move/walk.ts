@@ -22,6 +22,7 @@ import { walkChannels } from './walk-channels.ts';
 import type { SpanTimes, TargetOf } from './gaze-layers.ts';
 import { lensEdges } from './timed-gaze.ts';
 import { nodeAnchor } from './node-anchor.ts';
+import { wayHeadings } from './way-headings.ts';
 import { walkGaze, type WalkGaze } from './walk-gaze.ts';
 import { within, type CompiledMove, type Looked, type MovePath, type WalkedGround } from './sample.ts';
 import { SampledCamera } from './sampled.ts';
@@ -91,14 +92,15 @@ export class CompiledWalk extends SampledCamera implements CompiledMove {
     super();
     const closed = walk.path.closed && walk.path.nodes.length > 2;
     this.curve = new PlanCurve(walk.path);
-    const direction = new Float64Array(2);
     this.pace = paceProfile(walk.pace, {
       length: this.curve.length,
       stationOf: (anchor) => stationOf(anchor, (id) => this.stationOfNode(id)),
-      headingAt: (station) => {
-        this.curve.directionAt(station, direction);
-        return Math.atan2(-direction[0]!, -direction[1]!);
-      },
+      headings: wayHeadings(walk, {
+        length: this.curve.length,
+        closed,
+        pointAt: (station, out) => this.curve.pointAt(station, out),
+        directionAt: (station, out) => this.curve.directionAt(station, out),
+      }),
     });
     if (!(this.curve.length > 0)) throw new RangeError('a path needs two nodes in different places');
     this.profile = profilePath(walk.path, this.curve, footing, walker);

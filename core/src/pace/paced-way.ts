@@ -6,8 +6,8 @@ export interface PacedWay {
   length: number;
   /** Station that an anchor holds on to, metres; null where its node is gone. */
   stationOf?: (anchor: WayAnchor) => number | null;
-  /** Direction of travel at a station, radians. */
-  headingAt?: (station: number) => number;
+  /** What turns along it, by station, radians: the direction of travel, and that of the eye where the way tells it. */
+  headings?: readonly ((station: number) => number)[];
 }
 
 /** A mark of a pace where its anchor has put it. */

@@ -178,7 +178,7 @@ describe('a pace with marks, pauses and pins', () => {
     // A straight way, a quarter round of radius 1 m, a straight way.
     const bend = Math.PI / 2;
     const headingAt = (s: number) => Math.min(bend, Math.max(0, s - 10));
-    const profile = paceProfile(soft({ turning: 30 }), { length: 21, headingAt });
+    const profile = paceProfile(soft({ turning: 30 }), { length: 21, headings: [headingAt] });
     for (let t = 0; t < profile.duration; t += 0.02) {
       const s = profile.stationAt(t);
       if (s > 10.3 && s < 10 + bend - 0.3) expect(profile.speedAt(t)).toBeLessThan((30 * Math.PI) / 180 + 0.01);

@@ -8,6 +8,8 @@ const SPACING = 0.1;
 const MOST_KNOTS = 4000;
 /** A corner is how far the way turns within this, metres: the gaze does not follow finer kinks. */
 const CORNER = 0.5;
+/** The way turns by so much of what is wanted: between two places that are looked at it may turn a little faster. */
+const HELD = 0.97;
 /** Two knots are one, metres. */
 const SAME = 1e-6;
 
@@ -50,12 +52,13 @@ export function speedLimits(
     });
   const corners = new Float64Array(stations.length).fill(Infinity);
   const { turning } = pace;
-  const { headingAt } = way;
-  if (turning !== undefined && headingAt) {
+  const { headings = [] } = way;
+  if (turning !== undefined && headings.length > 0) {
     const raw = stations.map((station) => {
       const [a, b] = [Math.max(0, station - CORNER / 2), Math.min(length, station + CORNER / 2)];
-      const turn = Math.abs(nearestTurn(headingAt(b) - headingAt(a))) / Math.max(b - a, SAME);
-      return turn > 0 ? toRadians(turning) / turn : Infinity;
+      const turns = headings.map((headingAt) => Math.abs(nearestTurn(headingAt(b) - headingAt(a))));
+      const turn = Math.max(...turns) / Math.max(b - a, SAME);
+      return turn > 0 ? (HELD * toRadians(turning)) / turn : Infinity;
     });
     raw.forEach((limit, i) => {
       const reach = pad(Math.min(limit, pace.speed));

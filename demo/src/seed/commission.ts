@@ -35,26 +35,28 @@ type Stop = readonly [x: number, z: number, y?: number, kind?: PathNode['kind']]
 
 /** What a walk has besides its path and its speed; places are nodes, by number. */
 interface Shaped {
-  turning: number;
   pause: { node: number; seconds: number };
-  look: { point: Vec3; from: { node: number; offset: number }; to: { node: number; offset: number } };
+  look: { point: Vec3; from: { node: number; offset: number }; to: { node: number; offset: number }; handOver: number };
 }
 
-function shapedParts(name: string, { turning, pause, look }: Shaped) {
+/** Corners are taken so that the picture turns no faster, degrees a second. */
+const TURNING = 30;
+
+function shapedParts(name: string, { pause, look }: Shaped) {
   const at = ({ node, offset = 0 }: { node: number; offset?: number }) => ({
     by: 'node' as const,
     node: idOf(`${name} node ${node}`),
     offset,
   });
   return {
-    pace: { turning, pauses: [{ id: idOf(`${name} pause`), anchor: at(pause), seconds: pause.seconds }] },
+    pace: { pauses: [{ id: idOf(`${name} pause`), anchor: at(pause), seconds: pause.seconds }] },
     gazeSpans: [
       {
         id: idOf(`${name} look`),
         from: at(look.from),
         to: at(look.to),
         gaze: { kind: 'point' as const, point: look.point },
-        handOver: 1.8,
+        handOver: look.handOver,
       },
     ],
   };
@@ -83,7 +85,11 @@ function walk(
         })),
       },
       eyeHeight: 1.6,
-      pace: { by: 'speed', speed: options.speed ?? 1.2, duration: 10, shape: 'soft', ...shaped?.pace },
+      pace: {
+        ...{ by: 'speed', speed: options.speed ?? 1.2, duration: 10, shape: 'soft' },
+        ...(!options.gaze && { turning: TURNING }),
+        ...shaped?.pace,
+      },
       gaze: options.gaze ?? { kind: 'ahead', distance: 2.2 },
       lens: { ...DEFAULT_LENS, focalLengthMm: options.focalLengthMm ?? 22 },
       ...(shaped && { gazeSpans: shaped.gazeSpans }),
@@ -125,10 +131,14 @@ export const MOVES = [
     ],
     {
       shaped: {
-        turning: 40,
-        // On the bridge one stands for a moment and looks down into the hall.
-        pause: { node: 9, seconds: 4 },
-        look: { point: [12.2, FLOOR + 0.6, 9.5], from: { node: 9, offset: -2 }, to: { node: 9, offset: 1.2 } },
+        // On the bridge one stands for a moment and looks down into the hall, without turning one's head in haste.
+        pause: { node: 9, seconds: 6 },
+        look: {
+          point: [12.6, FLOOR + 0.8, 8.8],
+          from: { node: 9, offset: -3 },
+          to: { node: 9, offset: 3 },
+          handOver: 6.4,
+        },
       },
     },
   ),

@@ -36,8 +36,6 @@ export interface WayStop {
 /** Before and after a place of which one looks where its view does, metres along the path. */
 const LOOK_BEFORE = 1.5;
 const LOOK_AFTER = 0.8;
-/** A way has bends where rooms have doors: nobody is turned through them in haste. Degrees a second. */
-const BENDS = 1.5 * FIRST_LIMITS.turnNote;
 /** An eye lower or higher than a walker's by this sits, or stands on something, metres. */
 const SEATED = 0.1;
 /** An eye higher over its floor is no place to walk through, metres. */
@@ -98,7 +96,8 @@ export function walkAlong({ project }: ProjectDocument, way: FoundWay, stops: re
     ...plain,
     path: way.path,
     found: { places: stops.map(({ place }, i) => ({ node: nodeOf(i), name: place.name })) },
-    pace: { ...plain.pace, turning: BENDS, ...(pauses.length > 0 && { pauses }) },
+    // A way has bends where rooms have doors: nobody is turned through them in haste.
+    pace: { ...plain.pace, turning: FIRST_LIMITS.turnNote, ...(pauses.length > 0 && { pauses }) },
     ...(gazeSpans.length > 0 && { gazeSpans }),
     ...(lift.length > 0 && { tracks: { lift } }),
   };
