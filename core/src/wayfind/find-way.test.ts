@@ -232,6 +232,7 @@ describe('stairs', () => {
   test.each([
     ['a door of 0.3 m', { at: 2.2, width: 0.3, head: 2.1 }, { reason: 'narrow', size: 0.3, needed: 0.5 }],
     ['a door of 1.8 m head', { at: 2.2, width: 0.9, head: 1.8 }, { reason: 'low', size: 1.8, needed: 1.9 }],
+    ['a door of both', { at: 2.2, width: 0.3, head: 1.8 }, { reason: 'low', size: 1.8, needed: 1.9 }],
   ])('says what is in the way and by how much: %s', async (_, door, expected) => {
     const building = plain('A house', { door });
     const made = await make(building);

@@ -28,7 +28,7 @@ const REACH_STEPS = 7;
 
 /**
  * Why nobody gets from one place to another: somebody slimmer, lower or who climbs higher is sent, and the place is looked
- * for that only they pass. Null where they do not get there either.
+ * for that only they pass, also somebody who is several of these. Null where they do not get there either.
  * @param walkway of the walker
  */
 export async function whyNoWay(
@@ -65,6 +65,24 @@ export async function whyNoWay(
     if (!last) continue;
     const [, way] = await leastOf(others, (value) => wayOf(walkerOf(value)), [extreme, last]);
     const block = gapOf(reason, way, footing, walker);
+    if (block) return block;
+  }
+  // Two things or three may be the matter at one place, as on a narrow stair under a ceiling: one of them is said.
+  const [slimmer, lower, higher] = [
+    { radius: Math.min(SLIMMEST, walker.radius) },
+    { height: CRAWLING },
+    { step: CLIMBING },
+  ] as const;
+  for (const others of [
+    { ...slimmer, ...lower },
+    { ...slimmer, ...higher },
+    { ...lower, ...higher },
+    { ...slimmer, ...lower, ...higher },
+  ]) {
+    const way = await wayOf(others);
+    const block =
+      way &&
+      (gapOf('low', way, footing, walker) ?? gapOf('step', way, footing, walker) ?? narrowPlace(way, footing, walker));
     if (block) return block;
   }
   return null;
