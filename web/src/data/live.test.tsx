@@ -12,6 +12,7 @@ import type { ReactElement } from 'react';
 import { z } from 'zod';
 import { exampleDocument, exampleRow, exampleView, PROJECT, uuid } from '../testing/studio.tsx';
 import { request } from './api.ts';
+import { askEarly } from './early-reply.ts';
 import { forgetProject, queryClient } from './edits.ts';
 import { startLive } from './live.ts';
 import { useProjectDocument } from './use-project.ts';
@@ -67,6 +68,21 @@ function Names() {
   const { data } = useProjectDocument(PROJECT);
   return <p>{data ? data.view.map(({ name }) => name).join(', ') : 'nothing yet'}</p>;
 }
+
+test('what was done between an early answer and the beginning of the stream is asked for', async () => {
+  const before: ProjectDocument = exampleDocument({ view: [exampleRow(71, 'Hall', exampleView())] });
+  const waiting = slowServer((path) =>
+    path.endsWith('/document') ? before : { seq: 2, whole: false, rows: [{ kind: 'view', row: added }], edits: [] },
+  );
+  // The page asks while it reads its own code; then somebody adds a view; then the stream begins, before anything is drawn.
+  askEarly(PROJECT);
+  tell({ kind: 'hello', seq: 2 });
+  shown(<Names />);
+  waiting[0]!.go();
+  await waitFor(() => expect(waiting).toHaveLength(2));
+  waiting[1]!.go();
+  expect(await screen.findByText('Hall, Stair')).toBeTruthy();
+});
 
 test.each(['edit', 'hello'] as const)(
   'what is told (%s) while a project is on its way for the first time is asked for when it is there',

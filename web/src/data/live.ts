@@ -70,9 +70,13 @@ function bringUp(projectId: string): void {
   else void catchUp(projectId);
 }
 
-/** To be called when a project has been read: what was told of it meanwhile is asked for. */
-export function projectWasRead(projectId: string): void {
-  if (overtaken.delete(projectId)) void catchUp(projectId);
+/**
+ * To be called when a project has been read: what was told of it meanwhile is asked for.
+ * @param early it was asked for before anybody listened to the stream: what came in between was told to nobody
+ */
+export function projectWasRead(projectId: string, early = false): void {
+  const missed = early && newest !== null && newest > (knownUpTo(projectId) ?? 0);
+  if (overtaken.delete(projectId) || missed) void catchUp(projectId);
 }
 
 /** A first answer that is on its way is not asked for anew by itself, though it may be older than what was told. */
