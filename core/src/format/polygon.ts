@@ -1,4 +1,5 @@
 import earcut from 'earcut';
+import { longestAxis } from '../geometry/index.ts';
 
 /**
  * Cuts a flat polygon of any shape into triangles that turn the same way. Concave corners and outlines that reach
@@ -26,7 +27,7 @@ function cutAlong(points: ArrayLike<number>, normal: readonly number[], count: n
   const size = Math.hypot(...normal);
   if (count < 3 || !(size > 0)) return [];
   if (count === 3) return [0, 1, 2];
-  const axis = [0, 1, 2].reduce((best, k) => (Math.abs(normal[k]!) > Math.abs(normal[best]!) ? k : best), 0);
+  const axis = longestAxis(normal);
   const [u, v] = normal[axis]! > 0 ? [(axis + 1) % 3, (axis + 2) % 3] : [(axis + 2) % 3, (axis + 1) % 3];
   // Against the first corner, so that far coordinates keep their digits.
   const flat = Array.from({ length: 2 * count }, (_, i) => {

@@ -43,3 +43,10 @@ export const dot = (a: ArrayLike<number>, b: ArrayLike<number>): number =>
  * two part where hardly any face lies.
  */
 export const isOpposite = (n: ArrayLike<number>): boolean => 0.31 * n[0]! + 0.77 * n[1]! + 0.56 * n[2]! < 0;
+
+/** The axis along which a vector is longest, 0…2; the first of those that are. @param o where it begins */
+export function longestAxis(n: ArrayLike<number>, o = 0): number {
+  let axis = 0;
+  for (let k = 1; k < 3; k += 1) if (Math.abs(n[o + k]!) > Math.abs(n[o + axis]!)) axis = k;
+  return axis;
+}

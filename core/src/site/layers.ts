@@ -1,5 +1,5 @@
 import { countTriangles, type SceneMaterial, type SceneModel, type ScenePart } from '../format/index.ts';
-import { boundsOf, cornerNormal, dot, isOpposite, joinBounds, middle } from '../geometry/index.ts';
+import { boundsOf, cornerNormal, dot, isOpposite, joinBounds, longestAxis, middle } from '../geometry/index.ts';
 import { facesOverlap } from './faces-overlap.ts';
 import { extentOf, FaceGrid, widen, type Faces } from './face-grid.ts';
 
@@ -65,7 +65,7 @@ function byPlane(parts: readonly ScenePart[], areas: Float64Array): Iterable<[dr
       const off = scale * (n[0]! * (p[a]! - mx) + n[1]! * (p[a + 1]! - my) + n[2]! * (p[a + 2]! - mz));
       for (const key of cellsOf(n, scale, off)) {
         let plane = planes.get(key);
-        if (!plane) planes.set(key, (plane = [axisOf(n), []]));
+        if (!plane) planes.set(key, (plane = [longestAxis(n), []]));
         let faces = plane[1].at(-1);
         if (faces?.part !== part)
           plane[1].push((faces = { part, at: [], backs: [], box: new Float64Array(6).fill(Infinity) }));
@@ -97,11 +97,6 @@ function cellsOf(n: Float64Array, scale: number, off: number): number[] {
 
 const spread = (cell: number, from: number, to: number): number[] =>
   from === to ? [cell * 256 + from] : [cell * 256 + from, cell * 256 + to];
-
-const axisOf = (n: Float64Array): number => {
-  const [x, y, z] = [Math.abs(n[0]!), Math.abs(n[1]!), Math.abs(n[2]!)];
-  return x >= y && x >= z ? 0 : y >= z ? 1 : 2;
-};
 
 /** Do two extents come nearer to each other than {@link NEAR}? */
 const meet = (one: Float64Array, two: Float64Array): boolean => {

@@ -5,7 +5,7 @@ import { FOR_PEOPLE, joinExtents, OUTSIDE, type Footing, type Room, type Survey 
 import { LookRound } from './look-round.ts';
 import { aroundIt } from './outside.ts';
 import { isClear, placesIn } from './places.ts';
-import { isPlate } from './things.ts';
+import { isPlate, sizesOf } from './things.ts';
 import { aheadOf, NEAREST, scoreOf, termsOf, type Terms, type Thing } from './terms.ts';
 
 /** A view that somebody could keep. */
@@ -137,8 +137,8 @@ function differs(a: Suggestion, b: Suggestion): boolean {
 /** Is a thing one of a room's: in it, neither a wall nor a crumb? */
 function belongs({ bounds }: Thing, { at, places }: Room): boolean {
   const { min, max } = bounds;
-  const sides = min.map((value, k) => max[k]! - value);
-  if (Math.max(...sides) < THING.least || Math.max(...sides) > THING.most || isPlate(bounds)) return false;
+  const largest = Math.max(...sizesOf(bounds));
+  if (largest < THING.least || largest > THING.most || isPlate(bounds)) return false;
   if (min[1] < at[1] - 0.1 || min[1] > at[1] + THING.over) return false;
   const [x, z] = [(min[0] + max[0]) / 2, (min[2] + max[2]) / 2];
   for (let i = 0; i < places.length; i += 2) if (Math.hypot(places[i]! - x, places[i + 1]! - z) < 0.8) return true;

@@ -11,10 +11,11 @@ export interface Candidate extends Thing {
 /** A wall, a partition, a door and a pane are as high, as wide and as thin, metres; a painting is lower, a wardrobe thicker. */
 const PLATE = { high: 1.8, wide: 0.6, thin: 0.3 } as const;
 
-const sidesOf = ({ min, max }: Bounds) => min.map((value, k) => max[k]! - value);
+/** How large a thing is along each axis, metres. */
+export const sizesOf = ({ min, max }: Bounds) => min.map((value, k) => max[k]! - value);
 
 export function isPlate(bounds: Bounds): boolean {
-  const [x, y, z] = sidesOf(bounds);
+  const [x, y, z] = sizesOf(bounds);
   return y! > PLATE.high && Math.min(x!, z!) < PLATE.thin && Math.max(x!, z!) > PLATE.wide;
 }
 
@@ -24,7 +25,7 @@ export const thingsOf = (parts: readonly Candidate[]): Thing[] =>
     .filter(({ role, materials, bounds }) => {
       if (role === 'window' || role === 'door') return false;
       // A show case is clear as well, but it is no plate.
-      const thin = Math.min(...sidesOf(bounds)) < PLATE.thin;
+      const thin = Math.min(...sizesOf(bounds)) < PLATE.thin;
       return materials.some(({ clear }) => !clear) && !(thin && materials.some(({ clear }) => clear));
     })
     .map(({ name, bounds }) => ({ name, bounds }));

@@ -45,7 +45,9 @@ export async function whyNoWay(
     theirs?.free();
     return way;
   };
-  const slim = await wayOf({ radius: Math.min(SLIMMEST, walker.radius) });
+  const slimmest = { radius: Math.min(SLIMMEST, walker.radius) };
+  const [lowest, highest] = [{ height: CRAWLING }, { step: CLIMBING }];
+  const slim = await wayOf(slimmest);
   if (slim) {
     const place = narrowPlace(slim, footing, walker);
     if (place) return place;
@@ -68,16 +70,11 @@ export async function whyNoWay(
     if (block) return block;
   }
   // Two things or three may be the matter at one place, as on a narrow stair under a ceiling: one of them is said.
-  const [slimmer, lower, higher] = [
-    { radius: Math.min(SLIMMEST, walker.radius) },
-    { height: CRAWLING },
-    { step: CLIMBING },
-  ] as const;
   for (const others of [
-    { ...slimmer, ...lower },
-    { ...slimmer, ...higher },
-    { ...lower, ...higher },
-    { ...slimmer, ...lower, ...higher },
+    { ...slimmest, ...lowest },
+    { ...slimmest, ...highest },
+    { ...lowest, ...highest },
+    { ...slimmest, ...lowest, ...highest },
   ]) {
     const way = await wayOf(others);
     const block =

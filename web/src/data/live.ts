@@ -1,6 +1,7 @@
 import { catchUpSchema, liveEventSchema, type LiveEvent, type LogEntry, type Presence } from '@eskovan/core/document';
 import { create } from 'zustand';
 import { request, safeJson } from './api.ts';
+import { askedEarly } from './early-reply.ts';
 import { knowsRevision, knownUpTo, projectKey, queryClient, takeChanges } from './edits.ts';
 import { thisPerson } from './person.ts';
 import { thisTab } from './tab.ts';
@@ -70,13 +71,9 @@ function bringUp(projectId: string): void {
   else void catchUp(projectId);
 }
 
-/**
- * To be called when a project has been read: what was told of it meanwhile is asked for.
- * @param early it was asked for before anybody listened to the stream: what came in between was told to nobody
- */
-export function projectWasRead(projectId: string, early = false): void {
-  const missed = early && newest !== null && newest > (knownUpTo(projectId) ?? 0);
-  if (overtaken.delete(projectId) || missed) void catchUp(projectId);
+/** To be called when a project has been read: what was told of it meanwhile is asked for. */
+export function projectWasRead(projectId: string): void {
+  if (overtaken.delete(projectId)) void catchUp(projectId);
 }
 
 /** A first answer that is on its way is not asked for anew by itself, though it may be older than what was told. */
@@ -94,11 +91,14 @@ function takeEntry({ projectId, seq, touched }: LogEntry): void {
   else void catchUp(projectId);
 }
 
+/** Also the one that is asked for while the page reads its own code: its answer may be older than the stream. */
 const askedProjects = (): string[] =>
   queryClient
     .getQueryCache()
     .findAll({ queryKey: ['project'] })
-    .flatMap(({ queryKey: [, id] }) => (typeof id === 'string' ? [id] : []));
+    .map(({ queryKey: [, id] }) => id)
+    .concat(askedEarly())
+    .filter((id): id is string => typeof id === 'string');
 
 const catching = new Map<string, { again: boolean }>();
 

@@ -18,7 +18,7 @@ export function useProjectDocument(projectId: string, onFetched: (document: Proj
       const early = takeEarly(path);
       const options = { schema: projectDocumentReader, signal, ...(early ? { reply: early } : {}) };
       const document = takeDocument(await request('GET', path, options));
-      projectWasRead(projectId, early !== null);
+      projectWasRead(projectId);
       onFetched(document);
       return document;
     },

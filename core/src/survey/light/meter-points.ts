@@ -1,8 +1,6 @@
 import { isGlass, type BakedLight, type SceneModel, type ScenePart } from '../../format/index.ts';
-import { boundsOf, cornerArea } from '../../geometry/index.ts';
-import { DARKEST, SUN_SHARE, type daylight } from './daylight.ts';
-
-type Daylight = ReturnType<typeof daylight>;
+import { boundsOf, cornerArea, longestAxis } from '../../geometry/index.ts';
+import { DARKEST, SUN_SHARE, type Daylight } from './daylight.ts';
 
 /** Points of a site that a picture is metered by, about. */
 export const MOST_POINTS = 10_000;
@@ -79,8 +77,7 @@ function addPoints(
 
 /** Which of the six sides of a cube a normal is nearest to: 0…5. */
 function sideOf(normals: Float32Array, o: number): number {
-  let axis = 0;
-  for (let k = 1; k < 3; k += 1) if (Math.abs(normals[o + k]!) > Math.abs(normals[o + axis]!)) axis = k;
+  const axis = longestAxis(normals, o);
   return 2 * axis + (normals[o + axis]! < 0 ? 1 : 0);
 }
 

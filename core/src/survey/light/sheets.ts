@@ -1,5 +1,5 @@
 import { seesThrough, sheetFaces, withCopies, type SceneModel, type ScenePart } from '../../format/index.ts';
-import { boundsOf, cornerNormal, middle, samePlace } from '../../geometry/index.ts';
+import { boundsOf, cornerNormal, longestAxis, middle, samePlace } from '../../geometry/index.ts';
 import { isLandscape } from '../landscape.ts';
 
 /** Corners nearer than this are one, metres. */
@@ -67,8 +67,7 @@ export function isSheet({ positions: p, indices }: Pick<ScenePart, 'positions' |
 
 /** 1 or −1: which way a normal points along its longest part. */
 function sideOf(normal: Float64Array): number {
-  const longest = [0, 1, 2].reduce((one, k) => (Math.abs(normal[k]!) > Math.abs(normal[one]!) ? k : one), 0);
-  return normal[longest]! < 0 ? -1 : 1;
+  return normal[longestAxis(normal)]! < 0 ? -1 : 1;
 }
 const normal = new Float64Array(3);
 
