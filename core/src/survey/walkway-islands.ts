@@ -1,4 +1,4 @@
-import { Detour, NavMeshQuery, type NavMesh } from '@recast-navigation/core';
+import { Detour, NavMeshQuery, QueryFilter, type NavMesh } from '@recast-navigation/core';
 import type { Vec3 } from '../document/index.ts';
 import { TRIANGLE } from '../geometry/index.ts';
 import { FloorIndex } from './floor-index.ts';
@@ -9,6 +9,12 @@ const LEAST_ISLAND = 2;
 const ROOF = 0.5;
 /** A place in a room is looked for on the mesh within this distance, metres. */
 const NEAR = { x: 0.5, y: 0.6, z: 0.5 };
+
+/** Islands that are farther apart are not looked at together, metres. */
+const LOOKED = { x: 4, y: 4, z: 4 };
+/** Marks of the polygons of two islands. */
+const ISLAND_FLAGS = [2, 4] as const;
+const CROSSINGS = 4;
 
 interface Polygon {
   ref: number;
@@ -48,26 +54,87 @@ export function polygonsOf(mesh: NavMesh): Polygon[] {
   return out;
 }
 
+const polygonsByRef = (mesh: NavMesh): Map<number, Polygon> =>
+  new Map(polygonsOf(mesh).map((polygon) => [polygon.ref, polygon]));
+
+/** What one can get to from a polygon. @param seen left out, and added to */
+function islandFrom(start: number, byRef: ReadonlyMap<number, Polygon>, seen = new Set<number>()): Polygon[] {
+  const queue = [start];
+  const out: Polygon[] = [];
+  for (let ref = queue.pop(); ref !== undefined; ref = queue.pop()) {
+    const polygon = byRef.get(ref);
+    if (!polygon || seen.has(ref)) continue;
+    seen.add(ref);
+    out.push(polygon);
+    queue.push(...polygon.links);
+  }
+  return out;
+}
+
+/**
+ * Where what one can get to from one place comes nearest to what one can get to from another: a point of either, metres.
+ * Null where one of them is on no floor, both are on one island, or the islands are farther apart than is looked.
+ */
+export function nearestShores(mesh: NavMesh, from: Vec3, to: Vec3): [Vec3, Vec3] | null {
+  const byRef = polygonsByRef(mesh);
+  const query = new NavMeshQuery(mesh);
+  const filter = new QueryFilter();
+  const islands = [from, to].map(([x, y, z]) => {
+    const { success, nearestRef } = query.findNearestPoly({ x, y, z }, { halfExtents: NEAR });
+    return success && nearestRef !== 0 ? islandFrom(nearestRef >>> 0, byRef) : [];
+  });
+  const flags = islands.flat().map(({ ref }) => [ref, mesh.getPolyFlags(ref).flags] as const);
+  try {
+    const [here, there] = islands as [Polygon[], Polygon[]];
+    if (!there.length || here.some(({ ref }) => ref === there[0]!.ref)) return null;
+    islands.forEach((polygons, i) => polygons.forEach(({ ref }) => mesh.setPolyFlags(ref, ISLAND_FLAGS[i]!)));
+    const nearest = (point: Vec3, island: 0 | 1): Vec3 | null => {
+      filter.includeFlags = ISLAND_FLAGS[island];
+      const [x, y, z] = point;
+      const found = query.findNearestPoly({ x, y, z }, { halfExtents: LOOKED, filter });
+      return found.success && found.nearestRef !== 0
+        ? [found.nearestPoint.x, found.nearestPoint.y, found.nearestPoint.z]
+        : null;
+    };
+    let best: { distance: number; pair: [Vec3, Vec3] } | null = null;
+    for (const corner of cornersOf(here)) {
+      const across = nearest(corner, 1);
+      const distance = across ? Math.hypot(...across.map((value, k) => value - corner[k]!)) : Infinity;
+      if (across && distance < (best?.distance ?? Infinity)) best = { distance, pair: [corner, across] };
+    }
+    if (!best) return null;
+    // Corners of the one are all that was looked at: from shore to shore a few times comes as near as there is.
+    const { pair } = best;
+    for (let i = 0; i < CROSSINGS; i += 1) {
+      pair[0] = nearest(pair[1], 0) ?? pair[0];
+      pair[1] = nearest(pair[0], 1) ?? pair[1];
+    }
+    return pair;
+  } finally {
+    for (const [ref, was] of flags) mesh.setPolyFlags(ref, was);
+    query.destroy();
+  }
+}
+
+function cornersOf(polygons: readonly Polygon[]): Vec3[] {
+  const corners = new Map<string, Vec3>();
+  for (const { triangles } of polygons)
+    for (let o = 0; o < triangles.length; o += 3) {
+      const corner = triangles.slice(o, o + 3) as Vec3;
+      corners.set(corner.join(' '), corner);
+    }
+  return [...corners.values()];
+}
+
 /**
  * Disables what can be stood on but is no place to walk: roofs and table tops that nobody gets to from a room. Islands
  * of open ground stay.
  * @param rooms a place in each room, metres; without any nothing is taken away
  */
 export function leaveOutRoofs(mesh: NavMesh, rooms: readonly Vec3[]): void {
-  const byRef = new Map(polygonsOf(mesh).map((polygon) => [polygon.ref, polygon]));
+  const byRef = polygonsByRef(mesh);
   const seen = new Set<number>();
-  const island = (start: number): Polygon[] => {
-    const queue = [start];
-    const out: Polygon[] = [];
-    for (let ref = queue.pop(); ref !== undefined; ref = queue.pop()) {
-      const polygon = byRef.get(ref);
-      if (!polygon || seen.has(ref)) continue;
-      seen.add(ref);
-      out.push(polygon);
-      queue.push(...polygon.links);
-    }
-    return out;
-  };
+  const island = (start: number) => islandFrom(start, byRef, seen);
   const query = new NavMeshQuery(mesh);
   const walked = rooms.flatMap(([x, y, z]) => {
     const { success, nearestRef } = query.findNearestPoly({ x, y, z }, { halfExtents: NEAR });

@@ -5,7 +5,7 @@ import { triangleSoup, type SceneModel } from '../format/index.ts';
 import { TRIANGLE, type TriangleSoup } from '../geometry/index.ts';
 import { isDoorLeaf } from './door-leaf.ts';
 import type { Survey } from './survey.ts';
-import { leaveOutRoofs, polygonsOf } from './walkway-islands.ts';
+import { leaveOutRoofs, nearestShores, polygonsOf } from './walkway-islands.ts';
 
 /** Largest side of a voxel in plan, and its height, metres. */
 const CELL = 0.1;
@@ -116,6 +116,14 @@ export class Walkway {
       for (const [ref, flags] of closed) this.mesh.setPolyFlags(ref, flags);
       query.destroy();
     }
+  }
+
+  /**
+   * Where no way leads from one place to another: how near one comes from either side, metres; null where one of them is on
+   * no floor, or where they are farther apart than that says anything.
+   */
+  shores(from: Vec3, to: Vec3): [Vec3, Vec3] | null {
+    return nearestShores(this.mesh, from, to);
   }
 
   /** Takes the polygons at some places out. @returns what they were */

@@ -278,7 +278,47 @@ describe('stairs', () => {
     expect(find(made, places).found).toBe(false);
     const block = await whyNoWay(made.walkway, made.footing, made.survey, places, FIRST_WALKER);
     expect(block).toMatchObject({ reason: 'narrow', needed: 0.5 });
-    expect(block!.size).toBeLessThan(0.5);
+    expect((block as { size: number }).size).toBeLessThan(0.5);
     expect(Math.hypot(block!.at[0] - 9.2, block!.at[2] - 7.5)).toBeLessThan(1);
+  });
+
+  test.each([
+    [
+      'a ditch of 1.5 m',
+      [...box(-6, 0, -0.2, 0, -4, 4), ...box(1.5, 6, -0.2, 0, -4, 4)],
+      [4, 0, 0] as Vec3,
+      { reason: 'gap', size: expect.closeTo(1.5, 1), rise: expect.closeTo(0, 1) },
+    ],
+    [
+      'a gallery that begins 0.3 m behind the last tread',
+      [
+        ...box(-6, 6, -0.2, 0, -4, 4),
+        ...Array.from({ length: 10 }, (_, k) => box(0.3 * k, 0.3 * (k + 1), 0.2 * k, 0.2 * (k + 1), -1, 1)).flat(),
+        ...box(3.3, 6, 1.8, 2, -4, 4),
+      ],
+      [5, 2, 0] as Vec3,
+      { reason: 'gap', size: expect.closeTo(0.3, 1), rise: expect.closeTo(0, 1) },
+    ],
+    [
+      'a gallery without a stair',
+      [...box(-6, 6, -0.2, 0, -4, 4), ...box(0, 6, 2.6, 2.8, -4, 4)],
+      [4, 2.8, 0] as Vec3,
+      { reason: 'gap', rise: expect.closeTo(2.8, 1) },
+    ],
+    [
+      'a wall without a door',
+      [...box(-6, 6, -0.2, 0, -4, 4), ...box(0, 0.2, 0, 4, -4.2, 4.2)],
+      [4, 0, 0] as Vec3,
+      { reason: 'wall' },
+    ],
+  ])('says how far one gets where nobody gets through: %s', async (name, triangles, to, expected) => {
+    const made = await make(bare(name, triangles));
+    const places: [Vec3, Vec3] = [[-4, 0, 0], to];
+    expect(find(made, places).found).toBe(false);
+    for (const [a, b] of [places, [...places].reverse() as [Vec3, Vec3]]) {
+      const block = await whyNoWay(made.walkway, made.footing, made.survey, [a, b], FIRST_WALKER);
+      const turned = 'rise' in expected && a === to ? { ...expected, rise: expect.anything() } : expected;
+      expect(block).toMatchObject(turned);
+    }
   });
 });

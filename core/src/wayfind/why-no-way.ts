@@ -4,13 +4,13 @@ import { profilePath, tableAt } from '../move/index.ts';
 import { PlanCurve } from '../path/index.ts';
 import { SURFACE, Walkway, type Footing, type WalkedSurvey } from '../survey/index.ts';
 
-/** What keeps a walker from a place, where it is, how much there is, and how much is needed; metres. */
-export interface Block {
-  reason: 'narrow' | 'low' | 'step';
-  size: number;
-  needed: number;
-  at: Vec3;
-}
+/** What keeps a walker from a place, and where; metres. */
+export type Block =
+  /** How much there is, and how much is needed. */
+  | { reason: 'narrow' | 'low' | 'step'; size: number; needed: number; at: Vec3 }
+  /** The floor ends, and how far away what leads on begins: in plan, and how much higher. */
+  | { reason: 'gap'; size: number; rise: number; at: Vec3 }
+  | { reason: 'wall'; at: Vec3 };
 
 /** Walkers that get through where people do not, the least unlike them first: one that does says what the matter is. */
 const SLIMMER = [0.8, 0.6, 0.4];
@@ -18,7 +18,9 @@ const SLIMMEST = 0.08;
 const LOWER = [1.6, 1.2];
 const CRAWLING = 0.8;
 const HIGHER = [0.35, 0.6];
-const CLIMBING = 1;
+/** Tiles of a navigation mesh are joined over twice the step: more than half a body's height, and it leads through floors. */
+const CLIMBING = 0.9;
+const LOW_AND_CLIMBING = { height: 1.2, step: 0.6 };
 /** Passages are measured so often along a way, metres; at these heights over the floor; and up to so wide. */
 const SPACING = 0.05;
 const HEIGHTS = [0.5, 0.9, 1.3, 1.6] as const;
@@ -28,7 +30,8 @@ const REACH_STEPS = 7;
 
 /**
  * Why nobody gets from one place to another: somebody slimmer, lower or who climbs higher is sent, and the place is looked
- * for that only they pass, also somebody who is several of these. Null where they do not get there either.
+ * for that only they pass, also somebody who is several of these. Where they do not get there either, it is what lies
+ * between as far as they get and what leads on. Null where nothing near does.
  * @param walkway of the walker
  */
 export async function whyNoWay(
@@ -39,8 +42,9 @@ export async function whyNoWay(
   walker: Walker,
 ): Promise<Block | null> {
   const soup = withoutLeaves(footing);
+  const walkwayOf = (other: Partial<Walker>) => Walkway.over(soup, survey, { ...walker, ...other });
   const wayOf = async (other: Partial<Walker>) => {
-    const theirs = await Walkway.over(soup, survey, { ...walker, ...other });
+    const theirs = await walkwayOf(other);
     const way = theirs?.way(from, to) ?? null;
     theirs?.free();
     return way;
@@ -70,19 +74,37 @@ export async function whyNoWay(
     if (block) return block;
   }
   // Two things or three may be the matter at one place, as on a narrow stair under a ceiling: one of them is said.
-  for (const others of [
-    { ...slimmest, ...lowest },
-    { ...slimmest, ...highest },
-    { ...lowest, ...highest },
-    { ...slimmest, ...lowest, ...highest },
-  ]) {
+  for (const others of [{ ...slimmest, ...lowest }, { ...slimmest, ...highest }, LOW_AND_CLIMBING]) {
     const way = await wayOf(others);
-    const block =
-      way &&
-      (gapOf('low', way, footing, walker) ?? gapOf('step', way, footing, walker) ?? narrowPlace(way, footing, walker));
+    const block = way && blockOn(way, footing, walker);
     if (block) return block;
   }
-  return null;
+  const ablest = await walkwayOf({ ...slimmest, ...LOW_AND_CLIMBING });
+  const way = ablest?.way(from, to);
+  const shores = way ? null : ablest?.shores(from, to);
+  ablest?.free();
+  if (way) return blockOn(way, footing, walker);
+  return shores ? between(shores, footing, walker) : null;
+}
+
+const blockOn = (way: Vec3[], footing: Footing, walker: Walker): Block | null =>
+  gapOf('low', way, footing, walker) ?? gapOf('step', way, footing, walker) ?? narrowPlace(way, footing, walker);
+
+/** What lies between the floor that is reached and the floor that leads on. */
+function between([here, there]: readonly [Vec3, Vec3], footing: Footing, walker: Walker): Block {
+  const rise = there[1] - here[1];
+  const wall = HEIGHTS.map((height) => {
+    const raised = (p: Vec3): Vec3 => [p[0], Math.max(here[1], there[1]) + height, p[2]];
+    const [a, b] = [raised(here), raised(there)];
+    const met = footing.solids.between(a, b).find(({ triangle }) => footing.kindOf(triangle) !== SURFACE.door);
+    return met && (a.map((value, k) => value + met.at * (b[k]! - value)) as Vec3);
+  }).find((at) => at !== undefined);
+  if (wall) return { reason: 'wall', at: wall };
+  const { gaps } = lineOf([here, there], footing, walker);
+  // The mesh keeps a little away from edges: how wide a gap is, the floor itself says.
+  const holes = gaps.filter(({ reason }) => reason === 'no floor');
+  const size = Math.max(0, ...holes.map((hole) => hole.size));
+  return { reason: 'gap', size: size > 0 ? size : Math.hypot(there[0] - here[0], there[2] - here[2]), rise, at: here };
 }
 
 /** The first of some walkers who gets through, and the way; the last one, of whom it is known, where none of them does. */

@@ -1,5 +1,6 @@
 import type { CompiledMove } from '@eskovan/core/move';
 import type { Block, FoundWay } from '@eskovan/core/wayfind';
+import type { Vec3 } from '@eskovan/core/document';
 import type { BlockedWay } from '../../worker/ground.worker.ts';
 
 interface Told {
@@ -35,14 +36,28 @@ export function wayText({ way, looking, lookingOn, failed, walkable, names, move
 /** What keeps one from getting there, and by how much. */
 function blockText(block: Block | null): string {
   if (!block) return 'no floor leads there. Look at where one can walk on the Model stage.';
-  const { reason, size, needed, at } = block;
-  const where = `at x ${at[0].toFixed(1)}, z ${at[2].toFixed(1)} m`;
-  switch (reason) {
+  const where = placeText(block.at);
+  switch (block.reason) {
     case 'narrow':
-      return `a passage ${where} is ${size.toFixed(2)} m wide, and ${needed.toFixed(2)} m are needed.`;
+      return `a passage ${where} is ${block.size.toFixed(2)} m wide, and ${block.needed.toFixed(2)} m are needed.`;
     case 'low':
-      return `the headroom ${where} is ${size.toFixed(2)} m, and ${needed.toFixed(2)} m are needed.`;
+      return `the headroom ${where} is ${block.size.toFixed(2)} m, and ${block.needed.toFixed(2)} m are needed.`;
     case 'step':
-      return `a step ${where} is ${size.toFixed(2)} m high, and the walker takes ${needed.toFixed(2)} m.`;
+      return `a step ${where} is ${block.size.toFixed(2)} m high, and the walker takes ${block.needed.toFixed(2)} m.`;
+    case 'wall':
+      return `a wall stands in between ${where}.`;
+    case 'gap':
+      return `the floor ends ${where}, and ${gapText(block)}.`;
   }
+}
+
+const placeText = ([x, y, z]: Vec3) => `at x ${x.toFixed(1)}, z ${z.toFixed(1)}, height ${y.toFixed(1)} m`;
+
+/** Rises from which it is said how high what leads on lies, metres. */
+const WORTH_SAYING = 0.1;
+
+function gapText({ size, rise }: { size: number; rise: number }): string {
+  const higher = `${Math.abs(rise).toFixed(2)} m ${rise > 0 ? 'higher' : 'lower'}`;
+  if (size < WORTH_SAYING) return `what leads on lies ${higher}`;
+  return `what leads on begins ${size.toFixed(2)} m away${Math.abs(rise) < WORTH_SAYING ? '' : `, ${higher}`}`;
 }
