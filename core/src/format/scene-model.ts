@@ -81,11 +81,11 @@ export interface SceneCamera {
 }
 
 /** A room that the file itself describes. */
+/** A room in the file's own unit and y up or, once placed, in metres. */
 export interface SceneRoom {
   name: string;
   /** Height of its floor. */
   elevation: number;
-  /** Square metres. */
   area: number;
   /** Closed outline in plan, two numbers (x, z) a corner. */
   outline: number[];

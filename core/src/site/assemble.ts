@@ -54,6 +54,8 @@ export function assemble(placed: readonly PlacedModel[]): SceneModel {
         model: id,
         tracks: movement.tracks.map((track) => ({ ...track, joint: track.joint + joint })),
       });
+    // What a file says of rooms and storeys holds for the way up that it has them in.
+    if (placement.up !== 'y') continue;
     for (const room of model.rooms ?? []) {
       const outline: number[] = [];
       const point = new Vector3();
@@ -62,7 +64,7 @@ export function assemble(placed: readonly PlacedModel[]): SceneModel {
         outline.push(point.x, point.z);
       }
       point.set(0, room.elevation, 0).applyMatrix4(matrix);
-      out.rooms!.push({ ...room, outline, elevation: point.y });
+      out.rooms!.push({ ...room, area: room.area * placement.metresPerUnit ** 2, outline, elevation: point.y });
     }
     for (const storey of model.storeys ?? []) {
       const point = new Vector3(0, storey.elevation, 0).applyMatrix4(matrix);

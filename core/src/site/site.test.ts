@@ -149,6 +149,15 @@ describe('a site', () => {
     expect(site.storeys!.map(({ elevation }) => elevation)).toEqual([1, 2]);
   });
 
+  test('rooms and storeys of a file grow with it, and go where it is set upright another way', () => {
+    const placed = (change: Partial<typeof AS_IT_CAME>) =>
+      assemble([{ id: 'a', model: triangle('One'), placement: { ...AS_IT_CAME, ...change } }]);
+    const { rooms, storeys } = placed({ metresPerUnit: 0.3048 });
+    expect(rooms).toMatchObject([{ elevation: expect.closeTo(0.3048, 9), area: expect.closeTo(0.3716, 4) }]);
+    expect(storeys).toMatchObject([{ elevation: expect.closeTo(0.3048, 9) }]);
+    expect(placed({ up: 'z' })).toMatchObject({ rooms: [], storeys: [] });
+  });
+
   const file = { sha256: 'a'.repeat(64), size: 1, mediaType: 'x/y' };
   const model = (change: Partial<ModelBody> = {}): ModelBody => ({
     fileName: 'a.glb',
