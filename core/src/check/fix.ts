@@ -15,6 +15,7 @@ import { changePaceItem, MINIMUM_JERK_PEAK, otherPace } from '../pace/index.ts';
 import type { Footing } from '../survey/index.ts';
 import { moveClear, type WayWalker } from '../wayfind/index.ts';
 import type { Fix } from './finding.ts';
+import { turnedBy } from './turning.ts';
 
 /** What mending a move needs to know besides the move. */
 export interface MendSite {
@@ -105,8 +106,8 @@ function softerTurn<B extends Exclude<MoveBody, { kind: 'orbit' }>>(
   { from, to, factor }: FixOf<'softer turn'>,
   { move, limits }: MendSite,
 ): Looking {
-  const { path, duration, channels } = move;
-  const met = channels.flatMap(({ items = [] }) => items).filter((item) => item.from <= to && item.to >= from);
+  const { path, duration } = move;
+  const met = turnedBy(move, { from, to });
   const gazes = met.filter(({ kind }) => kind === 'gaze');
   if (gazes.length > 0 && path) {
     const gazeSpans = body.gazeSpans?.map((span) => {

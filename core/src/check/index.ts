@@ -1,4 +1,5 @@
 export * from './fix.ts';
+export * from './calm.ts';
 export * from './coverage.ts';
 export * from './finding.ts';
 export * from './move.ts';

@@ -16,6 +16,8 @@ export const PACE_LIMITS = {
   pause: [0.1, 600],
   pin: [0.04, 3600],
   length: [0.1, 100_000],
+  /** degrees a second */
+  turning: [2, 360],
 } as const;
 const within = ([least, most]: readonly [number, number]) => finite.min(least).max(most);
 
@@ -78,6 +80,6 @@ export const paceSchema = z.object({
   pauses: z.array(pauseSchema).max(MOST_PACE_ITEMS).optional(),
   pins: z.array(timingPinSchema).max(MOST_PACE_ITEMS).optional(),
   /** Corners are taken so that the way turns no faster than this, degrees a second. */
-  turning: finite.min(2).max(360).optional(),
+  turning: within(PACE_LIMITS.turning).optional(),
 });
 export type Pace = z.infer<typeof paceSchema>;

@@ -90,7 +90,7 @@ export async function buildScene(
     group.add(mesh);
     chunks.delete(key);
   }
-  if (line) group.add(...buildLineWork(model, motion).children);
+  if (line) for (const lines of buildLineWork(model, motion)) group.add(lines);
   return group;
 }
 

@@ -1,6 +1,6 @@
 import type { SiteMotion } from '@eskovan/core/action';
 import { seesThrough, type SceneModel, type ScenePart } from '@eskovan/core/format';
-import { BufferAttribute, BufferGeometry, Group, LineBasicMaterial, LineSegments } from 'three';
+import { BufferAttribute, BufferGeometry, LineBasicMaterial, LineSegments } from 'three';
 import { cellSide, detailOf } from './chunks.ts';
 import { featureEdges, joinShapes } from './edges.ts';
 import { floats, type Growing } from './growing.ts';
@@ -9,7 +9,7 @@ import { floats, type Growing } from './growing.ts';
 const INK = 0x26313c;
 
 /** The lines of a site, merged by plan cell and detail as its surfaces are; what moves together is kept together. */
-export function buildLineWork(model: SceneModel, motion?: SiteMotion): Group {
+export function buildLineWork(model: SceneModel, motion?: SiteMotion): LineSegments[] {
   const groupOf = (part: ScenePart) => motion?.groupOf(part) ?? -1;
   const cells = new Map<string, { lines: Growing<Float32Array>; reach: number; group: number }>();
   const things = new Map<string, ScenePart[]>();
@@ -40,16 +40,14 @@ export function buildLineWork(model: SceneModel, motion?: SiteMotion): Group {
     }
   }
   const material = new LineBasicMaterial({ color: INK, transparent: true, opacity: 0.62, fog: true });
-  const group = new Group();
-  for (const { lines, reach, group: moving } of cells.values()) {
+  return [...cells.values()].map(({ lines, reach, group }) => {
     const geometry = new BufferGeometry();
     geometry.setAttribute('position', new BufferAttribute(lines.done(), 3));
     geometry.computeBoundingSphere();
     const segments = new LineSegments(geometry, material);
     segments.matrixAutoUpdate = false;
     segments.userData['reach'] = reach;
-    segments.userData['group'] = moving;
-    group.add(segments);
-  }
-  return group;
+    segments.userData['group'] = group;
+    return segments;
+  });
 }

@@ -124,8 +124,8 @@ export function PaceCard({ row, body, move }: PaceCardProps) {
           unit="°/s"
           value={pace.turning}
           step={5}
-          min={2}
-          max={360}
+          min={PACE_LIMITS.turning[0]}
+          max={PACE_LIMITS.turning[1]}
           onChange={(turning) => setOther({ turning })}
         />
       )}

@@ -1,4 +1,5 @@
-import type { Walk } from '@eskovan/core/document';
+import { calmed } from '@eskovan/core/check';
+import { aspectOf, type Row, type Walk } from '@eskovan/core/document';
 import { ArrowDown, ArrowUp, Route, Trash2 } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { liveRows } from '../../data/changes.ts';
@@ -6,7 +7,7 @@ import { useProject } from '../../data/use-project.ts';
 import { Button, Dialog, Finder } from '../../kit/index.ts';
 import { TimeField } from '../shared/time-field.tsx';
 import type { SiteData } from '../../site/use-site.ts';
-import { useCompiledMove } from '../shared/use-compiled-move.ts';
+import { useCompiledMove, useCompiling } from '../shared/use-compiled-move.ts';
 import { useWay } from './use-way.ts';
 import { WayChoice } from './way-choice.tsx';
 import { WayEnd } from './way-end.tsx';
@@ -20,6 +21,9 @@ interface WayDialogProps {
 
 /** How long one stays in a place between the ends, until somebody says otherwise, seconds. */
 const FIRST_PAUSE = 3;
+
+/** A way through rooms follows nothing that moves. */
+const NONE: readonly Row<'move'>[] = [];
 
 /** Rooms and views in their order; the way through them is found. */
 export function WayDialog({ site, onWalk, onClose }: WayDialogProps) {
@@ -42,7 +46,13 @@ export function WayDialog({ site, onWalk, onClose }: WayDialogProps) {
     setStops(next);
   };
   const name = (i: number) => stops[i]?.place.name ?? '';
-  const body = useMemo(() => (way?.found ? walkAlong(document, way, stops) : null), [document, way, stops]);
+  const compile = useCompiling(NONE);
+  const asked = useMemo(() => (way?.found ? walkAlong(document, way, stops) : null), [document, way, stops]);
+  const body = useMemo(() => {
+    const { body: project } = document.project;
+    const { limits } = project;
+    return asked && calmed(asked, { compile, limits, aspect: aspectOf(project), newId: () => crypto.randomUUID() });
+  }, [document, asked, compile]);
   const move = useCompiledMove(body);
   return (
     <Dialog
@@ -126,7 +136,11 @@ export function WayDialog({ site, onWalk, onClose }: WayDialogProps) {
           </p>
         )}
       </div>
-      <WayEnd {...{ found, move, site, onClose }} names={stops.map(({ place }) => place.name)}>
+      <WayEnd
+        {...{ found, move, site, onClose }}
+        names={stops.map(({ place }) => place.name)}
+        longer={body !== null && stayed(body) > stayed(asked!)}
+      >
         <Button onClick={onClose}>Close</Button>
         <Button
           tone="primary"
@@ -140,3 +154,6 @@ export function WayDialog({ site, onWalk, onClose }: WayDialogProps) {
     </Dialog>
   );
 }
+
+/** How long a walk stays in all, seconds. */
+const stayed = ({ pace }: Walk) => (pace.pauses ?? []).reduce((sum, { seconds }) => sum + seconds, 0);

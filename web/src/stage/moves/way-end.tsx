@@ -12,6 +12,8 @@ interface WayEndProps {
   names: readonly string[];
   /** The walk along the way. */
   move: CompiledMove | null;
+  /** Does it stay longer than it was told to? */
+  longer?: boolean;
   site: SiteData;
   onClose: () => void;
   /** What can be done with it. */
@@ -19,12 +21,12 @@ interface WayEndProps {
 }
 
 /** How finding a way stands, and what is to be done: the place shown that is in it, say. */
-export function WayEnd({ found, names, move, site, onClose, children }: WayEndProps) {
+export function WayEnd({ found, names, move, longer = false, site, onClose, children }: WayEndProps) {
   const block = found.way && !found.way.found ? found.way.block : null;
   return (
     <>
       <p role="status" className="mt-3 min-h-10 text-ink-soft">
-        {wayText({ ...found, names, move })}
+        {wayText({ ...found, names, move, longer })}
       </p>
       <div className="flex justify-end gap-2">
         {block && (

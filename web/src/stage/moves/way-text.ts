@@ -15,10 +15,12 @@ interface Told {
   names: readonly string[];
   /** The walk along it. */
   move: CompiledMove | null;
+  /** Does it stay longer than it was told to? */
+  longer: boolean;
 }
 
 /** How finding a way stands, for people. */
-export function wayText({ way, looking, lookingOn, failed, walkable, names, move }: Told): string {
+export function wayText({ way, looking, lookingOn, failed, walkable, names, move, longer }: Told): string {
   if (!walkable) return 'Where one can walk is not known yet. It is worked out after the model has been measured.';
   if (names.length < 2) return 'Two places make a way.';
   if (looking) return 'Looking for the way…';
@@ -29,8 +31,9 @@ export function wayText({ way, looking, lookingOn, failed, walkable, names, move
   const seconds = move ? `${move.duration.toFixed(0)} s, ` : '';
   const near = way.clear ? '' : ' It comes nearer to something than it should: see its checks.';
   const doors = way.shut.length === 1 ? 'a closed door' : `${way.shut.length} closed doors`;
+  const turns = longer ? ' It stays longer where it has to turn round.' : '';
   const shut = way.shut.length > 0 ? ` It leads through ${doors}.` : '';
-  return `${way.length.toFixed(1)} m, ${seconds}${way.path.nodes.length} nodes.${near}${shut}${lookingOn ? ' Looking for other ways…' : ''}`;
+  return `${way.length.toFixed(1)} m, ${seconds}${way.path.nodes.length} nodes.${near}${shut}${turns}${lookingOn ? ' Looking for other ways…' : ''}`;
 }
 
 /** What keeps one from getting there, and by how much. */

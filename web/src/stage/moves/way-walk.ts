@@ -1,5 +1,5 @@
 import {
-  FIRST_LIMITS,
+  PACE_LIMITS,
   type GazeSpan,
   type Key,
   type Pause,
@@ -92,12 +92,13 @@ export function walkAlong({ project }: ProjectDocument, way: FoundWay, stops: re
       ...(i < stops.length - 1 ? [key(LIFT_REACH, 0)] : []),
     ];
   });
+  // A way has bends where rooms have doors: nobody is turned through them in haste.
+  const turning = Math.max(PACE_LIMITS.turning[0], project.body.limits.turnNote);
   return {
     ...plain,
     path: way.path,
     found: { places: stops.map(({ place }, i) => ({ node: nodeOf(i), name: place.name })) },
-    // A way has bends where rooms have doors: nobody is turned through them in haste.
-    pace: { ...plain.pace, turning: FIRST_LIMITS.turnNote, ...(pauses.length > 0 && { pauses }) },
+    pace: { ...plain.pace, turning, ...(pauses.length > 0 && { pauses }) },
     ...(gazeSpans.length > 0 && { gazeSpans }),
     ...(lift.length > 0 && { tracks: { lift } }),
   };
