@@ -13,7 +13,16 @@ import {
 } from 'three';
 import type { Vec3 } from '../document/index.ts';
 import { minimumJerk } from '../geometry/index.ts';
-import { hingeOf, ownActions, pickSite, placeActions, SiteMotion, sweepOf, type SiteAction } from './index.ts';
+import {
+  hingeOf,
+  ownActions,
+  pickSite,
+  placeActions,
+  planBoxOfPart,
+  SiteMotion,
+  sweepOf,
+  type SiteAction,
+} from './index.ts';
 import { glideOf, MODEL, orbitOf } from '../move/kinds.fixture.ts';
 
 const number = (min: number, max: number) => fc.double({ min, max, noNaN: true });
@@ -56,8 +65,26 @@ describe('a part that opens', () => {
   });
 
   test('hangs at either end of its longer side, whichever way it lies', () => {
-    expect(hingeOf(leaf.bounds, 'high').x).toBe(2.9);
-    expect(hingeOf({ min: [0, 0, 0], max: [0.05, 2, 1] }, 'low').toArray()).toEqual([0.025, 1, 0]);
+    expect(hingeOf(planBoxOfPart(leaf), 'high').x).toBeCloseTo(2.9, 9);
+    expect(
+      hingeOf(planBoxOfPart({ name: 'Leaf', bounds: { min: [0, 0, 0], max: [0.05, 2, 1] } }), 'low').toArray(),
+    ).toEqual([0.025, 1, 0]);
+  });
+
+  test('in a house that is turned it hangs at its own edge, not at that of the box about it', () => {
+    for (const degrees of [12, 30, 45, 80, 140, 200, 300]) {
+      const turned = new BoxGeometry(0.9, 2.1, 0.05)
+        .translate(20, 1.05, 5)
+        .rotateY((degrees * Math.PI) / 180)
+        .getAttribute('position').array as Float32Array;
+      const ends = [-0.45, 0.45].map((out) =>
+        new Vector3(20 + out, 1.05, 5).applyAxisAngle(new Vector3(0, 1, 0), (degrees * Math.PI) / 180),
+      );
+      const box = planBoxOfPart({ name: 'Leaf', positions: turned });
+      for (const end of ['low', 'high'] as const)
+        expect(Math.min(...ends.map((edge) => edge.distanceTo(hingeOf(box, end))))).toBeLessThan(1e-4);
+      expect(hingeOf(box, 'low').distanceTo(hingeOf(box, 'high'))).toBeCloseTo(0.9, 4);
+    }
   });
 
   // Reference: the AnimationMixer of three.js with keys of the same turn.

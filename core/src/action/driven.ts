@@ -1,6 +1,6 @@
 import { Vector3, type Matrix4 } from 'three';
 import type { Bounds } from '../document/index.ts';
-import { middle } from '../geometry/index.ts';
+import { middle, type PlanBox } from '../geometry/index.ts';
 import { SpaceWay } from '../path/index.ts';
 import { runOf, sweepOf } from './runs.ts';
 import type { DrivenAction } from './site-action.ts';
@@ -13,8 +13,9 @@ export type Drive = (time: number, out: Matrix4) => void;
 /**
  * What an action does to the parts it means; null where it can do nothing.
  * @param bounds of those parts at rest, metres
+ * @param boxOf the upright box about them, turned as they are
  */
-export function driveOf(action: DrivenAction, bounds: Bounds): Drive | null {
+export function driveOf(action: DrivenAction, bounds: Bounds, boxOf: () => PlanBox): Drive | null {
   const centre = new Vector3(...middle(bounds));
   switch (action.kind) {
     case 'spin': {
@@ -33,7 +34,7 @@ export function driveOf(action: DrivenAction, bounds: Bounds): Drive | null {
       const done = runOf(action);
       return about(
         UPRIGHT,
-        hingeOf(bounds, action.end),
+        hingeOf(boxOf(), action.end),
         (time) => action.angle * (action.back ? 1 - done(time) : done(time)),
       );
     }
@@ -47,12 +48,9 @@ export function driveOf(action: DrivenAction, bounds: Bounds): Drive | null {
 const UPRIGHT = new Vector3(0, 1, 0);
 
 /** The upright edge at one end of the longer side of a box. */
-export function hingeOf({ min, max }: Bounds, end: 'low' | 'high'): Vector3 {
-  const side = end === 'low' ? min : max;
-  const hinge = new Vector3(...middle({ min, max }));
-  if (max[0] - min[0] >= max[2] - min[2]) hinge.x = side[0];
-  else hinge.z = side[2];
-  return hinge;
+export function hingeOf({ middle: [x, y, z], axis, size: [length] }: PlanBox, end: 'low' | 'high'): Vector3 {
+  const out = ((end === 'low' ? -1 : 1) * length) / 2;
+  return new Vector3(x + out * axis[0], y, z + out * axis[1]);
 }
 
 /** A turn about an axis through a place. */

@@ -1,6 +1,8 @@
+export * from './gone.ts';
 export * from './dimmer.ts';
 export * from './follow.ts';
 export { hingeOf } from './driven.ts';
+export * from './open-door.ts';
 export * from './pick.ts';
 export * from './runs.ts';
 export * from './site-action.ts';

@@ -72,3 +72,6 @@ export function timeWithin(
   const there = gone % (2 * duration);
   return there <= duration ? there : 2 * duration - there;
 }
+
+/** Does an action move anything, or let it come or go? Lamps stay where they are. */
+export const movesParts = ({ kind }: SiteAction): boolean => kind !== 'dim';

@@ -1,14 +1,14 @@
 import { Matrix4 } from 'three';
 import { isWithin, type Bounds } from '../document/index.ts';
 import type { SceneModel, SceneMovement, ScenePart } from '../format/index.ts';
-import { boundsOf, joinBounds } from '../geometry/index.ts';
+import { boundsCorners, boundsOf, joinBounds, planBoxOf, type PlanBox } from '../geometry/index.ts';
 import { driveOf, inOrder, presenceOf, type Drive } from './driven.ts';
 import { JointMotion, type MovementAt } from './joints.ts';
 import { timeWithin, type DrivenAction, type SiteAction } from './site-action.ts';
 
-/** A part, as far as moving it needs: its bounds may be known without its geometry. */
+/** A part, as far as moving it needs: its bounds, and what of it sticks out, may be known without its geometry. */
 export type MovablePart = Pick<ScenePart, 'model' | 'name' | 'joint'> &
-  ({ positions: Float32Array } | { bounds: Bounds });
+  ({ positions: Float32Array } | { bounds: Bounds; outline?: Float32Array });
 
 /** What of a site can move. */
 export interface MovableSite extends Pick<SceneModel, 'joints' | 'movements'> {
@@ -56,8 +56,9 @@ export class SiteMotion {
     this.carried = joints.map(() => new Matrix4());
     this.drives = actions.flatMap(eachAlone(site.parts)).flatMap((action) => {
       if (action.kind === 'recorded' || action.kind === 'dim') return [];
-      const bounds = boundsOfMeant(site.parts, action);
-      const drive = bounds && driveOf(action, bounds);
+      const parts = partsMeant(site.parts, action);
+      const bounds = joinBounds(parts.map(extentOf));
+      const drive = bounds && driveOf(action, bounds, () => planBoxOf(parts.flatMap((part) => [...pointsOf(part)])));
       return drive ? [{ action, drive, matrix: new Matrix4() }] : [];
     });
     this.drives.forEach(({ action }, i) => {
@@ -174,16 +175,23 @@ export const MOST_ALONE = 200;
 
 const extentOf = (part: MovablePart): Bounds => ('bounds' in part ? part.bounds : boundsOf(part.positions));
 
+/** What of a part sticks out, three numbers a point. */
+const pointsOf = (part: MovablePart): ArrayLike<number> & Iterable<number> =>
+  'bounds' in part ? (part.outline ?? boundsCorners(part.bounds)) : part.positions;
+
+/** The upright box about a part, turned as it is. */
+export const planBoxOfPart = (part: MovablePart): PlanBox => planBoxOf(pointsOf(part));
+
 /** Is a part one of those that an action means? */
 const meant = ({ model, name }: Pick<MovablePart, 'model' | 'name'>, action: DrivenAction) =>
   model === action.model && (action.part === null || isWithin(name, action.part));
 
 /**
- * Extent of the parts that an action means; null where there are none. A leaf hangs by its own edge, and a subject turns
- * about its own middle, whatever else is on them.
+ * The parts whose extent is that of an action. A leaf hangs by its own edge, and a subject turns about its own middle, whatever
+ * else is on them.
  */
-function boundsOfMeant(parts: readonly MovablePart[], action: DrivenAction): Bounds | null {
+function partsMeant(parts: readonly MovablePart[], action: DrivenAction): MovablePart[] {
   const all = parts.filter((part) => meant(part, action));
   const own = action.kind === 'spin' ? [] : all.filter(({ name }) => name === action.part);
-  return joinBounds((own.length > 0 ? own : all).map(extentOf));
+  return own.length > 0 ? own : all;
 }

@@ -1,3 +1,4 @@
+import { STAYS, type Gone } from '../action/index.ts';
 import type { Vec3, Walker } from '../document/index.ts';
 import type { CompiledMove } from '../move/index.ts';
 import type { Footing } from '../survey/index.ts';
@@ -13,6 +14,9 @@ const UNFELT = 0.005;
 /** Shoulders that have no more than this part of their room brush along. */
 const BRUSHES = 0.6;
 
+/** What moves is looked for at this height over the floor, metres. */
+const BREAST = 1;
+
 /** A stretch of a walk that is narrower than the shoulders. */
 export interface TightPlace {
   severity: Severity;
@@ -25,19 +29,25 @@ export interface TightPlace {
   point: Vec3;
 }
 
-/** Where a walk comes nearer to something than the walker's shoulders need. Door leaves count where they stand. */
+/**
+ * Where a walk comes nearer to something than the walker's shoulders need. Door leaves count where they stand.
+ * @param gone what has moved away by then does not
+ */
 export function tightPlaces(
   { path, ground }: Pick<CompiledMove, 'path' | 'ground'>,
   footing: Footing,
   { radius, height }: Pick<Walker, 'radius' | 'height'>,
+  gone: Gone = STAYS,
 ): TightPlace[] {
   if (!path || !ground || !ground.knowsObstacles) return [];
-  const body = { eyeHeight: ground.eyeHeight, height, leaves: true };
   const found: TightPlace[] = [];
   const steps = Math.max(1, Math.ceil(path.length / STEP));
   for (let i = 0; i <= steps; i += 1) {
     const station = (path.length * i) / steps;
     const point = path.placeAt(station);
+    const time = path.timeAt(station);
+    const left = (x: number, z: number) => gone([x, point[1] + BREAST, z], time, radius);
+    const body = { eyeHeight: ground.eyeHeight, height, leaves: true, gone: left };
     const { free } = roomAbout(footing, ...point, body, radius);
     if (free >= radius - UNFELT) continue;
     const last = found.at(-1);

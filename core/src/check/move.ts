@@ -1,10 +1,10 @@
+import { STAYS, type Gone } from '../action/index.ts';
 import { FIRST_WALKER, type CheckLimits, type Vec3, type Walker } from '../document/index.ts';
-import { toDegrees } from '../geometry/index.ts';
 import type { CompiledMove } from '../move/index.ts';
 import type { Footing } from '../survey/index.ts';
 import { tightPlaces } from './clearance.ts';
 import { eyeHeightFindings } from './eye-height.ts';
-import { finding, type Finding, type Fix } from './finding.ts';
+import { finding, type Finding } from './finding.ts';
 import { frameFindings } from './frame.ts';
 import { jumpFindings } from './jump.ts';
 import { problemsFirst } from './severity.ts';
@@ -19,6 +19,7 @@ const BESIDE = 0.6;
 /**
  * Everything that the checks know of a move: problems first, each in the order of time. Reads no kind of move.
  * @param aspect width over height of its pictures
+ * @param gone tells what has moved away by the time that one comes there
  */
 export function checkMove(
   move: CompiledMove,
@@ -26,13 +27,16 @@ export function checkMove(
   limits: CheckLimits,
   walker: Pick<Walker, 'radius' | 'height'> = FIRST_WALKER,
   aspect = 16 / 9,
+  gone: Gone = STAYS,
 ): Finding[] {
   const { path, ground, duration } = move;
   const always = { from: 0, to: duration };
-  const met = metFindings(move);
-  const found = [...met, ...tightFindings(move, footing, walker, met)];
+  const isThere = ({ point, from, to }: { point: Vec3 | null; from: number; to: number }) =>
+    !point || ![from, to].every((time) => gone(point, time, walker.radius));
+  const met = metFindings(move).filter(isThere);
+  const found = [...met, ...tightFindings(move, footing, walker, met, gone)];
   if (!ground)
-    for (const { from, to, point } of passages(move, footing).filter(({ point: met }) => !isOwn(move, met)))
+    for (const { from, to, point } of passages(move, footing).filter((one) => !isOwn(move, one.point) && isThere(one)))
       found.push(finding({ rule: 'through', severity: 'problem', from, to, at: from, point }));
   // A check that did not look must not look as if it had.
   if (!(ground?.knowsObstacles ?? footing.knowsSolids))
@@ -41,7 +45,9 @@ export function checkMove(
   found.push(
     ...nearFindings(move, footing, limits, aspect).filter(
       (near) =>
-        !(near.point && isOwn(move, near.point)) && !found.some((one) => one.channel === 'section' && meets(one, near)),
+        !(near.point && isOwn(move, near.point)) &&
+        isThere(near) &&
+        !found.some((one) => one.channel === 'section' && meets(one, near)),
     ),
   );
   found.push(...frameFindings(move, aspect));
@@ -87,10 +93,11 @@ function tightFindings(
   footing: Footing,
   walker: Pick<Walker, 'radius' | 'height'>,
   met: readonly Finding[],
+  gone: Gone,
 ): Finding[] {
   const { path } = move;
   if (!path) return [];
-  return tightPlaces(move, footing, walker)
+  return tightPlaces(move, footing, walker, gone)
     .filter(({ from, to }) => !met.some(({ stretch }) => from < stretch![1] + BESIDE && to > stretch![0] - BESIDE))
     .map(({ severity, from, to, worst, station, point }) =>
       finding({

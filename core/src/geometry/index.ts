@@ -6,6 +6,7 @@ export * from './orientation.ts';
 export * from './outline.ts';
 export * from './triangles.ts';
 export * from './pick.ts';
+export * from './plan-box.ts';
 export * from './rising.ts';
 export * from './same-place.ts';
 export * from './smooth.ts';

@@ -1,3 +1,5 @@
+import { hullOf } from '../geometry/index.ts';
+
 /** Lines nearer than this belong to one thing, metres. */
 const NEAR = 0.35;
 /** A crown is cut in lines that are together longer than its outline by this. */
@@ -59,23 +61,3 @@ export function crownsOf(lines: readonly number[]): number[] {
 }
 
 const lengthOf = ([ax, az, bx, bz]: readonly number[]) => Math.hypot(bx! - ax!, bz! - az!);
-
-type Point = readonly [number, number];
-
-/** Convex hull, counter-clockwise (Andrew 1979, monotone chain); the two ends of points in a row. */
-function hullOf(points: readonly Point[]): Point[] {
-  const sorted = [...points].sort((a, b) => a[0] - b[0] || a[1] - b[1]);
-  const chain = (list: readonly Point[]) => {
-    const out: Point[] = [];
-    for (const p of list) {
-      for (;;) {
-        const [a, b] = [out.at(-2), out.at(-1)];
-        if (!a || !b || (b[0] - a[0]) * (p[1] - a[1]) - (b[1] - a[1]) * (p[0] - a[0]) > 1e-9) break;
-        out.pop();
-      }
-      out.push(p);
-    }
-    return out.slice(0, -1);
-  };
-  return [...chain(sorted), ...chain(sorted.reverse())];
-}

@@ -1,3 +1,4 @@
+export { isDoorLeaf } from './door-leaf.ts';
 export { CORRECTION_REACH, joinExtents } from './correct-storeys.ts';
 export { contoursOf, type Contour } from './contours.ts';
 export * from './floor-index.ts';

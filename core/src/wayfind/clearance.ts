@@ -19,6 +19,8 @@ export interface Body {
   height: number;
   /** Are door leaves in the way where they stand? Else they open. */
   leaves?: boolean;
+  /** Has what rests at a place, in plan, gone by then? */
+  gone?: (x: number, z: number) => boolean;
 }
 
 /**
@@ -33,7 +35,7 @@ export function roomAbout(footing: Footing, x: number, y: number, z: number, bod
     if (!body.leaves && footing.kindOf(triangle) === SURFACE.door) return;
     const [dx, dz] = [px - x, pz - z];
     const k = Math.floor(((Math.atan2(dz, dx) + Math.PI) / (2 * Math.PI)) * DIRECTIONS) % DIRECTIONS;
-    if (distance >= near[k]!) return;
+    if (distance >= near[k]! || body.gone?.(px, pz)) return;
     near[k] = distance;
     // Under a table one gets out by its nearest edge.
     const size = (distance === 0 ? -1 : 1) * (Math.hypot(dx, dz) || 1);

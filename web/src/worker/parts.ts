@@ -37,8 +37,9 @@ export interface PartInfo {
 const MOST_EFFORT = 4e8;
 /** Outlines that were found, by the first piece of their part: parts are listed again and again, and stay as they are. */
 const outlines = new WeakMap<Float32Array, { corners: number; outline: Float32Array }>();
-/** As many corners as a box has. */
-const BOX = 8;
+/** Are corners those of a box along the axes? */
+const isBox = (corners: Float32Array, { min, max }: Bounds) =>
+  corners.length === 24 && corners.every((value, i) => value === min[i % 3] || value === max[i % 3]);
 
 export function describeParts(site: SceneModel): PartInfo[] {
   const known = new Map<string, PartInfo>();
@@ -87,11 +88,10 @@ export function describeParts(site: SceneModel): PartInfo[] {
   for (const { info, of, corners } of bySize.sort((a, b) => a.corners - b.corners)) {
     effort += outlineEffort(corners);
     if (effort > MOST_EFFORT) break;
-    if (corners <= BOX) continue;
     const known = outlines.get(of[0]!);
     const outline = known?.corners === corners ? known.outline : outlineOf(of);
     outlines.set(of[0]!, { corners, outline });
-    if (outline.length > 3 * BOX) info.outline = outline;
+    if (!isBox(outline, info.bounds)) info.outline = outline;
   }
   return [...known.values()];
 }

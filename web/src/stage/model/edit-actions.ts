@@ -1,4 +1,4 @@
-import { isOvershadowed, MOST_ALONE, MOST_DIMMERS, placeActions } from '@eskovan/core/action';
+import { FIRST_OPENING, isOvershadowed, MOST_ALONE, MOST_DIMMERS, placeActions } from '@eskovan/core/action';
 import {
   ownName,
   isWithin,
@@ -11,11 +11,9 @@ import {
   type UpAxis,
   type Vec3,
 } from '@eskovan/core/document';
-import { makeRow } from '../../data/edit-row.ts';
 import { selection } from '../../desk/selection.ts';
-import { orderAfter } from '../../data/order.ts';
-import { liveRows } from '../../data/changes.ts';
 import type { PartInfo } from '../../worker/parts.ts';
+import { makeAction } from '../shared/make-action.ts';
 
 /** Ways for an axis to lie, in the coordinates of a model whose `up` axis stands. */
 export const AXES = ['Upright', 'Across', 'Along'] as const;
@@ -34,10 +32,7 @@ export const axisName = (axis: Vec3, up: UpAxis): AxisName | null =>
 /** A new spinning part makes a turn in this time, seconds. */
 const FIRST_TURN = 8;
 
-function create({ project, action }: ProjectDocument, label: string, name: string, body: ActionBody): void {
-  const order = orderAfter(liveRows(action));
-  selection.chooseRow('action', makeRow('action', project.id, label, { name, order, body }));
-}
+const create = (...made: Parameters<typeof makeAction>): void => selection.chooseRow('action', makeAction(...made));
 
 /** Lets a part turn about its own middle. */
 export function addSpin(document: ProjectDocument, { model, name }: PartPath, up: UpAxis): void {
@@ -52,8 +47,6 @@ export function addSpin(document: ProjectDocument, { model, name }: PartPath, up
   });
 }
 
-/** A door that opens turns so far in this time, radians and seconds. */
-const FIRST_OPENING = { angle: Math.PI / 2, seconds: 2 };
 /** A part that goes along a path takes so long, seconds. */
 const FIRST_WAY = 10;
 

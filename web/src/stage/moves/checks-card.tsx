@@ -1,7 +1,7 @@
 import type { Finding, Fix } from '@eskovan/core/check';
 import type { MoveBody, Row } from '@eskovan/core/document';
 import { SlidersHorizontal } from 'lucide-react';
-import { createContext, useContext, useEffect, useRef, useState } from 'react';
+import { createContext, useContext, useEffect, useRef, useState, type ReactNode } from 'react';
 import { editBody } from '../../data/edit-row.ts';
 import { workbench } from '../../desk/workbench.ts';
 import { Button, Card, useStable } from '../../kit/index.ts';
@@ -19,6 +19,8 @@ interface ChecksCardProps {
   current?: boolean;
   /** What a fix would make of the move; without it nothing is offered. */
   mend?: (body: MoveBody, fix: Fix) => MoveBody;
+  /** What else can be done about a finding. */
+  more?: (finding: Finding) => ReactNode;
 }
 
 /** What is pressed to mend something, and what the step of undo is called. */
@@ -36,7 +38,7 @@ const Settled = createContext(true);
 export const CardsSettled = Settled.Provider;
 
 /** What would spoil a move, before it is rendered: where, how much, and what to do. */
-export function ChecksCard({ row, findings, fine, current = true, mend }: ChecksCardProps) {
+export function ChecksCard({ row, findings, fine, current = true, mend, more }: ChecksCardProps) {
   const [limits, setLimits] = useState(false);
   const known = useContext(Settled) && current;
   return (
@@ -64,6 +66,7 @@ export function ChecksCard({ row, findings, fine, current = true, mend }: Checks
             <CheckLine key={`${rule} ${finding.from}`} severity={severity}>
               <span className="min-w-0 flex-1">{describeFinding(finding)}</span>
               {fix && mend && <FixButton row={row} fix={fix} at={time} mend={mend} />}
+              {more?.(finding)}
               {time !== null && (
                 <Button
                   small

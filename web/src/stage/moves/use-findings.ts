@@ -1,3 +1,4 @@
+import { movesParts } from '@eskovan/core/action';
 import { checkMove, type CoveredStorey, type Finding, type RoomCover } from '@eskovan/core/check';
 import { aspectOf, type MoveBody } from '@eskovan/core/document';
 import { needsParts, type CompiledMove } from '@eskovan/core/move';
@@ -5,7 +6,7 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import { fileUrl } from '../../data/api.ts';
 import { useProject } from '../../data/use-project.ts';
 import { useMoving } from '../../site/use-parts.ts';
-import { useSite, useSiteData } from '../../site/use-site.ts';
+import { useActions, useSite, useSiteData } from '../../site/use-site.ts';
 import type { CheckOrder } from '../../worker/ground.worker.ts';
 import { startGround, type GroundHand } from './ground-worker.ts';
 
@@ -33,7 +34,9 @@ export function useFindings(body: MoveBody | null, move: CompiledMove | null, st
   const { body: project } = useProject().project;
   const site = useSite();
   const { data } = useSiteData();
-  const asksParts = body !== null && needsParts(body);
+  // Doors that open are no longer in the way.
+  const moves = useActions().some(movesParts);
+  const asksParts = body !== null && (moves || needsParts(body));
   const { parts, moving } = useMoving(asksParts);
   const [answer, setAnswer] = useState<{ order: CheckOrder; findings: readonly Finding[] } | null>(null);
   const [cover, setCover] = useState<readonly RoomCover[] | null>(null);

@@ -9,6 +9,7 @@ import { MoveLensCard } from './move-lens-card.tsx';
 import type { MoveCardsProps } from './move-props.ts';
 import { OverTimeCard } from './over-time-card.tsx';
 import { PaceCard } from './pace-card.tsx';
+import { OpenDoor } from './open-door.tsx';
 import { useMend } from './use-mend.ts';
 import { NodeCard, PathCard } from './path-cards.tsx';
 
@@ -32,6 +33,9 @@ export const WalkCards = memo(function WalkCards({
           row={row}
           findings={findings}
           {...{ current, ...(mend && { mend }) }}
+          more={(finding) =>
+            finding.rule === 'closed door' && move.path && <OpenDoor finding={finding} path={move.path} />
+          }
           fine="There is floor all the way and nothing in it, the pace is a walk, and the eye turns calmly."
         />
       )}

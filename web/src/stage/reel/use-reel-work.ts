@@ -1,3 +1,4 @@
+import { movesParts } from '@eskovan/core/action';
 import { aspectOf, type PromisedObject } from '@eskovan/core/document';
 import { needsParts } from '@eskovan/core/move';
 import { useEffect, useMemo, useRef, useState } from 'react';
@@ -7,7 +8,7 @@ import { useProject } from '../../data/use-project.ts';
 import { loadPicture, usePictureState } from '../../picture/client.ts';
 import { useKept } from '../../kit/index.ts';
 import { useMoving } from '../../site/use-parts.ts';
-import { useGeometry, usePictureScene, useSite, useSiteData } from '../../site/use-site.ts';
+import { useActions, useGeometry, usePictureScene, useSite, useSiteData } from '../../site/use-site.ts';
 import type { WishedFor } from '../../picture/ahead.ts';
 import type { ReelFilmSource } from '../../worker/reel-film.ts';
 import type { OrderedShot, ReelOrder, ReelSite } from '../../worker/reel-work.ts';
@@ -123,7 +124,8 @@ const NONE: readonly PromisedObject[] = [];
 function useReelSite(shots: readonly OrderedShot[], objects: boolean): ReelSite | null {
   const { body: project } = useProject().project;
   const site = useSite();
-  const asksParts = objects || shots.some(({ move }) => move && needsParts(move.body));
+  const moves = useActions().some(movesParts);
+  const asksParts = objects || shots.some(({ move }) => move && (moves || needsParts(move.body)));
   const { parts, moving } = useMoving(asksParts);
   const geometry = useGeometry();
   const held = usePictureState((state) => state.geometry);
