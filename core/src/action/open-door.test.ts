@@ -7,8 +7,9 @@ const across: Bounds = { min: [2, 0, 0], max: [2.9, 2.1, 0.05] };
 const along: Bounds = { min: [0, 0, 2], max: [0.05, 2.1, 2.9] };
 const part = (bounds: Bounds) => ({ model: 'a', name: 'Door leaf', bounds });
 const free = (_from: Vec3, _way: Vec3, most: number) => most;
-const opened = (bounds: Bounds, coming: Coming, room = free) => {
-  const action = openFor(part(bounds), coming, room);
+const opened = (bounds: Bounds, coming: Omit<Coming, 'at'> & Partial<Coming>, room = free) => {
+  const at = bounds.min.map((value, k) => (value + bounds.max[k]!) / 2) as Vec3;
+  const action = openFor(part(bounds), { at, ...coming }, room);
   const motion = new SiteMotion({ parts: [part(bounds)] }, [action]);
   const placeAt = (time: number) => {
     const out = motion.places() as [Matrix4];
@@ -42,6 +43,14 @@ describe('a door that is opened for somebody', () => {
     const wall = (_: Vec3, [, , dz]: Vec3, most: number) => (dz > 0 ? 0.2 : most);
     const { placeAt } = opened(across, { time: 8, way: [0, 1] }, wall);
     expect(placeAt(8).z).toBeLessThan(0);
+  });
+
+  test('hangs from the edge that is passed farther away', () => {
+    for (const [x, end] of [
+      [2.3, 'high'],
+      [2.6, 'low'],
+    ] as const)
+      expect(opened(across, { time: 8, way: [0, 1], at: [x, 1.4, 0] }).action.end).toBe(end);
   });
 
   test('for who is there at once it is quick', () => {

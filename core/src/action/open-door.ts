@@ -18,16 +18,18 @@ export interface Coming {
   time: number;
   /** In plan: x, z; of any length. */
   way: readonly [number, number];
+  /** Where they meet it, metres. */
+  at: Vec3;
 }
 
 /**
- * Opens a leaf for somebody: in time, away from them where there is room for it, else towards them, and at that edge beside
- * which it has more room.
+ * Opens a leaf for somebody: in time, where there is room for it, away from them rather than towards them, and hung from that
+ * edge which they pass farther away.
  * @param roomAlong free length from a place in a direction of length 1, up to a length, metres
  */
 export function openFor(
   leaf: MovablePart & PartPath,
-  { time, way }: Coming,
+  { time, way, at }: Coming,
   roomAlong: (from: Vec3, direction: Vec3, most: number) => number,
 ): HingeAction {
   const box = planBoxOfPart(leaf);
@@ -43,7 +45,8 @@ export function openFor(
       const most = (1 - BESIDE) * width;
       const room = Math.min(1, roomAlong(from, [opened[0], 0, opened[1]], most) / most);
       const away = opened[0] * way[0] + opened[1] * way[1] > 0;
-      return { end, sense, worth: (room >= ENOUGH ? 2 : room) + (away ? 0.5 : 0) };
+      const aside = Math.hypot(at[0] - hinge.x, at[2] - hinge.z) / width;
+      return { end, sense, worth: (room >= ENOUGH ? 2 : room) + (away ? 0.5 : 0) + 0.4 * Math.min(1, aside) };
     }),
   );
   const best = choices.reduce((most, one) => (one.worth > most.worth ? one : most));

@@ -46,7 +46,7 @@ function house(angle: number) {
   const opening = () => {
     const [met] = check([]);
     const way = [Math.sin(angle), Math.cos(angle)] as const;
-    return openFor({ ...leaf, model: 'a' }, { time: met!.from, way }, (from, direction, most) => {
+    return openFor({ ...leaf, model: 'a' }, { time: met!.from, way, at: met!.point! }, (from, direction, most) => {
       return footing.solids.first(from, direction, most)?.distance ?? most;
     });
   };

@@ -13,6 +13,9 @@ import { passages } from './through.ts';
 import { meets, turningFindings } from './turning.ts';
 import { wayFindings } from './way.ts';
 
+/** What has moved away by this part of the room of shoulders is passed: sideways, one gets by. */
+const PASSED = 0.6;
+
 /** What is so near to something that is gone through belongs to it, metres. */
 const BESIDE = 0.6;
 
@@ -32,7 +35,7 @@ export function checkMove(
   const { path, ground, duration } = move;
   const always = { from: 0, to: duration };
   const isThere = ({ point, from, to }: { point: Vec3 | null; from: number; to: number }) =>
-    !point || ![from, to].every((time) => gone(point, time, walker.radius));
+    !point || ![from, to].every((time) => gone(point, time, PASSED * walker.radius));
   const met = metFindings(move).filter(isThere);
   const found = [...met, ...tightFindings(move, footing, walker, met, gone)];
   if (!ground)

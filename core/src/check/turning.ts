@@ -16,11 +16,16 @@ const TOGETHER = 0.3;
 
 /** Where a camera turns faster than people can follow, or than it can, and what would mend it. @param aspect width over height */
 export function turningFindings(move: CompiledMove, limits: CheckLimits, aspect: number): Finding[] {
-  const fast = tooFast(move, limits);
+  const fast = fastTurns(move, limits);
   // What is too fast to follow is said already.
   const crossed = crossingFindings(move, limits, aspect)
-    .filter((pan) => !fast.some((turn) => meets(turn, pan)))
+    .filter((pan) => !fast.some((one) => one.rule === 'turn' && meets(one, pan)))
     .map((pan) => ({ ...pan, fix: turnFix(move, pan, pan.worst! / limits.crossing) }));
+  return [...fast, ...crossed];
+}
+
+/** Where a camera turns faster than a limit, or looks elsewhere than it is told since it is held to one. */
+export function fastTurns(move: CompiledMove, limits: CheckLimits): Finding[] {
   const off = move.gazeOff.map(({ from, to, worst, at }) =>
     finding({
       rule: 'gaze off',
@@ -33,7 +38,7 @@ export function turningFindings(move: CompiledMove, limits: CheckLimits, aspect:
       channel: 'gaze',
     }),
   );
-  return [...fast, ...crossed, ...off];
+  return [...tooFast(move, limits), ...off];
 }
 
 /** Are two findings at one time? */

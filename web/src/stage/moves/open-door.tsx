@@ -1,6 +1,6 @@
 import { openFor, planBoxOfPart } from '@eskovan/core/action';
 import type { Finding } from '@eskovan/core/check';
-import { ownName, type Vec3 } from '@eskovan/core/document';
+import { isWithin, ownName, type Vec3 } from '@eskovan/core/document';
 import { distanceToPlanBox } from '@eskovan/core/geometry';
 import type { MovePath } from '@eskovan/core/move';
 import { isDoorLeaf, type Footing } from '@eskovan/core/survey';
@@ -32,16 +32,20 @@ export function OpenDoor({ finding, path }: OpenDoorProps) {
   const leaf = finding.point && leafAt(parts, finding.point);
   if (!leaf || !footing) return null;
   const own = ownName(leaf.name);
+  const before = liveRows(document.action).find(
+    ({ body }) => body.kind === 'hinge' && body.model === leaf.model && isWithin(leaf.name, body.part),
+  );
+  // It opens already, and is in the way none the less.
+  if (before?.body.kind === 'hinge' && !before.body.off && before.body.start + before.body.seconds <= finding.from)
+    return null;
   const open = () => {
-    const opening = openFor(leaf, { time: finding.from, way: wayAt(path, finding.from) }, roomIn(footing));
-    const before = liveRows(document.action).find(
-      ({ body }) => body.kind === 'hinge' && body.model === leaf.model && body.part === opening.part,
-    );
+    const coming = { time: finding.from, way: wayAt(path, finding.from), at: finding.point! };
+    const opening = openFor(leaf, coming, roomIn(footing));
     if (!before) makeAction(document, `Open ${own}`, own, opening);
     else
       editBody('action', before, `Open ${own} in time`, ({ off: _, ...body }) => ({
         ...body,
-        start: opening.start,
+        start: Math.min(body.start, opening.start),
         ...(body.kind === 'hinge' && { seconds: opening.seconds }),
       }));
   };

@@ -1,5 +1,5 @@
 import { calmed } from '@eskovan/core/check';
-import { aspectOf, type Row, type Walk } from '@eskovan/core/document';
+import type { Row, Walk } from '@eskovan/core/document';
 import { ArrowDown, ArrowUp, Route, Trash2 } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { liveRows } from '../../data/changes.ts';
@@ -49,9 +49,8 @@ export function WayDialog({ site, onWalk, onClose }: WayDialogProps) {
   const compile = useCompiling(NONE);
   const asked = useMemo(() => (way?.found ? walkAlong(document, way, stops) : null), [document, way, stops]);
   const body = useMemo(() => {
-    const { body: project } = document.project;
-    const { limits } = project;
-    return asked && calmed(asked, { compile, limits, aspect: aspectOf(project), newId: () => crypto.randomUUID() });
+    const { limits } = document.project.body;
+    return asked && calmed(asked, { compile, limits, newId: () => crypto.randomUUID() });
   }, [document, asked, compile]);
   const move = useCompiledMove(body);
   return (

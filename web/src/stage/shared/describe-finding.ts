@@ -31,7 +31,7 @@ export function describeFinding(finding: Finding): string {
     case 'wall':
       return `The path goes through a wall or a pillar ${place(finding)}. Lead it round, or through a door.`;
     case 'closed door':
-      return `A closed door ${place(finding)}. Let it open, hide its leaf, or lead the path round.`;
+      return `A door stands in the way ${place(finding)}. Let it open in time, hide its leaf, or lead the path round.`;
     case 'glass':
       return `The path goes through glass ${place(finding)}. Lead it round.`;
     case 'low':
