@@ -266,4 +266,22 @@ test('another way through the same places is taken, and found again when its doo
     await page.getByRole('button', { name: 'Undo' }).click();
     await soon(door).toBeGreaterThan(1);
   });
+
+  await test.step('a leaf that shuts it in yet another file opens at one press, in time for who comes', async () => {
+    await page.getByRole('button', { name: 'Redo' }).click();
+    await soon(door).toBeLessThan(-1);
+    const leaf: BoxPart = { name: 'Door leaf', size: [0.05, 2.1, 0.98], at: [0, 1.05, -2.5] };
+    await newerFile(page, 'shut.glb', await hutGlb({ parts: [...partedHall([-2.5]), leaf] }));
+    await page.getByRole('link', { name: 'Moves' }).click();
+    const checks = page.getByRole('region', { name: 'Checks' });
+    await expect(checks.getByText(/^A door stands in the way/)).toBeVisible({ timeout: 60_000 });
+    await checks.getByRole('button', { name: 'Open Door leaf in time' }).click();
+    await expect(checks.getByText(/^A door stands in the way/)).toBeHidden();
+    await expect(checks.getByRole('img', { name: 'Problem' })).toHaveCount(0);
+    await saved(page);
+    const [action] = (await documentOf(page.request, projectId)).action;
+    expect(action!.body).toMatchObject({ kind: 'hinge', part: 'Door leaf', seconds: 2 });
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await expect(checks.getByText(/^A door stands in the way/)).toBeVisible();
+  });
 });
