@@ -1,4 +1,4 @@
-export * from './gone.ts';
+export * from './movers.ts';
 export * from './dimmer.ts';
 export * from './follow.ts';
 export { hingeOf } from './driven.ts';

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { Vector3, type Matrix4 } from 'three';
 import type { Bounds, Vec3 } from '../document/index.ts';
-import { goneFrom, openFor, SiteMotion, type Coming } from './index.ts';
+import { Movers, openFor, SiteMotion, type Coming } from './index.ts';
 
 const across: Bounds = { min: [2, 0, 0], max: [2.9, 2.1, 0.05] };
 const along: Bounds = { min: [0, 0, 2], max: [0.05, 2.1, 2.9] };
@@ -19,7 +19,7 @@ const opened = (bounds: Bounds, coming: Omit<Coming, 'at'> & Partial<Coming>, ro
       .multiplyScalar(0.5)
       .applyMatrix4(out[0]);
   };
-  return { action, placeAt, gone: goneFrom([part(bounds)], motion) };
+  return { action, placeAt, movers: new Movers([part(bounds)], motion) };
 };
 
 describe('a door that is opened for somebody', () => {
@@ -60,14 +60,14 @@ describe('a door that is opened for somebody', () => {
   });
 
   test('is in the way until it is open, as far as shoulders reach', () => {
-    const { gone } = opened(across, { time: 8, way: [0, 1] });
+    const { movers } = opened(across, { time: 8, way: [0, 1] });
     const inIt: Vec3 = [2.5, 1.4, 0.02];
-    expect(gone(inIt, 4, 0.25)).toBe(false);
+    expect(movers.isGone(inIt, 4, 0.25)).toBe(false);
     // Just begun: the leaf has left the place, and is nearer than shoulders are wide.
-    expect(gone(inIt, 6.1, 0.25)).toBe(false);
-    expect(gone(inIt, 8, 0.25)).toBe(true);
+    expect(movers.isGone(inIt, 6.1, 0.25)).toBe(false);
+    expect(movers.isGone(inIt, 8, 0.25)).toBe(true);
     // What is beside it has nothing to do with it, nor has what is near the hinge.
-    expect(gone([4, 1.4, 0.02], 8, 0.25)).toBe(false);
-    expect(gone([2.1, 1.4, 0.02], 8, 0.25)).toBe(false);
+    expect(movers.isGone([4, 1.4, 0.02], 8, 0.25)).toBe(false);
+    expect(movers.isGone([2.1, 1.4, 0.02], 8, 0.25)).toBe(false);
   });
 });

@@ -1,4 +1,4 @@
-import { STAYS, type Gone } from '../action/index.ts';
+import type { Movers } from '../action/index.ts';
 import type { Vec3, Walker } from '../document/index.ts';
 import type { CompiledMove } from '../move/index.ts';
 import type { Footing } from '../survey/index.ts';
@@ -31,13 +31,13 @@ export interface TightPlace {
 
 /**
  * Where a walk comes nearer to something than the walker's shoulders need. Door leaves count where they stand.
- * @param gone what has moved away by then does not
+ * @param movers what of them has moved away by then does not
  */
 export function tightPlaces(
   { path, ground }: Pick<CompiledMove, 'path' | 'ground'>,
   footing: Footing,
   { radius, height }: Pick<Walker, 'radius' | 'height'>,
-  gone: Gone = STAYS,
+  movers: Movers | null = null,
 ): TightPlace[] {
   if (!path || !ground || !ground.knowsObstacles) return [];
   const found: TightPlace[] = [];
@@ -46,8 +46,8 @@ export function tightPlaces(
     const station = (path.length * i) / steps;
     const point = path.placeAt(station);
     const time = path.timeAt(station);
-    const left = (x: number, z: number) => gone([x, point[1] + BREAST, z], time, radius);
-    const body = { eyeHeight: ground.eyeHeight, height, leaves: true, gone: left };
+    const gone = (x: number, z: number) => movers?.isGone([x, point[1] + BREAST, z], time, radius) ?? false;
+    const body = { eyeHeight: ground.eyeHeight, height, leaves: true, gone };
     const { free } = roomAbout(footing, ...point, body, radius);
     if (free >= radius - UNFELT) continue;
     const last = found.at(-1);

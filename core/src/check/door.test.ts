@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { BoxGeometry } from 'three';
-import { goneFrom, openFor, SiteMotion, type SiteAction } from '../action/index.ts';
+import { Movers, openFor, SiteMotion, type SiteAction } from '../action/index.ts';
 import { FIRST_LIMITS, FIRST_WALKER, type Vec3 } from '../document/index.ts';
 import { PLAIN_MATERIAL, type SceneModel, type ScenePart } from '../format/index.ts';
 import { compileMove } from '../move/index.ts';
@@ -40,8 +40,8 @@ function house(angle: number) {
     ...{ footing, walker: FIRST_WALKER, parts: [], motion: null, aspect: 16 / 9, limits: FIRST_LIMITS },
   })!;
   const check = (actions: readonly SiteAction[]) => {
-    const gone = goneFrom(model.parts, new SiteMotion(model, actions));
-    return checkMove(move, footing, FIRST_LIMITS, FIRST_WALKER, 16 / 9, gone);
+    const movers = new Movers(model.parts, new SiteMotion(model, actions));
+    return checkMove(move, footing, FIRST_LIMITS, FIRST_WALKER, 16 / 9, movers);
   };
   const opening = () => {
     const [met] = check([]);
@@ -70,5 +70,67 @@ describe.each([0, 0.5, Math.PI / 4, 2])('a walk through a door of a house turned
   test('what is beside the leaf is in the way whatever it does', () => {
     const tall = { ...opening(), part: 'Wall left' };
     expect(check([tall]).map(({ rule }) => rule)).toContain('closed door');
+  });
+});
+
+describe('something that goes across the way', () => {
+  const carts = (size: number) => {
+    const geometry = new BoxGeometry(size, size, size).translate(-6, size / 2, 0);
+    const floor = new BoxGeometry(40, 0.2, 40).translate(0, -0.1, 0);
+    const part = (name: string, made: BoxGeometry): ScenePart => ({
+      ...{ name, model: 'a', material: 0, uvs: null, light: null },
+      positions: Float32Array.from(made.getAttribute('position').array),
+      normals: Float32Array.from(made.getAttribute('normal').array),
+      indices: Uint32Array.from(made.index!.array),
+    });
+    return { parts: [part('Floor', floor), part('Cart', geometry)], materials: [PLAIN_MATERIAL], textures: [] };
+  };
+  const walk = compileMove(
+    walkThrough([
+      [0, 0, -8],
+      [0, 0, 8],
+    ]),
+    {
+      ...{ walker: FIRST_WALKER, parts: [], motion: null, aspect: 16 / 9, limits: FIRST_LIMITS },
+      footing: footingOf(carts(1), FIRST_WALKER),
+    },
+  )!;
+  const metAt = (start: number, size = 1) => {
+    const model = carts(size);
+    // From x = −6 to 6 in 6 s: over the way from 2.75 s on, for half a second.
+    const node = (x: number, i: number) => ({ id: String(i), x, y: 0, z: 0, kind: 'corner', radius: 0 }) as const;
+    const across: SiteAction = {
+      ...{
+        kind: 'along',
+        model: 'a',
+        part: 'Cart',
+        start,
+        faces: false,
+        seconds: 6,
+        shape: 'constant',
+        repeat: 'once',
+      },
+      path: { nodes: [node(-6, 0), node(6, 1)], closed: false },
+    };
+    const movers = new Movers(model.parts, new SiteMotion(model, [across]));
+    const footing = footingOf(model, FIRST_WALKER);
+    return checkMove(walk, footing, FIRST_LIMITS, FIRST_WALKER, 16 / 9, movers).filter(({ rule }) => rule === 'met');
+  };
+
+  test('is met when both are there at once, against the time worked out by hand, and not sooner or later', () => {
+    // Who walks is at z = 0 half-way; the cart is half a metre to either side of it.
+    const half = walk.duration / 2;
+    for (let late = -2; late <= 2; late += 0.125) {
+      const found = metAt(half - 3 + late);
+      // Each goes at about 1 and 2 m/s: they miss each other by more than what a body of no width and a cart of 1 m need.
+      if (Math.abs(late) < 0.6) expect(found).toHaveLength(1);
+      if (Math.abs(late) > 0.9) expect(found).toEqual([]);
+      for (const { from } of found) expect(Math.abs(from - half)).toBeLessThan(1.2);
+    }
+  });
+
+  test('is stepped over where it is no higher than a knee', () => {
+    expect(metAt(walk.duration / 2 - 3, 0.3)).toEqual([]);
+    expect(metAt(walk.duration / 2 - 3, 0.6)).toHaveLength(1);
   });
 });

@@ -35,6 +35,7 @@ export interface Finding {
     | 'near'
     | 'eye height'
     | 'through'
+    | 'met'
     | 'key lost'
     | 'not looked at';
   severity: Severity;

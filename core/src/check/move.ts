@@ -1,4 +1,4 @@
-import { STAYS, type Gone } from '../action/index.ts';
+import type { Movers } from '../action/index.ts';
 import { FIRST_WALKER, type CheckLimits, type Vec3, type Walker } from '../document/index.ts';
 import type { CompiledMove } from '../move/index.ts';
 import type { Footing } from '../survey/index.ts';
@@ -9,7 +9,7 @@ import { frameFindings } from './frame.ts';
 import { jumpFindings } from './jump.ts';
 import { problemsFirst } from './severity.ts';
 import { hiddenFindings, nearFindings } from './sight.ts';
-import { passages } from './through.ts';
+import { meetings, passages } from './through.ts';
 import { meets, turningFindings } from './turning.ts';
 import { wayFindings } from './way.ts';
 
@@ -22,7 +22,7 @@ const BESIDE = 0.6;
 /**
  * Everything that the checks know of a move: problems first, each in the order of time. Reads no kind of move.
  * @param aspect width over height of its pictures
- * @param gone tells what has moved away by the time that one comes there
+ * @param movers what moves of the site: it may have gone by the time that one is there, or have come
  */
 export function checkMove(
   move: CompiledMove,
@@ -30,17 +30,25 @@ export function checkMove(
   limits: CheckLimits,
   walker: Pick<Walker, 'radius' | 'height'> = FIRST_WALKER,
   aspect = 16 / 9,
-  gone: Gone = STAYS,
+  movers: Movers | null = null,
 ): Finding[] {
   const { path, ground, duration } = move;
   const always = { from: 0, to: duration };
   const isThere = ({ point, from, to }: { point: Vec3 | null; from: number; to: number }) =>
-    !point || ![from, to].every((time) => gone(point, time, PASSED * walker.radius));
+    !point || ![from, to].every((time) => movers?.isGone(point, time, PASSED * walker.radius));
   const met = metFindings(move).filter(isThere);
-  const found = [...met, ...tightFindings(move, footing, walker, met, gone)];
+  const found = [...met, ...tightFindings(move, footing, walker, met, movers)];
   if (!ground)
     for (const { from, to, point } of passages(move, footing).filter((one) => !isOwn(move, one.point) && isThere(one)))
       found.push(finding({ rule: 'through', severity: 'problem', from, to, at: from, point }));
+  if (movers?.any)
+    found.push(
+      ...meetings(move, footing, movers)
+        .filter(({ point }) => !isOwn(move, point))
+        .map(({ from, to }) => finding({ rule: 'met', severity: 'problem', from, to, at: from }))
+        // A door that is not open yet is in the way as it stands.
+        .filter((one) => !met.some((thing) => meets(thing, one))),
+    );
   // A check that did not look must not look as if it had.
   if (!(ground?.knowsObstacles ?? footing.knowsSolids))
     found.push(finding({ rule: 'not looked at', severity: 'note', ...always }));
@@ -96,11 +104,11 @@ function tightFindings(
   footing: Footing,
   walker: Pick<Walker, 'radius' | 'height'>,
   met: readonly Finding[],
-  gone: Gone,
+  movers: Movers | null,
 ): Finding[] {
   const { path } = move;
   if (!path) return [];
-  return tightPlaces(move, footing, walker, gone)
+  return tightPlaces(move, footing, walker, movers)
     .filter(({ from, to }) => !met.some(({ stretch }) => from < stretch![1] + BESIDE && to > stretch![0] - BESIDE))
     .map(({ severity, from, to, worst, station, point }) =>
       finding({

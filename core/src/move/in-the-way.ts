@@ -1,3 +1,4 @@
+import type { Vec3 } from '../document/index.ts';
 import { SURFACE, type Footing } from '../survey/index.ts';
 import type { PlanLine } from './floor-line.ts';
 import { tableAt, type UniformTable } from './uniform-table.ts';
@@ -5,6 +6,9 @@ import { tableAt, type UniformTable } from './uniform-table.ts';
 /** Heights of a body that must pass, as parts of its eye height: knee and shoulder (common practice, no source). */
 export const KNEE = 0.28;
 const SHOULDER = 0.86;
+/** Eye, shoulder and knee over the floor, metres. */
+export const bodyHeights = (eyeHeight: number): Vec3 => [eyeHeight, SHOULDER * eyeHeight, KNEE * eyeHeight];
+
 /** The body is moved along in pieces of this length, metres. */
 const PIECE = 0.2;
 /** What is met again within this length is one thing: both faces of a wall. Metres. */
@@ -41,7 +45,7 @@ export function findObstacles(
   const plan = new Float64Array(2 * stations.length);
   line.pointsAt(stations, plan);
   const base = stations.map((station) => tableAt(floorLine, station));
-  const heights = [eyeHeight, SHOULDER * eyeHeight, KNEE * eyeHeight];
+  const heights = bodyHeights(eyeHeight);
   const found: Thing[] = [];
   for (let i = 0; i < pieces; i += 1)
     for (const [k, height] of heights.entries()) {

@@ -3,7 +3,7 @@ export { Companion, type Walking } from './companion.ts';
 export { CRAWL } from './floor-line.ts';
 export type { FloorGap, GapReason } from './floor-line.ts';
 export * from './floor-profile.ts';
-export { findObstacles, KNEE, type Obstacle, type ObstacleKind } from './in-the-way.ts';
+export { bodyHeights, findObstacles, KNEE, type Obstacle, type ObstacleKind } from './in-the-way.ts';
 export * from './even-pace.ts';
 export { FOCAL_LENGTHS } from './camera-tracks.ts';
 export { CompiledOrbit } from './orbit.ts';

@@ -1,4 +1,4 @@
-import { goneFrom, SiteMotion, type MovableSite, type SiteAction } from '@eskovan/core/action';
+import { Movers, SiteMotion, type MovableSite, type SiteAction } from '@eskovan/core/action';
 import { checkMove, coverageOf, type CoveredStorey, type Finding, type RoomCover } from '@eskovan/core/check';
 import type { Drawn } from '@eskovan/core/format/drawn';
 import type { CheckLimits, MoveBody, Vec3, Walker } from '@eskovan/core/document';
@@ -64,7 +64,7 @@ let checked: ReturnType<typeof compiled> | null = null;
 async function compiled({ floorUrl, body, moving, ...site }: CheckOrder) {
   const footing = await footings.of(floorUrl);
   const motion = moving && new SiteMotion({ ...moving.site, parts: site.parts }, moving.actions);
-  return { footing, move: compileMove(body, { ...site, footing, motion }), gone: goneFrom(site.parts, motion) };
+  return { footing, move: compileMove(body, { ...site, footing, motion }), movers: new Movers(site.parts, motion) };
 }
 
 /** No way, and what is in it; null where nobody gets there at all. */
@@ -91,8 +91,8 @@ const api = {
   },
   /** What the checks know of a move; null while there is not enough of it. */
   async check(order: CheckOrder): Promise<Finding[] | null> {
-    const { move, footing, gone } = await (checked = compiled(order));
-    return move && checkMove(move, footing, order.limits, order.walker, order.aspect, gone);
+    const { move, footing, movers } = await (checked = compiled(order));
+    return move && checkMove(move, footing, order.limits, order.walker, order.aspect, movers);
   },
   /** How long the move that was checked last shows every room; null where none was. */
   async cover(storeys: readonly CoveredStorey[], aspect: number): Promise<RoomCover[] | null> {

@@ -1,4 +1,4 @@
-import { goneFrom, ownActions, SiteMotion, type Gone } from '@eskovan/core/action';
+import { Movers, ownActions, SiteMotion } from '@eskovan/core/action';
 import type { CoveredObject } from '@eskovan/core/check';
 import {
   aspectOf,
@@ -77,7 +77,7 @@ export type Measured = ShotSource | null;
  */
 export class ReelWork {
   private readonly moves = new Map<string, { said: string; move: CompiledMove | null }>();
-  private site: { order: ReelSite; footing: Footing; motion: SiteMotion | null; gone: Gone } | null = null;
+  private site: { order: ReelSite; footing: Footing; motion: SiteMotion | null; movers: Movers } | null = null;
   private order: ReelOrder | null = null;
   private ready: ReadonlyMap<string, ReadyShot> = new Map();
   private compiled: CompiledReel | null = null;
@@ -86,7 +86,7 @@ export class ReelWork {
   setSite(order: ReelSite, footing: Footing): void {
     const { moving, ...site } = order;
     const motion = moving && new SiteMotion({ ...moving.site, parts: site.parts }, moving.actions);
-    this.site = { order, footing, motion, gone: goneFrom(site.parts, motion) };
+    this.site = { order, footing, motion, movers: new Movers(site.parts, motion) };
     this.moves.clear();
   }
 
@@ -203,9 +203,9 @@ export class ReelWork {
     return this.site?.footing ?? null;
   }
 
-  /** Tells what of the site has moved away. */
-  get gone(): Gone | undefined {
-    return this.site?.gone;
+  /** What moves of the site. */
+  get movers(): Movers | null {
+    return this.site?.movers ?? null;
   }
 
   /** A shot alone, as measuring its movement needs it. */

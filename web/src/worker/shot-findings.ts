@@ -23,7 +23,7 @@ export function findingsOfShots(work: ReelWork): ShotFinding[] {
     const move = work.compiledOf(planned.id);
     if (!move) return [];
     const { limits, walker, aspect } = work.siteOf();
-    const found = checked.get(move) ?? checkMove(move, footing, limits, walker, aspect, work.gone);
+    const found = checked.get(move) ?? checkMove(move, footing, limits, walker, aspect, work.movers);
     checked.set(move, found);
     const start = frameTime(planned.start, plan.rate);
     const shown = (time: number) => (planned.backwards ? planned.to - time : time - planned.from) / planned.speed;

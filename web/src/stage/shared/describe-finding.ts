@@ -52,6 +52,8 @@ export function describeFinding(finding: Finding): string {
       return `While the camera stands, things cross the picture in ${worst!.toFixed(1)} s, from ${from.toFixed(1)} to ${to.toFixed(1)} s: films flicker under ${limit!.toFixed(0)} s.`;
     case 'through':
       return `The camera goes through something at ${from.toFixed(1)} s. Let it keep another distance or height.`;
+    case 'met':
+      return `Something that moves comes in the way at ${from.toFixed(1)} s. Let it move at another time, or pass elsewhere.`;
     case 'jump':
       return `The camera is ${worst!.toFixed(2)} m away at once at ${from.toFixed(2)} s. Let its keys change softly, or what carries it go on.`;
     case 'turn jump':
