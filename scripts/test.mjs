@@ -82,7 +82,7 @@ const told = async () => {
   if (!wanted('stories')) return;
   const began = performance.now();
   // Stories look at what a take is, not at this one.
-  await withStudio({ takeWidth: 320, say: (text) => console.log(text) }, async (given) => {
+  await withStudio({ brief: true, say: (text) => console.log(text) }, async (given) => {
     took.push(`demo ${Math.round((performance.now() - began) / 1000)} s`);
     await timed('stories', () => played('stories', given));
   });

@@ -33,7 +33,7 @@ export const withDatabase = (use) =>
   });
 
 /** Gives `use` a running studio with the demo in it, on a database of its own. Needs a build. */
-export function withStudio({ pictures = true, takeWidth = 640, say = () => {} }, use) {
+export function withStudio({ pictures = true, brief = false, say = () => {} }, use) {
   return withDatabase(async ({ database, home }) => {
     const { seedDemo } = await import('../../demo/dist/seed/index.js');
     const server = await startServer({
@@ -43,7 +43,7 @@ export function withStudio({ pictures = true, takeWidth = 640, say = () => {} },
       reviewPort: await freePort(),
     });
     try {
-      await seedDemo(server.address, { cache: DEMO_CACHE, pictures, takeWidth, say });
+      await seedDemo(server.address, { cache: DEMO_CACHE, pictures, brief, say });
       return await use({ address: server.address, database, home });
     } finally {
       await server.stop();

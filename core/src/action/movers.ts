@@ -50,6 +50,11 @@ export class Movers {
     });
   }
 
+  /** Has what rests somewhere left that place by a time? @param time into the move, seconds */
+  goneAt(time: number): (point: Vec3) => boolean {
+    return (point) => this.isGone(point, time, 0);
+  }
+
   /** Where everything that moves is at a time, for {@link meeting}. */
   placesAt(time: number): Places {
     const { motion } = this;

@@ -1,3 +1,4 @@
+import type { Movers } from '../action/index.ts';
 import type { Vec3 } from '../document/index.ts';
 import type { CompiledMove } from '../move/index.ts';
 import { Projection } from '../optics/index.ts';
@@ -39,12 +40,16 @@ const unseenRoom = ({ name: room }: Room, { name: storey }: CoveredStorey): Room
 export const unseenRooms = (storeys: readonly CoveredStorey[]): RoomCover[] =>
   storeys.flatMap((storey) => storey.rooms.map((room) => unseenRoom(room, storey)));
 
-/** How long a move shows every room of a site, those it does not show too. Reads samples only. */
+/**
+ * How long a move shows every room of a site, those it does not show too. Reads samples only.
+ * @param movers what may have gone from where it hides something
+ */
 export function coverageOf(
   move: Pick<CompiledMove, 'duration' | 'sampleAt'>,
   footing: Footing,
   storeys: readonly CoveredStorey[],
   aspect: number,
+  movers: Movers | null = null,
 ): RoomCover[] {
   const rooms = storeys.flatMap((storey) =>
     storey.rooms.map((room) => ({
@@ -54,12 +59,13 @@ export function coverageOf(
     })),
   );
   for (const { from, at, to } of stepsOver(move.duration)) {
-    const { view, position, orientation } = move.sampleAt(at);
+    const { view, position, orientation, siteTime } = move.sampleAt(at);
+    const gone = movers?.goneAt(siteTime);
     const projection = new Projection(view, aspect, position, orientation);
     const inside = roomOfEye(position, storeys);
     for (const { room, places, cover } of rooms) {
       if (room === inside) cover.inside += to - from;
-      const seen = places.filter((place) => sees(projection, footing, place)).length;
+      const seen = places.filter((place) => sees(projection, footing, place, gone)).length;
       // Who is in a room sees the part of it that is before the lens: that is enough.
       if (seen < (room === inside ? 1 : ENOUGH * places.length)) continue;
       cover.seen += to - from;
@@ -79,9 +85,9 @@ function placesOf({ at, places }: Room): Vec3[] {
   return out;
 }
 
-function sees(projection: Projection, footing: Footing, place: Vec3): boolean {
+function sees(projection: Projection, footing: Footing, place: Vec3, gone?: (point: Vec3) => boolean): boolean {
   const { position } = projection;
   if (Math.hypot(...place.map((value, k) => value - position[k]!)) > FAR) return false;
   const at = projection.project(place);
-  return Math.abs(at.x) <= 1 && Math.abs(at.y) <= 1 && at.depth > 0 && !footing.hiding(position, place);
+  return Math.abs(at.x) <= 1 && Math.abs(at.y) <= 1 && at.depth > 0 && !footing.hiding(position, place, 0, gone);
 }

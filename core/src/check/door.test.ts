@@ -36,7 +36,9 @@ function house(angle: number) {
   };
   const footing = footingOf(model, FIRST_WALKER);
   const at = (z: number) => [z * Math.sin(angle), 0, z * Math.cos(angle)] as const;
-  const move = compileMove(walkThrough([at(-6), at(6)]), {
+  const target: Vec3 = [at(8)[0], 1.2, at(8)[2]];
+  const walk = { ...walkThrough([at(-6), at(6)]), gaze: { kind: 'point' as const, point: target } };
+  const move = compileMove(walk, {
     ...{ footing, walker: FIRST_WALKER, parts: [], motion: null, aspect: 16 / 9, limits: FIRST_LIMITS },
   })!;
   const check = (actions: readonly SiteAction[]) => {
@@ -57,8 +59,13 @@ describe.each([0, 0.5, Math.PI / 4, 2])('a walk through a door of a house turned
   const { check, opening } = house(angle);
 
   test('is stopped by its leaf, until it is opened in time', () => {
-    expect(check([]).map(({ rule }) => rule)).toEqual(['closed door']);
-    expect(check([opening()])).toEqual([]);
+    // What is behind it is hidden by it, until one is through.
+    expect(check([]).map(({ rule }) => rule)).toEqual(['closed door', 'hidden']);
+    const opened = check([opening()]);
+    expect(opened.map(({ rule }) => rule)).toEqual(['hidden']);
+    const { start, seconds } = opening();
+    expect(opened[0]!.to).toBeGreaterThan(start);
+    expect(opened[0]!.to).toBeLessThan(start + seconds);
   });
 
   test('is stopped where it opens too late, or does nothing', () => {

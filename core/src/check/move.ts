@@ -62,7 +62,7 @@ export function checkMove(
     ),
   );
   found.push(...frameFindings(move, aspect));
-  found.push(...hiddenFindings(move, footing));
+  found.push(...hiddenFindings(move, footing, movers));
   found.push(...eyeHeightFindings(move, limits));
   if (ground && path && path.topSpeed > limits.haste) {
     const [worst, limit] = [path.topSpeed, limits.haste];

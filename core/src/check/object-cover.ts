@@ -1,4 +1,5 @@
 import { Vector3, type Matrix4 } from 'three';
+import type { Movers } from '../action/index.ts';
 import type { Bounds, Vec3 } from '../document/index.ts';
 import type { CompiledMove } from '../move/index.ts';
 import { Projection } from '../optics/index.ts';
@@ -40,14 +41,16 @@ export function objectCover(
   footing: Footing,
   objects: readonly CoveredObject[],
   aspect: number,
+  movers: Movers | null = null,
 ): ObjectCover[] {
   const covers = unseenObjects(objects);
   if (objects.length === 0) return covers;
   for (const { from, at, to } of stepsOver(shot.duration)) {
     const { view, position, orientation, siteTime } = shot.sampleAt(at);
     const projection = new Projection(view, aspect, position, orientation);
+    const gone = movers?.goneAt(siteTime);
     objects.forEach((object, k) => {
-      if (!showsObject(projection, footing, object, siteTime)) return;
+      if (!showsObject(projection, footing, object, siteTime, gone)) return;
       covers[k]!.seen += to - from;
       addSpan(covers[k]!.spans, [from, to]);
     });
@@ -65,6 +68,7 @@ export function showsObject(
   footing: Footing,
   { bounds, placeAt }: Pick<CoveredObject, 'bounds' | 'placeAt'>,
   siteTime: number,
+  gone?: (point: Vec3) => boolean,
 ): boolean {
   const moved = placeAt?.(siteTime) ?? null;
   const eye = moved ? through(moved.clone().invert(), projection.position) : projection.position;
@@ -77,7 +81,7 @@ export function showsObject(
     [left, right, low, high] = [Math.min(left, x), Math.max(right, x), Math.min(low, y), Math.max(high, y)];
     // Up to where the line of sight enters its extent, whatever is in the way is something else.
     const inside = lengthInside(eye, at, bounds);
-    if (!footing.hiding(projection.position, place, inside + OWN)) seen += 1;
+    if (!footing.hiding(projection.position, place, inside + OWN, gone)) seen += 1;
   }
   const { window } = projection;
   const aspect = (window.right - window.left) / (window.top - window.bottom);

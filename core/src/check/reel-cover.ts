@@ -1,3 +1,4 @@
+import type { Movers } from '../action/index.ts';
 import type { CompiledMove } from '../move/index.ts';
 import { roomOfEye, type Footing } from '../survey/index.ts';
 import { addSpan, joinedCovers, stepsOver } from './cover.ts';
@@ -12,6 +13,7 @@ export function shotCover(
   footing: Footing,
   storeys: readonly CoveredStorey[],
   aspect: number,
+  movers: Movers | null = null,
 ): RoomCover[] {
   const outside: RoomCover = { room: OUTSIDE, storey: '', seen: 0, inside: 0, spans: [] };
   for (const { from, at, to } of stepsOver(shot.duration, Infinity)) {
@@ -20,7 +22,7 @@ export function shotCover(
     outside.inside += to - from;
     addSpan(outside.spans, [from, to]);
   }
-  return [outside, ...coverageOf(shot, footing, storeys, aspect)];
+  return [outside, ...coverageOf(shot, footing, storeys, aspect, movers)];
 }
 
 /** What shots show, one after the other: rooms of the same name on the same storey are one. */

@@ -1,3 +1,4 @@
+import type { Movers } from '../action/index.ts';
 import type { CheckLimits, Vec3 } from '../document/index.ts';
 import type { CompiledMove } from '../move/index.ts';
 import { Projection } from '../optics/index.ts';
@@ -26,13 +27,14 @@ interface Stretch {
   point: Vec3;
 }
 
-/** Where what a move is to look at stands behind something. Glass hides nothing. */
-export function hiddenFindings(move: CompiledMove, footing: Footing): Finding[] {
+/** Where what a move is to look at stands behind something. Glass hides nothing. @param movers what may have gone from there */
+export function hiddenFindings(move: CompiledMove, footing: Footing, movers: Movers | null): Finding[] {
   if (!footing.knowsSolids) return [];
   return move.looks.flatMap(({ from, to, at, reach }) => {
     const found: Stretch[] = [];
     for (const time of instants(from, to)) {
-      const hit = footing.hiding(move.sampleAt(time).position, at(time), reach);
+      const { position, siteTime } = move.sampleAt(time);
+      const hit = footing.hiding(position, at(time), reach, movers?.goneAt(siteTime));
       if (hit) add(found, time, hit.distance, hit.point);
     }
     return found

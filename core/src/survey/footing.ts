@@ -11,6 +11,9 @@ export const SURFACE = { solid: 0, door: 1, glass: 2 } as const;
 /** How thick things are that lie on a floor without taking it away, metres: what is nearer overhead than this is the floor itself. */
 export const SAME_SURFACE = 0.02;
 
+/** What is looked past is left behind by so much, metres. */
+const BEYOND = 1e-4;
+
 /**
  * What a walker of this site stands on and comes up against: walkable surfaces, everything overhead, everything in the
  * way. The page keeps one a site; its indexes are made when they are first asked.
@@ -77,17 +80,28 @@ export class Footing {
   /**
    * Where something hides a place from an eye, metres; null where it is seen. Glass hides nothing.
    * @param short so near to the place it is the thing itself, metres
+   * @param gone has what rests somewhere moved away from there? It hides nothing then.
    */
-  hiding(eye: Readonly<Vec3>, place: Readonly<Vec3>, short = 0): { point: Vec3; distance: number } | null {
+  hiding(
+    eye: Readonly<Vec3>,
+    place: Readonly<Vec3>,
+    short = 0,
+    gone: (point: Vec3) => boolean = () => false,
+  ): { point: Vec3; distance: number } | null {
     const way = place.map((value, k) => value - eye[k]!) as Vec3;
     const length = Math.hypot(...way);
     if (length <= short) return null;
     const direction = way.map((value) => value / length) as Vec3;
     const counts = (triangle: number) => this.kinds[triangle] !== SURFACE.glass;
-    const hit = this.solids.first(eye, direction, length - short, counts);
-    return (
-      hit && { point: eye.map((value, k) => value + direction[k]! * hit.distance) as Vec3, distance: hit.distance }
-    );
+    const at = (distance: number) => eye.map((value, k) => value + direction[k]! * distance) as Vec3;
+    for (let start = 0; ;) {
+      const hit = this.solids.first(at(start), direction, length - short - start, counts);
+      if (!hit) return null;
+      const distance = start + hit.distance;
+      if (!gone(at(distance))) return { point: at(distance), distance };
+      start = distance + BEYOND;
+      if (start >= length - short) return null;
+    }
   }
 
   /** The surface at (x, z) nearest to a height; null where there is none. */

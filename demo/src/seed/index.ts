@@ -17,10 +17,10 @@ export { prepareCommission } from './prepare.ts';
 export interface SeedOptions {
   /** Folder for what takes long to compute. */
   cache: string;
-  /** false leaves out thumbnails and the first take, which need a browser. */
+  /** false leaves out thumbnails and the first takes, which need a browser. */
   pictures?: boolean;
-  /** Width of the first take, pixels. */
-  takeWidth?: 320 | 640;
+  /** Of takes there is a small film only, as tests need it. */
+  brief?: boolean;
   say?: (text: string) => void;
 }
 
@@ -29,7 +29,7 @@ export const DEMO_PROJECT = idOf('project');
 /** Puts the demo commission into an empty studio; does nothing where it already is. Returns the project's id. */
 export async function seedDemo(
   address: string,
-  { cache, pictures = true, takeWidth = 640, say = () => {} }: SeedOptions,
+  { cache, pictures = true, brief = false, say = () => {} }: SeedOptions,
 ): Promise<string> {
   const api = new SeedApi(address);
   const project = `/api/projects/${DEMO_PROJECT}`;
@@ -95,8 +95,8 @@ export async function seedDemo(
   ]);
   await api.make(DEMO_PROJECT, 'Reels', REEL_ROWS);
   if (pictures) {
-    say('Drawing its pictures and a first take');
-    await drawPictures(address, DEMO_PROJECT, { views: VIEWS.length, lights: LIGHTS.length + 1, takeWidth });
+    say('Drawing its pictures and first takes');
+    await drawPictures(address, DEMO_PROJECT, { views: VIEWS.length, lights: LIGHTS.length + 1, brief });
     await api.make(DEMO_PROJECT, 'New link', [
       {
         kind: 'link',

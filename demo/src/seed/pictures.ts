@@ -19,13 +19,14 @@ export const CHROMIUM = {
 };
 
 /**
- * Lets the application itself draw the pictures of the views and render the first take, in a browser without a
+ * Lets the application itself draw the pictures of the views and render the first takes, in a browser without a
  * window: there is no second renderer for seeds.
+ * @param brief of takes there is a small film only
  */
 export async function drawPictures(
   address: string,
   projectId: string,
-  { views, lights, takeWidth }: { views: number; lights: number; takeWidth: number },
+  { views, lights, brief }: { views: number; lights: number; brief: boolean },
 ): Promise<void> {
   const browser = await chromium.launch(CHROMIUM);
   try {
@@ -41,18 +42,26 @@ export async function drawPictures(
       timeout: 300_000,
     });
     await page.getByRole('link', { name: 'Renders' }).click();
-    await page.getByRole('combobox', { name: 'What to render' }).click();
-    await page.getByRole('option', { name: /Around the tide table/ }).click();
-    await page.getByRole('combobox', { name: 'Size' }).click();
-    await page.getByRole('option', { name: new RegExp(`^${takeWidth} `) }).click();
-    await page.getByRole('combobox', { name: 'Quality' }).click();
-    await page.getByRole('option', { name: /Draft/ }).click();
+    const choose = async (name: string, option: RegExp) => {
+      await page.getByRole('combobox', { name }).click();
+      await page.getByRole('option', { name: option }).click();
+    };
+    await choose('What to render', /Around the tide table/);
+    await choose('Size', brief ? /^320 / : /^640 /);
+    await choose('Quality', /Draft/);
     // A second of it is enough to see what a take is; each one more keeps the first start waiting for the best part of a minute.
     const to = page.getByLabel('To, s');
     await to.fill('1s');
     await to.press('Enter');
     await page.getByRole('button', { name: 'Render film' }).click();
     await page.locator('video').waitFor({ timeout: 900_000 });
+    if (!brief) {
+      await choose('What to render', /Hall and its terns/);
+      await choose('Size', /^1280 /);
+      await choose('Quality', /Good/);
+      await page.getByRole('button', { name: 'Render still' }).click();
+      await page.locator('video').waitFor({ state: 'detached', timeout: 900_000 });
+    }
     await page.locator('[data-saved="saved"]').waitFor({ timeout: 30_000 });
   } finally {
     await browser.close();

@@ -97,7 +97,7 @@ const api = {
   /** How long the move that was checked last shows every room; null where none was. */
   async cover(storeys: readonly CoveredStorey[], aspect: number): Promise<RoomCover[] | null> {
     const last = await checked;
-    return last?.move ? coverageOf(last.move, last.footing, storeys, aspect) : null;
+    return last?.move ? coverageOf(last.move, last.footing, storeys, aspect, last.movers) : null;
   },
 };
 

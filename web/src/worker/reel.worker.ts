@@ -225,7 +225,7 @@ const api = {
     joinCovers([
       // Those that no shot has a camera for are in the site all the same.
       { start: 0, cover: unseenRooms(storeys) },
-      ...overShots(covers, storeys, (shot, ground, aspect) => shotCover(shot, ground, storeys, aspect)),
+      ...overShots(covers, storeys, (shot, ground, aspect) => shotCover(shot, ground, storeys, aspect, work.movers)),
     ]),
 
   /** How long objects are seen in it; those that are not in the site are left out. */
@@ -233,7 +233,7 @@ const api = {
     const objects = work.objectsOf(wanted);
     return joinObjectCovers([
       { start: 0, cover: unseenObjects(objects) },
-      ...overShots(objectCovers, wanted, (shot, ground, aspect) => objectCover(shot, ground, objects, aspect)),
+      ...overShots(objectCovers, wanted, (shot, ground, aspect) => objectCover(shot, ground, objects, aspect, work.movers)),
     ]);
   },
 
