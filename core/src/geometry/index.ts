@@ -2,6 +2,7 @@ export * from './angles.ts';
 export * from './bounds.ts';
 export * from './cubic.ts';
 export * from './edge-line.ts';
+export * from './needles.ts';
 export * from './orientation.ts';
 export * from './outline.ts';
 export * from './triangles.ts';

@@ -55,6 +55,9 @@ const vertexShader = `
     #endif
   }`;
 
+/** No surface sends out more light than that. */
+const BRIGHTEST = 64;
+
 const fragmentShader = `
   precision highp float;
   uniform sampler2D shadowMap;
@@ -120,19 +123,23 @@ const fragmentShader = `
   void main() {
     vec3 normal = normalize(vFacing);
     float cosine = max(0.0, dot(normal, sun));
-    float open = vBaked;
+    // In a triangle that is narrower than a pixel's parts, what lies between its corners may come out as anything.
+    vec3 ambient = clamp(vAmbient, 0.0, ${BRIGHTEST.toFixed(1)});
+    vec3 own = clamp(vBase, 0.0, 1.0);
+    vec2 surface = clamp(vSurface, 0.0, 1.0);
+    float baked = clamp(vBaked, 0.0, 1.0);
+    float open = baked;
     float near = 1.0 - smoothstep(0.82 * shadowReach, shadowReach, vFar);
     if (near > 0.0 && cosine > 0.0) {
       float depth = vShadow.z - 0.0004;
-      open = mix(vBaked, cosine * (shadowSpread ? spread(vShadow.xy, depth) : between(vShadow.xy, depth)), near);
-    } else if (near > 0.0) open = mix(vBaked, 0.0, near);
-    vec3 own = vBase;
-    float metalness = vSurface.x;
+      open = mix(baked, cosine * (shadowSpread ? spread(vShadow.xy, depth) : between(vShadow.xy, depth)), near);
+    } else if (near > 0.0) open = mix(baked, 0.0, near);
+    float metalness = surface.x;
     // What was gathered for this very place knows its corners and contacts; elsewhere the depth of the picture tells them.
     vec3 factor;
     float known = mirroring ? gathered(vPlace, normal, factor) : 0.0;
     float contact = mirroring && known < 1.0 ? texture2D(contactMap, 0.5 + 0.5 * vContact.xy / vContact.w).r : 1.0;
-    vec3 shown = vAmbient * (known > 0.0 ? mix(vec3(contact), factor, known) : vec3(contact));
+    vec3 shown = ambient * (known > 0.0 ? mix(vec3(contact), factor, known) : vec3(contact));
     shown += own * (1.0 - metalness) * sunColor * open;
     #ifdef USE_COVER
       vec4 picture = texture2D(cover, vUv);
@@ -150,7 +157,7 @@ const fragmentShader = `
     vec3 towards = vEye - vPlace;
     float away = length(towards);
     towards /= away;
-    if (mirroring) shown = mirrored(shown, normal, towards, own, vSurface, sunColor * gain * open);
+    if (mirroring) shown = mirrored(shown, normal, towards, own, surface, sunColor * gain * open);
     gl_FragColor = vec4(late > 0.5 ? shown : toDisplay(shown), 1.0 + away);
   }`;
 

@@ -1,5 +1,5 @@
 import { cameWith, type ScenePart } from '../../format/index.ts';
-import { cornerNormal, samePlace } from '../../geometry/index.ts';
+import { cornerNormal, samePlace, withoutNeedles } from '../../geometry/index.ts';
 import { evenSeams } from './even-seams.ts';
 import { GrowingPart } from './growing-part.ts';
 
@@ -40,6 +40,8 @@ interface PartSeams {
 export class Seams {
   private readonly corners: Corners = { at: [], cells: new Map() };
   private readonly parts: readonly PartSeams[];
+  /** Triangles of the parts once they are closed. */
+  private diagonals: readonly Uint32Array[] | null = null;
 
   constructor(parts: readonly ScenePart[]) {
     const edges = parts.map((part) => edgesOf(part));
@@ -61,7 +63,9 @@ export class Seams {
         (v) => v >= places.length || ends.has(places[v]!),
       );
     });
-    return evenSeams(cut, wanted);
+    // Corners near each other make needles; which diagonals are better is the same in any light.
+    this.diagonals ??= cut.map(({ positions, normals, indices }) => withoutNeedles(positions, normals, indices));
+    return evenSeams(cut, wanted).map((part, i) => ({ ...part, indices: this.diagonals![i]! }));
   }
 }
 
