@@ -233,7 +233,9 @@ const api = {
     const objects = work.objectsOf(wanted);
     return joinObjectCovers([
       { start: 0, cover: unseenObjects(objects) },
-      ...overShots(objectCovers, wanted, (shot, ground, aspect) => objectCover(shot, ground, objects, aspect, work.movers)),
+      ...overShots(objectCovers, wanted, (shot, ground, aspect) =>
+        objectCover(shot, ground, objects, aspect, work.movers),
+      ),
     ]);
   },
 
