@@ -2,25 +2,14 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { BoxGeometry, Matrix4, Vector3 } from 'three';
 import { actionBodySchema, AS_IT_CAME, type Vec3 } from '../document/index.ts';
+import { partOf } from '../format/geometry-part.fixture.ts';
 import { PLAIN_MATERIAL, type SceneModel, type ScenePart } from '../format/index.ts';
 import { pickSite, placeActions, SiteMotion, timeWithin, type SiteAction } from './index.ts';
 
 const MODEL = '00000000-0000-4000-8000-000000000001';
 
-function box(name: string, at: Vec3, more: Partial<ScenePart> = {}): ScenePart {
-  const geometry = new BoxGeometry(1, 1, 1).translate(...at);
-  return {
-    name,
-    model: MODEL,
-    material: 0,
-    positions: Float32Array.from(geometry.getAttribute('position').array),
-    normals: Float32Array.from(geometry.getAttribute('normal').array),
-    uvs: null,
-    light: null,
-    indices: Uint32Array.from(geometry.index!.array),
-    ...more,
-  };
-}
+const box = (name: string, at: Vec3, more: Partial<ScenePart> = {}): ScenePart =>
+  partOf(new BoxGeometry(1, 1, 1).translate(...at), { name, model: MODEL, ...more });
 
 const still = { rotation: [0, 0, 0, 1], scale: [1, 1, 1] } as const;
 const identity = new Matrix4().toArray();

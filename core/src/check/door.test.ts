@@ -2,6 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { BoxGeometry } from 'three';
 import { Movers, openFor, SiteMotion, type SiteAction } from '../action/index.ts';
 import { FIRST_LIMITS, FIRST_WALKER, type Vec3 } from '../document/index.ts';
+import { partOf } from '../format/geometry-part.fixture.ts';
 import { PLAIN_MATERIAL, type SceneModel, type ScenePart } from '../format/index.ts';
 import { compileMove } from '../move/index.ts';
 import { walkThrough } from '../move/floor-scenes.fixture.ts';
@@ -10,19 +11,8 @@ import { checkMove } from './index.ts';
 
 /** A wall across x with a door of 0.9 m in it, turned about the origin: the leaf is a part of its own. */
 function house(angle: number) {
-  const box = (name: string, [x, y, z]: Vec3, [w, h, d]: Vec3): ScenePart => {
-    const geometry = new BoxGeometry(w, h, d).translate(x, y, z).rotateY(angle);
-    return {
-      name,
-      model: 'a',
-      material: 0,
-      positions: Float32Array.from(geometry.getAttribute('position').array),
-      normals: Float32Array.from(geometry.getAttribute('normal').array),
-      uvs: null,
-      light: null,
-      indices: Uint32Array.from(geometry.index!.array),
-    };
-  };
+  const box = (name: string, at: Vec3, size: Vec3): ScenePart =>
+    partOf(new BoxGeometry(...size).translate(...at).rotateY(angle), { name, model: 'a' });
   const leaf = box('Door', [0, 1.05, 0], [0.9, 2.1, 0.05]);
   const model: SceneModel = {
     parts: [
@@ -84,12 +74,7 @@ describe('something that goes across the way', () => {
   const carts = (size: number) => {
     const geometry = new BoxGeometry(size, size, size).translate(-6, size / 2, 0);
     const floor = new BoxGeometry(40, 0.2, 40).translate(0, -0.1, 0);
-    const part = (name: string, made: BoxGeometry): ScenePart => ({
-      ...{ name, model: 'a', material: 0, uvs: null, light: null },
-      positions: Float32Array.from(made.getAttribute('position').array),
-      normals: Float32Array.from(made.getAttribute('normal').array),
-      indices: Uint32Array.from(made.index!.array),
-    });
+    const part = (name: string, made: BoxGeometry) => partOf(made, { name, model: 'a' });
     return { parts: [part('Floor', floor), part('Cart', geometry)], materials: [PLAIN_MATERIAL], textures: [] };
   };
   const walk = compileMove(

@@ -12,7 +12,7 @@ import {
 } from 'three';
 import { buildScene } from '../scene/build-scene.ts';
 import type { FinishUniforms } from '../scene/finish.ts';
-import { partOf } from '../scene/part.fixture.ts';
+import { partOf } from '../../../core/src/format/geometry-part.fixture.ts';
 import { DepthPass } from './depth-pass.ts';
 
 const box = (material: number, lit: boolean) => {

@@ -3,7 +3,7 @@ import { PLAIN_MATERIAL, type SceneModel } from '@eskovan/core/format';
 import { ALL_LIT } from '@eskovan/core/document';
 import { BoxGeometry, PerspectiveCamera, PlaneGeometry, type Mesh } from 'three';
 import { buildScene } from '../scene/build-scene.ts';
-import { partOf } from '../scene/part.fixture.ts';
+import { partOf } from '../../../core/src/format/geometry-part.fixture.ts';
 import { ShownPieces } from './shown-pieces.ts';
 
 /** A large wall before the camera and a floor far below, both cut up for their light; a chest far behind it, another beside it, and a book beside that. */

@@ -3,7 +3,7 @@ import { PLAIN_MATERIAL, type ScenePart } from '@eskovan/core/format';
 import { daylight } from '@eskovan/core/survey';
 import { BoxGeometry, BufferGeometry, DataUtils, PlaneGeometry } from 'three';
 import { addPart, cellFor, detailOf, lookOf, type Chunk } from './chunks.ts';
-import { partOf } from './part.fixture.ts';
+import { partOf } from '../../../core/src/format/geometry-part.fixture.ts';
 import { sheen } from './sheen.ts';
 
 const part = partOf;

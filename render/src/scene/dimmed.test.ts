@@ -6,7 +6,7 @@ import { BoxGeometry, DataUtils, PlaneGeometry, type BufferAttribute, type Group
 import { buildScene } from './build-scene.ts';
 import { DimmedMeshes } from './dimmed.ts';
 import type { FinishUniforms } from './finish.ts';
-import { partOf } from './part.fixture.ts';
+import { partOf } from '../../../core/src/format/geometry-part.fixture.ts';
 
 const glowing = { ...PLAIN_MATERIAL, emissive: [0.9, 0.7, 0.4] as [number, number, number] };
 const tinted = { ...PLAIN_MATERIAL, color: [0.8, 0.5, 0.2] as [number, number, number] };

@@ -3,7 +3,7 @@ import { describe, expect, test } from '@jest/globals';
 import { BoxGeometry, Matrix4, type MeshBasicMaterial } from 'three';
 import { castShadow } from './cast-shadow.ts';
 import { GroundShadow } from './ground-shadow.ts';
-import { partOf } from './part.fixture.ts';
+import { partOf } from '../../../core/src/format/geometry-part.fixture.ts';
 
 const boxModel = (size: [number, number, number], opacity = 1): SceneModel => ({
   parts: [partOf(new BoxGeometry(...size).translate(0, size[1] / 2, 0))],

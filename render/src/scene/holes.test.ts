@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { PLAIN_MATERIAL } from '@eskovan/core/format';
 import { PlaneGeometry } from 'three';
 import { Holes } from './holes.ts';
-import { partOf } from './part.fixture.ts';
+import { partOf } from '../../../core/src/format/geometry-part.fixture.ts';
 
 /** Two by two pixels: the upper left one is there, the lower right one half. */
 const LEAF = { width: 2, height: 2, alpha: Uint8Array.from([255, 0, 0, 128]) };

@@ -2,7 +2,7 @@ import { expect, test } from '@jest/globals';
 import { PLAIN_MATERIAL } from '@eskovan/core/format';
 import { BoxGeometry } from 'three';
 import { buildLineWork } from './line-work.ts';
-import { partOf } from './part.fixture.ts';
+import { partOf } from '../../../core/src/format/geometry-part.fixture.ts';
 
 test('glass has no lines, and a model of nothing else draws none', () => {
   const part = partOf(new BoxGeometry());

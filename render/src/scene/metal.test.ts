@@ -3,7 +3,7 @@ import { BoxGeometry, BufferGeometry, DataUtils } from 'three';
 import { PLAIN_MATERIAL, type SceneMaterial } from '@eskovan/core/format';
 import { FinishData } from './finish-data.ts';
 import { mirrorPart } from './metal.ts';
-import { partOf } from './part.fixture.ts';
+import { partOf } from '../../../core/src/format/geometry-part.fixture.ts';
 
 /** glTF's material where a file says nothing of it. */
 const material = (change: Partial<SceneMaterial>): SceneMaterial => ({

@@ -4,7 +4,7 @@ import { PLAIN_MATERIAL, type SceneModel } from '@eskovan/core/format';
 import { BoxGeometry, Vector3 } from 'three';
 import { buildScene } from './build-scene.ts';
 import { MovingMeshes } from './moving.ts';
-import { partOf } from './part.fixture.ts';
+import { partOf } from '../../../core/src/format/geometry-part.fixture.ts';
 
 const site: SceneModel = {
   materials: [PLAIN_MATERIAL],

@@ -2,7 +2,7 @@ import { expect, test } from '@jest/globals';
 import { PLAIN_MATERIAL, type SceneMaterial, type SceneModel } from '@eskovan/core/format';
 import { PlaneGeometry } from 'three';
 import { occludersOf } from './occluders.ts';
-import { partOf } from './part.fixture.ts';
+import { partOf } from '../../../core/src/format/geometry-part.fixture.ts';
 
 const wall = (side: number, material = 0, name = 'Wall') => partOf(new PlaneGeometry(side, side), { material, name });
 const look = (change: Partial<SceneMaterial>): SceneMaterial => ({ ...PLAIN_MATERIAL, doubleSided: false, ...change });

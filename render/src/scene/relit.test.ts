@@ -8,7 +8,7 @@ import { buildScene } from './build-scene.ts';
 import { DimmedMeshes } from './dimmed.ts';
 import type { FinishUniforms } from './finish.ts';
 import { MovingMeshes } from './moving.ts';
-import { partOf } from './part.fixture.ts';
+import { partOf } from '../../../core/src/format/geometry-part.fixture.ts';
 import { RelitMeshes } from './relit.ts';
 
 const light: SiteLight = { sun: [0.6, 0.8, 0], sky: 'clear', lamps: ALL_LIT };

@@ -1,4 +1,4 @@
-import type { ScenePart } from '@eskovan/core/format';
+import type { ScenePart } from './index.ts';
 import type { BufferGeometry } from 'three';
 
 /** A part of a model from a geometry of three's. */
