@@ -114,7 +114,7 @@ async function foundWay(page, sharp, take) {
     await dialog.getByLabel('Room or view').fill(place);
     await page.keyboard.press('Enter');
   }
-  await dialog.getByText(/ nodes\.$/).waitFor({ timeout: 60_000 });
+  await dialog.getByText(/ nodes\./).waitFor({ timeout: 60_000 });
   await take('way');
   await dialog.getByRole('button', { name: 'Make the walk' }).click();
   await page.waitForTimeout(1500);

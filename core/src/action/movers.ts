@@ -14,19 +14,29 @@ export type Meets = (a: Vec3, b: Vec3) => readonly { at: number }[];
 /** Where some groups are at one time: what takes a place back to where it is at rest; null for what is not there. */
 type Places = readonly (Matrix4 | null)[];
 
+/** What moves as one: the boxes of its parts at rest, and a ball about all of them. */
+interface Mover {
+  group: number;
+  boxes: PlanBox[];
+  middle: Vec3;
+  reach: number;
+}
+
 /** What moves of a site: whether it has gone from where it rests, and whether it comes to where somebody is. */
 export class Movers {
-  private readonly movers: readonly { group: number; box: PlanBox }[];
+  private readonly movers: readonly Mover[];
 
   /** @param parts of the site, at rest */
   constructor(
     parts: readonly MovablePart[],
     private readonly motion: SiteMotion | null,
   ) {
-    this.movers = parts.flatMap((part) => {
-      const group = motion ? motion.groupOf(part) : -1;
-      return group < 0 ? [] : [{ group, box: planBoxOfPart(part) }];
-    });
+    const boxes = new Map<number, PlanBox[]>();
+    for (const part of motion ? parts : []) {
+      const group = motion!.groupOf(part);
+      if (group >= 0) boxes.set(group, [...(boxes.get(group) ?? []), planBoxOfPart(part)]);
+    }
+    this.movers = [...boxes].map(([group, own]) => ({ group, boxes: own, ...ballAbout(own) }));
   }
 
   /** Is there anything that moves? */
@@ -41,13 +51,18 @@ export class Movers {
    * @param reach what has come no farther away than this is still there, metres
    */
   isGone(point: Vec3, time: number, reach: number): boolean {
-    const met = this.movers.filter(({ box }) => distanceToPlanBox(box, point) <= AT);
-    if (met.length === 0) return false;
-    const places = this.placesAt(time);
-    return met.every(({ group, box }) => {
-      const back = places[group]!;
-      return !back || distanceToPlanBox(box, through(back, point)) > reach;
-    });
+    let places: Places | null = null;
+    let met = false;
+    for (const { group, boxes, ...ball } of this.movers) {
+      if (isBeyond(ball, point, AT)) continue;
+      for (const box of boxes) {
+        if (distanceToPlanBox(box, point) > AT) continue;
+        met = true;
+        const back = (places ??= this.placesAt(time))[group]!;
+        if (back && distanceToPlanBox(box, through(back, point)) <= reach) return false;
+      }
+    }
+    return met;
   }
 
   /** Has what rests somewhere left that place by a time? @param time into the move, seconds */
@@ -75,28 +90,38 @@ export class Movers {
    * @returns where it was met at rest, metres
    */
   meeting([from, to]: readonly [Vec3, Vec3], before: Places, now: Places, meets: Meets): Vec3 | null {
-    for (const { group, box } of this.movers) {
+    for (const { group, boxes, ...ball } of this.movers) {
       const [back, next] = [before[group], now[group]];
       // What rests is in the way where it stands, and met there.
       if (!back || !next || (isStill(back) && isStill(next))) continue;
       const [a, b] = [through(back, from), through(next, to)];
-      const length = Math.hypot(...a.map((value, k) => b[k]! - value));
-      if (distanceToPlanBox(box, a) > length + AT) continue;
+      const length = Math.hypot(b[0] - a[0], b[1] - a[1], b[2] - a[2]);
+      if (isBeyond(ball, a, length + AT)) continue;
+      if (boxes.every((box) => distanceToPlanBox(box, a) > length + AT)) continue;
       for (const { at } of meets(a, b)) {
         const point = a.map((value, k) => value + at * (b[k]! - value)) as Vec3;
-        if (distanceToPlanBox(box, point) <= AT) return point;
+        if (boxes.some((box) => distanceToPlanBox(box, point) <= AT)) return point;
       }
     }
     return null;
   }
 }
 
+function ballAbout(boxes: readonly PlanBox[]): Pick<Mover, 'middle' | 'reach'> {
+  const middle = [0, 1, 2].map((k) => boxes.reduce((sum, box) => sum + box.middle[k]!, 0) / boxes.length) as Vec3;
+  const away = (box: PlanBox) =>
+    Math.hypot(...box.middle.map((value, k) => value - middle[k]!)) + Math.hypot(...box.size) / 2;
+  return { middle, reach: Math.max(...boxes.map(away)) };
+}
+
+const isBeyond = ({ middle, reach }: Pick<Mover, 'middle' | 'reach'>, [x, y, z]: Vec3, far: number): boolean =>
+  (x - middle[0]) ** 2 + (y - middle[1]) ** 2 + (z - middle[2]) ** 2 > (reach + far) ** 2;
+
 const moved = new Vector3();
-const through = (matrix: Matrix4, point: Vec3): Vec3 =>
-  moved
-    .set(...point)
-    .applyMatrix4(matrix)
-    .toArray();
+const through = (matrix: Matrix4, [x, y, z]: Vec3): Vec3 => {
+  moved.set(x, y, z).applyMatrix4(matrix);
+  return [moved.x, moved.y, moved.z];
+};
 
 const NOTHING = new Matrix4();
 const isStill = ({ elements }: Matrix4) => elements.every((value, i) => Math.abs(value - NOTHING.elements[i]!) < 1e-6);

@@ -77,9 +77,12 @@ export const boundsCorners = ({ min, max }: Bounds): number[] =>
 
 /** How far a place is from a box, metres; 0 in it. */
 export function distanceToPlanBox({ middle, axis: [ax, az], size }: PlanBox, [x, y, z]: Vec3): number {
-  const [dx, dy, dz] = [x - middle[0], y - middle[1], z - middle[2]];
-  const out = [dx * ax + dz * az, dy, dz * ax - dx * az];
-  return Math.hypot(...out.map((value, k) => Math.max(0, Math.abs(value) - size[k]! / 2)));
+  const dx = x - middle[0];
+  const dz = z - middle[2];
+  const along = Math.max(0, Math.abs(dx * ax + dz * az) - size[0] / 2);
+  const above = Math.max(0, Math.abs(y - middle[1]) - size[1] / 2);
+  const aside = Math.max(0, Math.abs(dz * ax - dx * az) - size[2] / 2);
+  return Math.sqrt(along * along + above * above + aside * aside);
 }
 
 /** What points reach along an axis and across it. */
