@@ -61,13 +61,8 @@ async function takeAll(browser, studio) {
   await kinds(page, sharp, take);
   await reels(page, project, take);
   await page.goto(`${project}/renders`);
-  const video = page.locator('video');
-  await video.waitFor();
-  await video.evaluate((element) => {
-    element.currentTime = 0.5;
-    return new Promise((resolve) => element.addEventListener('seeked', resolve, { once: true }));
-  });
-  await filmIsThere(page);
+  await page.getByRole('img', { name: /^Hall and its terns/ }).waitFor();
+  await page.waitForLoadState('networkidle');
   await take('renders');
   await page.goto(`${project}/review`);
   await page.getByTestId('link-address').filter({ hasText: 'http' }).waitFor();
