@@ -114,7 +114,8 @@ async function foundWay(page, sharp, take) {
   await dialog.getByRole('button', { name: 'Make the walk' }).click();
   await page.waitForTimeout(1500);
   await sharp();
-  // What mends a finding is shown while it is pointed at.
+  // What mends a finding is shown while it is pointed at: a way that was found turns calmly until it is told not to.
+  await page.getByLabel('Slower at corners').getByRole('radio', { name: 'No' }).click();
   const checks = page.getByRole('region', { name: 'Checks' });
   await checks.getByText(/to look at$/).waitFor({ timeout: 30_000 });
   await checks
@@ -157,10 +158,17 @@ async function reels(page, project, take) {
   await page.getByRole('list', { name: 'What would match' }).waitFor({ timeout: 30_000 });
   await take('join');
   await page.getByRole('button', { name: 'Storyboard' }).click();
-  const coming = page.waitForEvent('download', { timeout: 120_000 });
+  const coming = firstSheet(page);
   await page.getByRole('button', { name: 'Save PNG' }).click();
   await paperShot(page, await (await coming).path(), 'storyboard', { width: 905, height: 1280 });
 }
+
+/** Of several sheets that are saved the first, whichever comes first. */
+const firstSheet = (page) =>
+  page.waitForEvent('download', {
+    timeout: 120_000,
+    predicate: (file) => / 1\.png$/.test(file.suggestedFilename()),
+  });
 
 /** A sheet of paper as it is printed. */
 async function paperShot(page, path, name, viewport) {
@@ -183,7 +191,7 @@ async function compared(page, take) {
   await page.getByRole('button', { name: 'Contact sheet' }).click();
   await page.getByRole('combobox', { name: 'Which views' }).click();
   await page.getByRole('option', { name: 'All views' }).click();
-  const coming = page.waitForEvent('download');
+  const coming = firstSheet(page);
   await page.getByRole('button', { name: 'Save PNG' }).click();
   await paperShot(page, await (await coming).path(), 'contact-sheet', { width: 1280, height: 905 });
 }

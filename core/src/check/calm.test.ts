@@ -3,7 +3,8 @@ import { FIRST_LIMITS, FIRST_WALKER, type MoveBody, type Walk } from '../documen
 import { footingFrom, slab, walkThrough } from '../move/floor-scenes.fixture.ts';
 import { compileMove, type CompiledMove } from '../move/index.ts';
 import { randomFrom } from '../random.fixture.ts';
-import { calmed, checkMove } from './index.ts';
+import { calmed } from './index.ts';
+import { fastTurns } from './turning.ts';
 
 const footing = footingFrom(slab(-30, 30, -30, 30, 0));
 let serial = 0;
@@ -12,8 +13,7 @@ const aspect = 16 / 9;
 const compile = (body: MoveBody): CompiledMove | null =>
   compileMove(body, { footing, walker: FIRST_WALKER, parts: [], motion: null, aspect, limits: FIRST_LIMITS });
 const site = { compile, limits: FIRST_LIMITS, newId };
-const turns = (walk: Walk) =>
-  checkMove(compile(walk)!, footing, FIRST_LIMITS).filter(({ rule }) => ['turn', 'gaze off'].includes(rule));
+const turns = (walk: Walk) => fastTurns(compile(walk)!, FIRST_LIMITS);
 
 /** Through a room with a look at something there, and back by the door that one came in. */
 function therAndBack(angle: number, seconds: number, pan: number | null): Walk {

@@ -7,8 +7,8 @@ import type { CompiledMove } from '../move/index.ts';
 const JOINED = 0.5;
 /** How often the camera is asked, seconds. */
 const INSTANT = 0.04;
-/** A turn at the very limit is within it: what bounds turning holds it to that, but for its steps. */
-const SLACK = 1.001;
+/** A turn at the very limit is within it: what bounds turning holds it to that within a fiftieth. */
+const SLACK = 1.02;
 
 /** A stretch of a move in which the camera turns too fast. */
 export interface TurnFinding {

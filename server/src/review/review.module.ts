@@ -70,7 +70,10 @@ class ReviewService {
     const alive = <T extends { deleted: string | null }>(rows: T[]) => rows.filter((row) => row.deleted === null);
     return {
       project,
-      takes: alive(await this.rows.some('take', projectId, link.body.takeIds)),
+      // The newest first, as in the studio: it is what one is to look at.
+      takes: alive(await this.rows.some('take', projectId, link.body.takeIds)).sort(
+        (one, other) => other.body.number - one.body.number,
+      ),
       views: alive(await this.rows.some('view', projectId, link.body.viewIds)),
     };
   }

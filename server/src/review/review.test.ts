@@ -40,6 +40,19 @@ describe('a review link', () => {
     expect(JSON.stringify(page)).not.toContain('Rejected');
   });
 
+  test('shows the newest take first, whatever order they were chosen in', async () => {
+    const newer = id();
+    await makeRow(studio.http, project, 'take', { ...takeBody(film), number: 7 }, { name: 'Arrival', rowId: newer });
+    for (const [both, takeIds] of [
+      ['D'.repeat(43), [take, newer]],
+      ['E'.repeat(43), [newer, take]],
+    ] as const) {
+      await makeRow(studio.http, project, 'link', { token: both, takeIds: [...takeIds], viewIds: [], expires: null });
+      const { takes } = (await studio.review.get(`/api/review/${both}`).expect(200)).body;
+      expect(takes.map((one: { id: string }) => one.id)).toEqual([newer, take]);
+    }
+  });
+
   test('serves its own files only', async () => {
     await studio.review.get(`/api/review/${token}/files/${film.sha256}`).set('Range', 'bytes=0-2').expect(206);
     await studio.review.get(`/api/review/${token}/files/${secret.sha256}`).expect(404);

@@ -22,10 +22,22 @@ jest.unstable_mockModule('./ground-worker.ts', () => ({
 const project = { body: { walker: FIRST_WALKER, limits: FIRST_LIMITS, frame: { width: 16, height: 9 } } };
 jest.unstable_mockModule('../../data/use-project.ts', () => ({ useProject: () => ({ project }) }));
 const moving = { parts: [], moving: [] };
-jest.unstable_mockModule('../../site/use-parts.ts', () => ({ useMoving: () => moving }));
+/** Were the parts of the site asked for, each time? */
+const wanted: boolean[] = [];
+jest.unstable_mockModule('../../site/use-parts.ts', () => ({
+  useMoving: (parts: boolean) => {
+    wanted.push(parts);
+    return moving;
+  },
+}));
 const site = { floor: { sha256: 'a'.repeat(64) } };
 const data = { footing: {}, survey: { storeys: [] } };
-jest.unstable_mockModule('../../site/use-site.ts', () => ({ useSite: () => site, useSiteData: () => ({ data }) }));
+let actions: readonly { kind: string }[] = [];
+jest.unstable_mockModule('../../site/use-site.ts', () => ({
+  useActions: () => actions,
+  useSite: () => site,
+  useSiteData: () => ({ data }),
+}));
 const { useFindings } = await import('./use-findings.ts');
 
 const bodyOf = (name: string) => ({ kind: 'walk', name, gaze: { kind: 'ahead', distance: 2 } }) as unknown as MoveBody;
@@ -33,6 +45,8 @@ const move = {} as CompiledMove;
 afterEach(() => {
   cleanup();
   asked.length = 0;
+  wanted.length = 0;
+  actions = [];
 });
 
 test('while a hand drags nothing is checked; when it rests the newest is, once, and till then it is not of now', async () => {
@@ -48,4 +62,19 @@ test('while a hand drags nothing is checked; when it rests the newest is, once, 
   expect(asked).toEqual(['a']);
   await waitFor(() => expect(result.current).toMatchObject({ current: true, findings: [finding('d')] }));
   expect(asked).toEqual(['a', 'd']);
+});
+
+test('parts are asked for where something moves that may be in the way by then: not for lamps that dim', async () => {
+  const body = bodyOf('e');
+  for (const [kinds, parts] of [
+    [[], false],
+    [['dim'], false],
+    [['dim', 'hinge'], true],
+  ] as const) {
+    actions = kinds.map((kind) => ({ kind }));
+    const { result } = renderHook(() => useFindings(body, move));
+    await waitFor(() => expect(result.current.current).toBe(true));
+    expect(wanted.at(-1)).toBe(parts);
+    cleanup();
+  }
 });
