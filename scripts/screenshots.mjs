@@ -164,11 +164,12 @@ async function reels(page, project, take) {
 }
 
 /** Of several sheets that are saved the first, whichever comes first. */
-const firstSheet = (page) =>
-  page.waitForEvent('download', {
+function firstSheet(page) {
+  return page.waitForEvent('download', {
     timeout: 120_000,
     predicate: (file) => / 1\.png$/.test(file.suggestedFilename()),
   });
+}
 
 /** A sheet of paper as it is printed. */
 async function paperShot(page, path, name, viewport) {
