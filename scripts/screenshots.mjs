@@ -73,15 +73,8 @@ async function takeAll(browser, studio) {
   await page.locator('figure img').first().scrollIntoViewIfNeeded();
   await page.waitForLoadState('networkidle');
   await page.locator('header').first().scrollIntoViewIfNeeded();
-  await filmIsThere(page);
   await take('client-page');
   await notOfTheDemo(page, studio, sharp, take);
-}
-
-async function filmIsThere(page) {
-  await page.waitForFunction(() => document.querySelector('video').readyState === 4);
-  // The player's own sign that it is loading goes a moment later.
-  await page.waitForTimeout(1000);
 }
 
 /** A ride, and what parts do while a move plays. */
