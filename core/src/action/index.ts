@@ -7,4 +7,5 @@ export * from './pick.ts';
 export * from './runs.ts';
 export * from './site-action.ts';
 export * from './site-motion.ts';
+export * from './taken-by.ts';
 export type { Turning } from './turning.ts';

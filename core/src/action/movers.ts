@@ -1,7 +1,8 @@
-import { Matrix4, Vector3 } from 'three';
+import { Matrix4 } from 'three';
 import type { Vec3 } from '../document/index.ts';
 import { distanceToPlanBox, type PlanBox } from '../geometry/index.ts';
 import { planBoxOfPart, type MovablePart, type SiteMotion } from './site-motion.ts';
+import { takenBy } from './taken-by.ts';
 
 /** What is met may lie a little beside what it belongs to, metres. */
 const AT = 0.03;
@@ -59,7 +60,7 @@ export class Movers {
         if (distanceToPlanBox(box, point) > AT) continue;
         met = true;
         const back = (places ??= this.placesAt(time))[group]!;
-        if (back && distanceToPlanBox(box, through(back, point)) <= reach) return false;
+        if (back && distanceToPlanBox(box, takenBy(back, point)) <= reach) return false;
       }
     }
     return met;
@@ -94,7 +95,7 @@ export class Movers {
       const [back, next] = [before[group], now[group]];
       // What rests is in the way where it stands, and met there.
       if (!back || !next || (isStill(back) && isStill(next))) continue;
-      const [a, b] = [through(back, from), through(next, to)];
+      const [a, b] = [takenBy(back, from), takenBy(next, to)];
       const length = Math.hypot(b[0] - a[0], b[1] - a[1], b[2] - a[2]);
       if (isBeyond(ball, a, length + AT)) continue;
       if (boxes.every((box) => distanceToPlanBox(box, a) > length + AT)) continue;
@@ -116,12 +117,6 @@ function ballAbout(boxes: readonly PlanBox[]): Pick<Mover, 'middle' | 'reach'> {
 
 const isBeyond = ({ middle, reach }: Pick<Mover, 'middle' | 'reach'>, [x, y, z]: Vec3, far: number): boolean =>
   (x - middle[0]) ** 2 + (y - middle[1]) ** 2 + (z - middle[2]) ** 2 > (reach + far) ** 2;
-
-const moved = new Vector3();
-const through = (matrix: Matrix4, [x, y, z]: Vec3): Vec3 => {
-  moved.set(x, y, z).applyMatrix4(matrix);
-  return [moved.x, moved.y, moved.z];
-};
 
 const NOTHING = new Matrix4();
 const isStill = ({ elements }: Matrix4) => elements.every((value, i) => Math.abs(value - NOTHING.elements[i]!) < 1e-6);

@@ -1,7 +1,7 @@
 import { Matrix4 } from 'three';
 import { isWithin, type Bounds } from '../document/index.ts';
 import type { SceneModel, SceneMovement, ScenePart } from '../format/index.ts';
-import { boundsCorners, boundsOf, joinBounds, planBoxOf, type PlanBox } from '../geometry/index.ts';
+import { boundsOf, cornersOf, joinBounds, planBoxOf, type PlanBox } from '../geometry/index.ts';
 import { driveOf, inOrder, presenceOf, type Drive } from './driven.ts';
 import { JointMotion, type MovementAt } from './joints.ts';
 import { timeWithin, type DrivenAction, type SiteAction } from './site-action.ts';
@@ -177,7 +177,7 @@ const extentOf = (part: MovablePart): Bounds => ('bounds' in part ? part.bounds 
 
 /** What of a part sticks out, three numbers a point. */
 const pointsOf = (part: MovablePart): ArrayLike<number> & Iterable<number> =>
-  'bounds' in part ? (part.outline ?? boundsCorners(part.bounds)) : part.positions;
+  'bounds' in part ? (part.outline ?? cornersOf(part.bounds).flat()) : part.positions;
 
 /** The upright box about a part, turned as it is. */
 export const planBoxOfPart = (part: MovablePart): PlanBox => planBoxOf(pointsOf(part));

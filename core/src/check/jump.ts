@@ -1,6 +1,6 @@
 import { Quaternion } from 'three';
 import type { Vec3 } from '../document/index.ts';
-import { toDegrees } from '../geometry/index.ts';
+import { less, toDegrees } from '../geometry/index.ts';
 import { SAMPLE_STRIDE, type CompiledMove } from '../move/index.ts';
 import { finding, type Finding, type JumpRule } from './finding.ts';
 
@@ -114,7 +114,6 @@ function seenIn(out: Float64Array, i: number): Seen {
   };
 }
 
-const less = (a: Vec3, b: Vec3): Vec3 => [a[0] - b[0], a[1] - b[1], a[2] - b[2]];
 const apart = (a: Seen, b: Seen) => ({
   place: Math.hypot(...less(b.position, a.position)),
   turn: toDegrees(a.orientation.angleTo(b.orientation)),

@@ -1,5 +1,5 @@
-import { Vector3, type Matrix4 } from 'three';
-import type { Movers } from '../action/index.ts';
+import type { Matrix4 } from 'three';
+import { takenBy, type Movers } from '../action/index.ts';
 import type { Bounds, Vec3 } from '../document/index.ts';
 import type { CompiledMove } from '../move/index.ts';
 import { Projection } from '../optics/index.ts';
@@ -71,11 +71,11 @@ export function showsObject(
   gone?: (point: Vec3) => boolean,
 ): boolean {
   const moved = placeAt?.(siteTime) ?? null;
-  const eye = moved ? through(moved.clone().invert(), projection.position) : projection.position;
+  const eye = moved ? takenBy(moved.clone().invert(), projection.position) : projection.position;
   let seen = 0;
   let [left, right, low, high] = [Infinity, -Infinity, Infinity, -Infinity];
   for (const at of placesIn(bounds)) {
-    const place = moved ? through(moved, at) : at;
+    const place = moved ? takenBy(moved, at) : at;
     const { x, y, depth } = projection.project(place);
     if (depth <= 0 || Math.abs(x) > 1 || Math.abs(y) > 1) continue;
     [left, right, low, high] = [Math.min(left, x), Math.max(right, x), Math.min(low, y), Math.max(high, y)];
@@ -95,13 +95,6 @@ function placesIn({ min, max }: Bounds): Vec3[] {
     ALONG.flatMap((y) => ALONG.map((z): Vec3 => [between(0, x), between(1, y), between(2, z)])),
   );
 }
-
-const vector = new Vector3();
-const through = (matrix: Matrix4, point: Readonly<Vec3>): Vec3 =>
-  vector
-    .fromArray(point as Vec3)
-    .applyMatrix4(matrix)
-    .toArray();
 
 /** How much of the way from an eye to a place inside an extent lies in it, metres. */
 function lengthInside(eye: Readonly<Vec3>, place: Readonly<Vec3>, { min, max }: Bounds): number {

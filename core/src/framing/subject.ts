@@ -1,5 +1,5 @@
 import type { Bounds, Lens, Pose, Quaternion, StillCamera, Vec3 } from '../document/index.ts';
-import { cornersOf, forwardOf, middle, orientationOf } from '../geometry/index.ts';
+import { cornersOf, forwardOf, less, middle, orientationOf } from '../geometry/index.ts';
 import { Projection, throughLens } from '../optics/index.ts';
 
 /** How a subject is framed. */
@@ -61,7 +61,6 @@ function wedge(points: readonly Vec3[], k: 0 | 1, low: number, high: number) {
 }
 
 const plus = (a: Vec3, b: Vec3): Vec3 => [a[0] + b[0], a[1] + b[1], a[2] + b[2]];
-const less = (a: Vec3, b: Vec3): Vec3 => [a[0] - b[0], a[1] - b[1], a[2] - b[2]];
 
 /** The sides from which something can be looked at, clockwise from north: their bearings in degrees. */
 export const SIDES = [0, 45, 90, 135, 180, 225, 270, 315] as const;

@@ -1,6 +1,7 @@
 import type { Vec3 } from '../document/index.ts';
 import { samePlace } from './same-place.ts';
-import { cornerNormal, dot } from './triangles.ts';
+import { cornerNormal } from './triangles.ts';
+import { dot, less } from './vectors.ts';
 
 /** Edges of a surface that follow each other, as points, metres. */
 export interface EdgeLine {
@@ -122,7 +123,6 @@ function edgesOf(surfaces: readonly Surface[]): { place: (corner: number) => Vec
   return { place, edges: [...edges.values()].filter(isEdge) };
 }
 
-const less = (a: Vec3, b: Vec3): Vec3 => [a[0] - b[0], a[1] - b[1], a[2] - b[2]];
 const cosine = (a: Vec3, b: Vec3): number => dot(a, b) / (Math.hypot(...a) * Math.hypot(...b) || 1);
 
 function distanceTo(p: Readonly<Vec3>, a: Vec3, b: Vec3): number {

@@ -11,3 +11,4 @@ export * from './plan-box.ts';
 export * from './rising.ts';
 export * from './same-place.ts';
 export * from './smooth.ts';
+export * from './vectors.ts';

@@ -1,3 +1,7 @@
+import type { Vec3 } from '../document/index.ts';
+import { cornerArea } from './triangles.ts';
+import { cross, dot, less } from './vectors.ts';
+
 /** A triangle is a needle where it is narrower than this part of its length. */
 const NARROW = 1 / 60;
 /** Corners of two triangles that lie in one plane by so much do, metres; and their normals agree by this cosine. */
@@ -34,11 +38,11 @@ function needlesOf(p: Float32Array, indices: Uint32Array): number[] {
 }
 
 function isNarrow(p: Float32Array, a: number, b: number, c: number): boolean {
-  const [x, y, z] = [p[3 * b]! - p[3 * a]!, p[3 * b + 1]! - p[3 * a + 1]!, p[3 * b + 2]! - p[3 * a + 2]!];
-  const [u, v, w] = [p[3 * c]! - p[3 * a]!, p[3 * c + 1]! - p[3 * a + 1]!, p[3 * c + 2]! - p[3 * a + 2]!];
-  const twice = Math.hypot(y * w - z * v, z * u - x * w, x * v - y * u);
-  const longest = Math.max(x * x + y * y + z * z, u * u + v * v + w * w, (u - x) ** 2 + (v - y) ** 2 + (w - z) ** 2);
-  return twice < NARROW * longest;
+  const square = (from: number, to: number) =>
+    (p[3 * to]! - p[3 * from]!) ** 2 +
+    (p[3 * to + 1]! - p[3 * from + 1]!) ** 2 +
+    (p[3 * to + 2]! - p[3 * from + 2]!) ** 2;
+  return 2 * cornerArea(p, 3 * a, 3 * b, 3 * c) < NARROW * Math.max(square(a, b), square(a, c), square(b, c));
 }
 
 /** Triangles whose diagonals change. */
@@ -105,9 +109,9 @@ class Mended {
     for (const v of [b, c, d])
       if (n[3 * a]! * n[3 * v]! + n[3 * a + 1]! * n[3 * v + 1]! + n[3 * a + 2]! * n[3 * v + 2]! < SAME_WAY)
         return false;
-    const [pa, pb, pc, pd] = [a, b, c, d].map((v) => this.placeOf(v)) as [Place, Place, Place, Place];
+    const [pa, pb, pc, pd] = [a, b, c, d].map((v) => this.placeOf(v)) as [Vec3, Vec3, Vec3, Vec3];
     // A needle says little about its plane: its normal is that of its corners.
-    const up: Place = [n[3 * a]!, n[3 * a + 1]!, n[3 * a + 2]!];
+    const up: Vec3 = [n[3 * a]!, n[3 * a + 1]!, n[3 * a + 2]!];
     if ([pb, pc, pd].some((place) => Math.abs(dot(less(place, pa), up)) > FLAT)) return false;
     // Each of the two new triangles looks the way that the old ones did.
     if (dot(cross(less(pd, pa), less(pc, pa)), up) <= 0 || dot(cross(less(pb, pd), less(pc, pd)), up) <= 0)
@@ -115,23 +119,13 @@ class Mended {
     return angleAt(pc, pa, pb) + angleAt(pd, pa, pb) > Math.PI + ANGLE;
   }
 
-  private placeOf(v: number): Place {
+  private placeOf(v: number): Vec3 {
     return [this.p[3 * v]!, this.p[3 * v + 1]!, this.p[3 * v + 2]!];
   }
 }
 
-type Place = readonly [number, number, number];
-
-const less = (a: Place, b: Place): Place => [a[0] - b[0], a[1] - b[1], a[2] - b[2]];
-const dot = (a: Place, b: Place): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
-const cross = (a: Place, b: Place): Place => [
-  a[1] * b[2] - a[2] * b[1],
-  a[2] * b[0] - a[0] * b[2],
-  a[0] * b[1] - a[1] * b[0],
-];
-
 /** The angle at p between a and b, radians. */
-function angleAt(p: Place, a: Place, b: Place): number {
+function angleAt(p: Vec3, a: Vec3, b: Vec3): number {
   const [u, v] = [less(a, p), less(b, p)];
   return Math.atan2(Math.hypot(...cross(u, v)), dot(u, v));
 }

@@ -1,4 +1,5 @@
 import type { Quaternion, Vec3 } from '../document/index.ts';
+import { cross } from './vectors.ts';
 
 export interface Angles {
   /** Turn about the vertical, radians; 0 looks along −Z (plan north), positive turns left (towards −X). */
@@ -104,8 +105,3 @@ const unit = ([x, y, z]: Vec3): Vec3 => {
   const length = Math.hypot(x, y, z);
   return [x / length, y / length, z / length];
 };
-const cross = (a: Readonly<Vec3>, b: Readonly<Vec3>): Vec3 => [
-  a[1] * b[2] - a[2] * b[1],
-  a[2] * b[0] - a[0] * b[2],
-  a[0] * b[1] - a[1] * b[0],
-];

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { BoxGeometry, Vector3 } from 'three';
 import { randomFrom } from '../random.fixture.ts';
-import { boundsCorners, distanceToPlanBox, hullOf, planBoxOf } from './index.ts';
+import { cornersOf, distanceToPlanBox, hullOf, planBoxOf } from './index.ts';
 
 describe('the upright box about points, turned as they are', () => {
   test('is that of any box which was turned in plan, wherever it stands', () => {
@@ -44,6 +44,6 @@ describe('the upright box about points, turned as they are', () => {
     expect(planBoxOf([1, 2, 3]).middle).toEqual([1, 2, 3]);
     expect(planBoxOf([0, 0, 0, 3, 0, 4]).size.map((value) => Number(value.toFixed(9)))).toEqual([5, 0, 0]);
     expect(hullOf([[0, 0]])).toHaveLength(0);
-    expect(boundsCorners({ min: [0, 0, 0], max: [1, 2, 3] })).toHaveLength(24);
+    expect(cornersOf({ min: [0, 0, 0], max: [1, 2, 3] }).flat()).toHaveLength(24);
   });
 });

@@ -1,4 +1,4 @@
-import type { Bounds, Vec3 } from '../document/index.ts';
+import type { Vec3 } from '../document/index.ts';
 
 /** A place in plan: x, z. */
 export type PlanPoint = readonly [x: number, z: number];
@@ -70,10 +70,6 @@ export function planBoxOf(points: ArrayLike<number>): PlanBox {
     size: [Math.max(along, aside), high - low, Math.min(along, aside)],
   };
 }
-
-/** The corners of a box along the axes, three numbers each. */
-export const boundsCorners = ({ min, max }: Bounds): number[] =>
-  Array.from({ length: 8 }, (_, i) => [0, 1, 2].map((k) => ((i >> k) & 1 ? max : min)[k]!)).flat();
 
 /** How far a place is from a box, metres; 0 in it. */
 export function distanceToPlanBox({ middle, axis: [ax, az], size }: PlanBox, [x, y, z]: Vec3): number {

@@ -34,10 +34,6 @@ export function cornerArea(positions: Float32Array, a: number, b: number, c: num
   return Math.hypot(scratch[0]!, scratch[1]!, scratch[2]!) / 2;
 }
 
-/** The scalar product of two vectors. */
-export const dot = (a: ArrayLike<number>, b: ArrayLike<number>): number =>
-  a[0]! * b[0]! + a[1]! * b[1]! + a[2]! * b[2]!;
-
 /**
  * Which of a direction and its opposite a normal is: planes are told by one of both, whichever side their faces show. The
  * two part where hardly any face lies.

@@ -1,4 +1,5 @@
 import type { Vec3 } from '../document/index.ts';
+import { less } from '../geometry/index.ts';
 import type { CameraSample } from '../move/index.ts';
 import { Projection } from '../optics/index.ts';
 import { firstSample, lastSample, type FlowMeasure, type OwnShot } from './joins.ts';
@@ -42,7 +43,7 @@ export function cutNotes(before: OwnShot, after: OwnShot, measure: FlowMeasure):
   const notes: CutNote[] = [];
   if (from && to && distance(from, to) < Math.max(SAME, left?.radius ?? 0)) {
     const ratio = sizeOf(b, to, aspect) / sizeOf(a, from, aspect);
-    const angle = angleBetween(minus(a.position, from), minus(b.position, to));
+    const angle = angleBetween(less(a.position, from), less(b.position, to));
     if (angle < THIRTY && Math.max(ratio, 1 / ratio) < OTHER_SIZE && angle > 1e-3)
       notes.push({ kind: 'thirty degrees', angle });
     if (Math.max(ratio, 1 / ratio) >= OTHER_SIZE) notes.push({ kind: 'size', ratio });
@@ -65,7 +66,7 @@ function sideOf(subject: Subject | null, shot: OwnShot, time: number, sample: Ca
   const later = subjectAt(shot.camera, time - step) ?? subjectAt(shot.camera, time + step);
   if (!later) return 0;
   const sign = subjectAt(shot.camera, time - step) ? 1 : -1;
-  const way = minus(subject.point, later.point).map((value) => (sign * value) / step) as Vec3;
+  const way = less(subject.point, later.point).map((value) => (sign * value) / step) as Vec3;
   const speed = Math.hypot(...way);
   if (speed < GOES) return 0;
   const [right] = new Projection(sample.view, aspect, sample.position, sample.orientation).alongAxes(way);
@@ -73,8 +74,7 @@ function sideOf(subject: Subject | null, shot: OwnShot, time: number, sample: Ca
   return Math.abs(goes) < SIDEWAYS ? 0 : Math.sign(goes);
 }
 
-const minus = (a: Readonly<Vec3>, b: Readonly<Vec3>): Vec3 => [a[0] - b[0], a[1] - b[1], a[2] - b[2]];
-const distance = (a: Vec3, b: Vec3): number => Math.hypot(...minus(a, b));
+const distance = (a: Vec3, b: Vec3): number => Math.hypot(...less(a, b));
 
 function angleBetween(a: Vec3, b: Vec3): number {
   const product = a.reduce((sum, value, k) => sum + value * b[k]!, 0);

@@ -97,7 +97,7 @@ export function nearestShores(mesh: NavMesh, from: Vec3, to: Vec3): [Vec3, Vec3]
         : null;
     };
     let best: { distance: number; pair: [Vec3, Vec3] } | null = null;
-    for (const corner of cornersOf(here)) {
+    for (const corner of verticesOf(here)) {
       const across = nearest(corner, 1);
       const distance = across ? Math.hypot(...across.map((value, k) => value - corner[k]!)) : Infinity;
       if (across && distance < (best?.distance ?? Infinity)) best = { distance, pair: [corner, across] };
@@ -116,7 +116,7 @@ export function nearestShores(mesh: NavMesh, from: Vec3, to: Vec3): [Vec3, Vec3]
   }
 }
 
-function cornersOf(polygons: readonly Polygon[]): Vec3[] {
+function verticesOf(polygons: readonly Polygon[]): Vec3[] {
   const corners = new Map<string, Vec3>();
   for (const { triangles } of polygons)
     for (let o = 0; o < triangles.length; o += 3) {
