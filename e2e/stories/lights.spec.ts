@@ -1,6 +1,15 @@
 import { expect, test, type Page } from '@playwright/test';
 import { house } from '../support/house.ts';
-import { choose, documentOf, litScene, pictureStatistics, saved, sharpPicture, soon } from '../support/studio.ts';
+import {
+  choose,
+  documentOf,
+  litScene,
+  pictureStatistics,
+  saved,
+  sharpPicture,
+  soon,
+  toViews,
+} from '../support/studio.ts';
 
 const card = (page: Page) => page.getByRole('region', { name: 'Lights' });
 /** All lights of the card are there as a whole, with their pictures. */
@@ -65,8 +74,7 @@ test('lights of a project: made, set, gathered behind the work, chosen by a view
   });
 
   await test.step('a view is kept, seen in the new light, and its small picture follows', async () => {
-    await page.getByRole('link', { name: 'Views' }).click();
-    await sharpPicture(page);
+    await toViews(page);
     await page.getByRole('button', { name: 'Keep view' }).click();
     const picture = page.getByRole('complementary', { name: 'Views' }).locator('li img');
     await expect(picture).toHaveCount(1, { timeout: 60_000 });

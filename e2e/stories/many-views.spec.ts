@@ -2,7 +2,7 @@ import type { Row } from '@eskovan/core/document';
 import { expect, test, type Page } from '@playwright/test';
 import { editElsewhere } from '../support/edits.ts';
 import { house } from '../support/house.ts';
-import { documentOf, planPoint, saved, sharpPicture, soon } from '../support/studio.ts';
+import { documentOf, planPoint, saved, sharpPicture, soon, toViews } from '../support/studio.ts';
 
 const BY_MOUSE = 20;
 const BY_KEYS = 10;
@@ -53,8 +53,7 @@ test('twenty views by mouse, ten by keys alone; named, moved, tagged, taken back
   // The whole house is in the plan, whichever view it brings in.
   await page.setViewportSize({ width: 1100, height: 1300 });
   const projectId = await house(page, 'Many views');
-  await page.getByRole('link', { name: 'Views' }).click();
-  await sharpPicture(page);
+  await toViews(page);
 
   await test.step('by mouse: a press, a drag and a button each', async () => {
     for (let i = 0; i < BY_MOUSE; i += 1) {
@@ -132,8 +131,7 @@ test('two people on one view: different facets are both kept, the same one is as
   context,
 }) => {
   const projectId = await house(page, 'One view, two people');
-  await page.getByRole('link', { name: 'Views' }).click();
-  await sharpPicture(page);
+  await toViews(page);
   await standAndLook(page, 2, 4, 0);
   await shelf(page).getByRole('button', { name: 'Keep view' }).click();
   await expect(rows(page)).toHaveCount(1);

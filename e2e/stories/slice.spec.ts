@@ -15,6 +15,7 @@ import {
   sharpPicture,
   siteOf,
   soon,
+  toViews,
 } from '../support/studio.ts';
 
 async function setRate(page: Page, label: string): Promise<void> {
@@ -85,11 +86,8 @@ async function drawnAndKept(page: Page, { projectId, path, rise }: Slice): Promi
   });
 
   await test.step('keep a view that navigating cannot change', async () => {
-    await page.getByRole('link', { name: 'Views' }).click();
-    // The screen before stays until the next one has come.
-    await expect(page.getByRole('complementary', { name: 'Views' })).toBeVisible();
+    await toViews(page);
     const [kept] = (await documentOf(request, projectId)).view.slice(-1);
-    await sharpPicture(page);
     const box = (await page.getByRole('group', { name: 'Picture', exact: true }).boundingBox())!;
     await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
     await page.mouse.down();

@@ -3,7 +3,7 @@ import { anglesOf, toDegrees } from '@eskovan/core/geometry';
 import { expect, test, type Page } from '@playwright/test';
 import { readFileSync } from 'node:fs';
 import { house } from '../support/house.ts';
-import { documentOf, pressPicture, pressPlan, saved, sharpPicture, soon } from '../support/studio.ts';
+import { documentOf, pressPicture, pressPlan, saved, sharpPicture, soon, toViews } from '../support/studio.ts';
 
 const shelf = (page: Page) => page.getByRole('complementary', { name: 'Views' });
 const rows = (page: Page) => shelf(page).locator('[data-row]');
@@ -20,8 +20,7 @@ test('stood and sat by pressing, a subject framed and held, drawn without perspe
 }) => {
   test.setTimeout(400_000);
   const projectId = await house(page, 'Stood and sat');
-  await page.getByRole('link', { name: 'Views' }).click();
-  await sharpPicture(page);
+  await toViews(page);
   await pressPlan(page, 2.5, 4.6);
   await type(page, 'Pose', 'Bearing', '0');
   await shelf(page).getByRole('button', { name: 'Keep view' }).click();

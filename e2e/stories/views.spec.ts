@@ -2,7 +2,7 @@ import { anglesOf, toDegrees } from '@eskovan/core/geometry';
 import { expect, test, type Page } from '@playwright/test';
 import { readFileSync } from 'node:fs';
 import { house } from '../support/house.ts';
-import { choose, documentOf, pressPlan, saved, sharpPicture, soon } from '../support/studio.ts';
+import { choose, documentOf, pressPlan, saved, sharpPicture, soon, toViews } from '../support/studio.ts';
 
 const INPUTS = 500;
 
@@ -53,8 +53,7 @@ test('a view is composed: stood on the plan, straightened, focused, checked, loc
 }) => {
   test.setTimeout(300_000);
   const projectId = await house(page, 'Composed');
-  await page.getByRole('link', { name: 'Views' }).click();
-  await sharpPicture(page);
+  await toViews(page);
   await pressPlan(page, 2.5, 3.2);
   await type(page, 'Pose', 'Bearing', '0');
   await page.getByRole('button', { name: 'Keep view' }).first().click();

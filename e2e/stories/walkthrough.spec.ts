@@ -4,7 +4,17 @@ import { expect, test, type Page } from '@playwright/test';
 import { probe } from '../support/film.ts';
 import { house } from '../support/house.ts';
 import { apart } from '../support/pixels.ts';
-import { choose, documentOf, newestTake, planPoint, pressPlan, saved, sharpPicture, soon } from '../support/studio.ts';
+import {
+  choose,
+  documentOf,
+  newestTake,
+  planPoint,
+  pressPlan,
+  saved,
+  sharpPicture,
+  soon,
+  toViews,
+} from '../support/studio.ts';
 import { currentStrips } from '../support/walk.ts';
 
 interface Walkthrough {
@@ -173,8 +183,7 @@ test('a whole walk on the demo: from the marsh through the hall upstairs to the 
 test('the same in a house that nobody here drew', async ({ page }) => {
   test.setTimeout(400_000);
   const projectId = await house(page, 'Walked through');
-  await page.getByRole('link', { name: 'Views' }).click();
-  await sharpPicture(page);
+  await toViews(page);
   const shelf = page.getByRole('complementary', { name: 'Views' });
   for (const [i, [x, z]] of (
     [

@@ -2,7 +2,17 @@ import { walkOf, type Walk } from '@eskovan/core/document';
 import { expect, test, type Page } from '@playwright/test';
 import { hutGlb, type BoxPart } from '../../core/src/format/files.fixture.ts';
 import { house } from '../support/house.ts';
-import { bringIn, documentOf, newerFile, newProject, pressPlan, saved, sharpPicture, soon } from '../support/studio.ts';
+import {
+  bringIn,
+  documentOf,
+  newerFile,
+  newProject,
+  pressPlan,
+  saved,
+  sharpPicture,
+  soon,
+  toViews,
+} from '../support/studio.ts';
 import { currentStrips } from '../support/walk.ts';
 
 const pace = (page: Page) => page.getByRole('region', { name: 'Pace' });
@@ -18,8 +28,7 @@ async function goTo(page: Page, part: number): Promise<void> {
 
 /** Keeps views of somebody who stands at these places. */
 async function standAt(page: Page, places: readonly (readonly [x: number, z: number])[]): Promise<void> {
-  await page.getByRole('link', { name: 'Views' }).click();
-  await sharpPicture(page);
+  await toViews(page);
   const shelf = page.getByRole('complementary', { name: 'Views' });
   for (const [i, [x, z]] of places.entries()) {
     await pressPlan(page, x, z);

@@ -143,6 +143,13 @@ export async function sharpPicture(page: Page): Promise<Locator> {
   return picture;
 }
 
+/** Opens the Views stage and waits for its picture: the screen before, with a sharp one, stays until this one has come. */
+export async function toViews(page: Page): Promise<Locator> {
+  await page.getByRole('link', { name: 'Views' }).click();
+  await expect(page.getByRole('complementary', { name: 'Views' })).toBeVisible();
+  return sharpPicture(page);
+}
+
 /** Mean colour and spread of the picture inside the frame: is anything drawn, and has it changed? */
 export async function pictureStatistics(page: Page): Promise<{ mean: number; spread: number }> {
   const bytes = await page.getByTestId('frame').first().screenshot();
