@@ -1,8 +1,7 @@
-import { Movers, SiteMotion, type MovableSite, type SiteAction } from '@eskovan/core/action';
 import { checkMove, coverageOf, type CoveredStorey, type Finding, type RoomCover } from '@eskovan/core/check';
 import type { Drawn } from '@eskovan/core/format/drawn';
-import type { CheckLimits, MoveBody, Vec3, Walker } from '@eskovan/core/document';
-import { compileMove, type MoveSite } from '@eskovan/core/move';
+import type { MoveBody, Vec3, Walker } from '@eskovan/core/document';
+import type { CompiledMove } from '@eskovan/core/move';
 import { unpackFooting, Walkway, type WalkedSurvey } from '@eskovan/core/survey';
 import {
   findWay,
@@ -14,6 +13,7 @@ import {
   type WayWalker,
 } from '@eskovan/core/wayfind';
 import * as Comlink from 'comlink';
+import { compiledIn, readySite, type ReadySite, type SiteOrder } from './site-order.ts';
 
 export interface WayOrder {
   floorUrl: string;
@@ -23,16 +23,6 @@ export interface WayOrder {
   /** On the floor, metres. */
   places: readonly Vec3[];
   walker: WayWalker & Walker;
-}
-
-/** What a move is checked in, as far as the page knows it. */
-export interface CheckOrder extends Omit<MoveSite, 'footing' | 'motion' | 'walker'> {
-  floorUrl: string;
-  body: MoveBody;
-  walker: Walker;
-  limits: CheckLimits;
-  /** What moves of the site; null where nothing does, or the move is not about it. */
-  moving: { site: Pick<MovableSite, 'joints' | 'movements'>; actions: readonly SiteAction[] } | null;
 }
 
 /** What was loaded last, kept for the next questions about it. */
@@ -58,14 +48,10 @@ async function bytesOf(url: string): Promise<ArrayBuffer> {
   return answer.arrayBuffer();
 }
 
+/** What moves are checked in; null until somebody has said. */
+let site: Promise<ReadySite> | null = null;
 /** The move that was checked last. */
-let checked: ReturnType<typeof compiled> | null = null;
-
-async function compiled({ floorUrl, body, moving, ...site }: CheckOrder) {
-  const footing = await footings.of(floorUrl);
-  const motion = moving && new SiteMotion({ ...moving.site, parts: site.parts }, moving.actions);
-  return { footing, move: compileMove(body, { ...site, footing, motion }), movers: new Movers(site.parts, motion) };
-}
+let checked: CompiledMove | null = null;
 
 /** No way, and what is in it; null where nobody gets there at all. */
 export type BlockedWay = NoWay & { block: Block | null };
@@ -89,15 +75,24 @@ const api = {
     const { readDrawn } = await import('@eskovan/core/format/drawn');
     return readDrawn(bytes, fileName);
   },
+  /** Takes what moves are checked in from now on. */
+  async standIn(order: SiteOrder): Promise<void> {
+    checked = null;
+    site = footings.of(order.floorUrl).then((footing) => readySite(order, footing));
+    await site;
+  },
   /** What the checks know of a move; null while there is not enough of it. */
-  async check(order: CheckOrder): Promise<Finding[] | null> {
-    const { move, footing, movers } = await (checked = compiled(order));
-    return move && checkMove(move, footing, order.limits, order.walker, order.aspect, movers);
+  async check(body: MoveBody): Promise<Finding[] | null> {
+    if (!site) return null;
+    const ready = await site;
+    checked = compiledIn(ready, body);
+    const { footing, movers, order } = ready;
+    return checked && checkMove(checked, footing, order.limits, order.walker, order.aspect, movers);
   },
   /** How long the move that was checked last shows every room; null where none was. */
-  async cover(storeys: readonly CoveredStorey[], aspect: number): Promise<RoomCover[] | null> {
-    const last = await checked;
-    return last?.move ? coverageOf(last.move, last.footing, storeys, aspect, last.movers) : null;
+  async cover(storeys: readonly CoveredStorey[]): Promise<RoomCover[] | null> {
+    const ready = await site;
+    return ready && checked && coverageOf(checked, ready.footing, storeys, ready.order.aspect, ready.movers);
   },
 };
 

@@ -18,13 +18,14 @@ import { loadCardFaces } from './card-faces.ts';
 import { KeptClips } from './kept-clips.ts';
 import { KeptImages } from './kept-images.ts';
 import { fetchBytes } from './load-scene.ts';
-import { ReelWork, type ReelOrder, type ReelSite } from './reel-work.ts';
+import { ReelWork, type ReelOrder } from './reel-work.ts';
+import type { SiteOrder } from './site-order.ts';
 import { SceneDrawers } from './scene-drawers.ts';
 
 /** A reel to be rendered, or a stretch of it. */
 export interface ReelFilmSource {
   kind: 'reel';
-  site: ReelSite;
+  site: SiteOrder;
   order: ReelOrder;
   scenes: Readonly<Record<string, PictureScene>>;
   /** The first frame of the reel that is in the film. */

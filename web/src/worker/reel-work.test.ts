@@ -10,10 +10,11 @@ import {
 import { Footing } from '@eskovan/core/survey';
 import { uuid } from '../testing/studio.tsx';
 import { findingsOfShots } from './shot-findings.ts';
-import { ReelWork, type OrderedShot, type ReelOrder, type ReelSite } from './reel-work.ts';
+import { ReelWork, type OrderedShot, type ReelOrder } from './reel-work.ts';
+import type { SiteOrder } from './site-order.ts';
 
 const nothing = new Footing(new Float32Array(0), new Float32Array(0));
-const SITE: ReelSite = {
+const SITE: SiteOrder = {
   floorUrl: '',
   walker: FIRST_WALKER,
   limits: FIRST_LIMITS,

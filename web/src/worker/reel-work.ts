@@ -1,4 +1,4 @@
-import { Movers, ownActions, SiteMotion } from '@eskovan/core/action';
+import { ownActions, type Movers } from '@eskovan/core/action';
 import type { CoveredObject } from '@eskovan/core/check';
 import {
   aspectOf,
@@ -10,7 +10,7 @@ import {
   type ShotBody,
   type ViewBody,
 } from '@eskovan/core/document';
-import { compileMove, type CompiledMove, type MoveSite } from '@eskovan/core/move';
+import type { CompiledMove } from '@eskovan/core/move';
 import {
   CompiledReel,
   frameTime,
@@ -29,10 +29,7 @@ import {
 import { fingerprint } from '@eskovan/core/site';
 import type { Footing } from '@eskovan/core/survey';
 import type { PictureLayer, ReelPicture, Words } from '@eskovan/render';
-import type { CheckOrder } from './ground.worker.ts';
-
-/** What moves are compiled in. */
-export type ReelSite = Omit<CheckOrder, 'body'>;
+import { compiledIn, readySite, type ReadySite, type SiteOrder } from './site-order.ts';
 
 /** A shot with what it shows, as far as the page has it. */
 export interface OrderedShot {
@@ -77,16 +74,14 @@ export type Measured = ShotSource | null;
  */
 export class ReelWork {
   private readonly moves = new Map<string, { said: string; move: CompiledMove | null }>();
-  private site: { order: ReelSite; footing: Footing; motion: SiteMotion | null; movers: Movers } | null = null;
+  private site: ReadySite | null = null;
   private order: ReelOrder | null = null;
   private ready: ReadonlyMap<string, ReadyShot> = new Map();
   private compiled: CompiledReel | null = null;
 
   /** Takes a site; moves are compiled again where it is another one. */
-  setSite(order: ReelSite, footing: Footing): void {
-    const { moving, ...site } = order;
-    const motion = moving && new SiteMotion({ ...moving.site, parts: site.parts }, moving.actions);
-    this.site = { order, footing, motion, movers: new Movers(site.parts, motion) };
+  setSite(order: SiteOrder, footing: Footing): void {
+    this.site = readySite(order, footing);
     this.moves.clear();
   }
 
@@ -110,11 +105,7 @@ export class ReelWork {
   }
 
   compile(body: MoveBody): CompiledMove | null {
-    if (!this.site) return null;
-    const { order, footing, motion } = this.site;
-    const { walker, parts, aspect, limits } = order;
-    const site: MoveSite = { footing, walker, parts, motion, aspect, limits };
-    return compileMove(body, site);
+    return this.site && compiledIn(this.site, body);
   }
 
   setReel(order: ReelOrder): CompiledReel {
@@ -194,7 +185,7 @@ export class ReelWork {
     });
   }
 
-  siteOf(): ReelSite {
+  siteOf(): SiteOrder {
     if (!this.site) throw new Error('No site has been given yet.');
     return this.site.order;
   }

@@ -30,7 +30,8 @@ import type { ReelPicture } from '@eskovan/render';
 import * as Comlink from 'comlink';
 import { evenPaced, type CameraSample } from '@eskovan/core/move';
 import { fetchBytes } from './load-scene.ts';
-import { ReelWork, type Measured, type ReelOrder, type ReelSite } from './reel-work.ts';
+import { ReelWork, type Measured, type ReelOrder } from './reel-work.ts';
+import type { SiteOrder } from './site-order.ts';
 import { findingsOfShots, type ShotFinding } from './shot-findings.ts';
 
 /** How fast the picture moves through a shot: evenly spread, its first and its last frame included. */
@@ -130,7 +131,7 @@ const saidOf = (index: number) => {
 
 const api = {
   /** Takes the site that moves are in. */
-  async setSite(site: ReelSite): Promise<void> {
+  async setSite(site: SiteOrder): Promise<void> {
     if (footing?.url !== site.floorUrl) {
       const loading = fetchBytes(site.floorUrl).then(unpackFooting);
       footing = { url: site.floorUrl, loading };

@@ -5,11 +5,17 @@ import { act, cleanup, renderHook, waitFor } from '@testing-library/react';
 
 /** Bodies that the worker was asked about, in their order. */
 const asked: string[] = [];
+/** How often it was told what moves are checked in. */
+let stood = 0;
 const finding = (of: string) => ({ rule: 'wall', of });
 jest.unstable_mockModule('./ground-worker.ts', () => ({
   startGround: () => ({
     remote: {
-      check: ({ body }: { body: { name: string } }) => {
+      standIn: () => {
+        stood += 1;
+        return Promise.resolve();
+      },
+      check: (body: { name: string }) => {
         asked.push(body.name);
         return Promise.resolve([finding(body.name)]);
       },
@@ -45,6 +51,7 @@ const move = {} as CompiledMove;
 afterEach(() => {
   cleanup();
   asked.length = 0;
+  stood = 0;
   wanted.length = 0;
   actions = [];
 });
@@ -62,6 +69,8 @@ test('while a hand drags nothing is checked; when it rests the newest is, once, 
   expect(asked).toEqual(['a']);
   await waitFor(() => expect(result.current).toMatchObject({ current: true, findings: [finding('d')] }));
   expect(asked).toEqual(['a', 'd']);
+  // The site is the same: it is sent once.
+  expect(stood).toBe(1);
 });
 
 test('parts are asked for where something moves that may be in the way by then: not for lamps that dim', async () => {

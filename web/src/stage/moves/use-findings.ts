@@ -7,7 +7,7 @@ import { fileUrl } from '../../data/api.ts';
 import { useProject } from '../../data/use-project.ts';
 import { useMoving } from '../../site/use-parts.ts';
 import { useActions, useSite, useSiteData } from '../../site/use-site.ts';
-import type { CheckOrder } from '../../worker/ground.worker.ts';
+import type { SiteOrder } from '../../worker/site-order.ts';
 import { startGround, type GroundHand } from './ground-worker.ts';
 
 export interface Checked {
@@ -38,7 +38,7 @@ export function useFindings(body: MoveBody | null, move: CompiledMove | null, st
   const moves = useActions().some(movesParts);
   const asksParts = body !== null && (moves || needsParts(body));
   const { parts, moving } = useMoving(asksParts);
-  const [answer, setAnswer] = useState<{ order: CheckOrder; findings: readonly Finding[] } | null>(null);
+  const [answer, setAnswer] = useState<{ order: Order; findings: readonly Finding[] } | null>(null);
   const [cover, setCover] = useState<readonly RoomCover[] | null>(null);
   const desk = useRef<CheckDesk | null>(null);
   useEffect(
@@ -53,13 +53,12 @@ export function useFindings(body: MoveBody | null, move: CompiledMove | null, st
   const floor = site?.floor.sha256 ?? null;
   const footing = data?.footing ?? null;
   const survey = data?.survey ?? null;
-  const order = useMemo(
-    (): CheckOrder | null =>
-      body && floor
-        ? { floorUrl: fileUrl(floor), body, walker, limits, aspect, parts: asksParts ? parts : [], moving }
-        : null,
-    [body, floor, walker, limits, aspect, asksParts, parts, moving],
+  const ground = useMemo(
+    (): SiteOrder | null =>
+      floor ? { floorUrl: fileUrl(floor), walker, limits, aspect, parts: asksParts ? parts : [], moving } : null,
+    [floor, walker, limits, aspect, asksParts, parts, moving],
   );
+  const order = useMemo((): Order | null => (body && ground ? { body, site: ground } : null), [body, ground]);
   useEffect(() => {
     if (!order || !move || !footing) return undefined;
     const ask = () => {
@@ -79,6 +78,11 @@ export function useFindings(body: MoveBody | null, move: CompiledMove | null, st
   return { findings: answer.findings, current: answer.order === order, cover };
 }
 
+interface Order {
+  body: MoveBody;
+  site: SiteOrder;
+}
+
 interface Question {
   storeys: readonly CoveredStorey[];
   onAnswer: (findings: readonly Finding[]) => void;
@@ -89,11 +93,13 @@ interface Question {
 /** One question at a time; of those that wait, the newest. */
 class CheckDesk {
   private hand: GroundHand | null = null;
-  private waiting: [CheckOrder, Question] | null = null;
+  /** What the worker checks in: it is sent once, not with every move. */
+  private site: SiteOrder | null = null;
+  private waiting: [Order, Question] | null = null;
   private busy = false;
   private closed = false;
 
-  ask(order: CheckOrder, question: Question): void {
+  ask(order: Order, question: Question): void {
     this.waiting = [order, question];
     if (!this.busy) void this.work();
   }
@@ -105,25 +111,32 @@ class CheckDesk {
       this.waiting = null;
       let findings: readonly Finding[];
       try {
-        this.hand ??= startGround();
-        findings = (await Promise.race([this.hand.remote.check(order), this.hand.stopped])) ?? [];
+        findings = await this.asked(order);
       } catch {
         this.hand?.stop();
         this.hand = null;
+        this.site = null;
         findings = otherwise();
       }
       if (this.closed) return;
       onAnswer(findings);
       // While a hand is at work nobody reads how long a room is seen.
-      if (!this.waiting) onCover(await this.cover(storeys, order.aspect));
+      if (!this.waiting) onCover(await this.cover(storeys));
     }
     this.busy = false;
   }
 
-  private async cover(storeys: readonly CoveredStorey[], aspect: number): Promise<readonly RoomCover[] | null> {
+  private async asked({ body, site }: Order): Promise<readonly Finding[]> {
+    const { remote, stopped } = (this.hand ??= startGround());
+    if (this.site !== site) await Promise.race([remote.standIn(site), stopped]);
+    this.site = site;
+    return (await Promise.race([remote.check(body), stopped])) ?? [];
+  }
+
+  private async cover(storeys: readonly CoveredStorey[]): Promise<readonly RoomCover[] | null> {
     const { hand } = this;
     if (!hand) return null;
-    return Promise.race([hand.remote.cover(storeys, aspect), hand.stopped]).catch(() => null);
+    return Promise.race([hand.remote.cover(storeys), hand.stopped]).catch(() => null);
   }
 
   close(): void {

@@ -2,7 +2,8 @@ import type { CoveredStorey } from '@eskovan/core/check';
 import type { PromisedObject } from '@eskovan/core/document';
 import type { Match } from '@eskovan/core/reel';
 import type { NamedPicture, WishedFor } from '../../picture/ahead.ts';
-import type { OrderedShot, ReelOrder, ReelSite } from '../../worker/reel-work.ts';
+import type { OrderedShot, ReelOrder } from '../../worker/reel-work.ts';
+import type { SiteOrder } from '../../worker/site-order.ts';
 import { setFacts } from './reel-facts.ts';
 import { startReelHand, type ReelHand } from './reel-hand.ts';
 
@@ -37,7 +38,7 @@ export class ReelLink {
   }
 
   /** Moves are measured anew in another site. */
-  setSite(site: ReelSite): Promise<void> {
+  setSite(site: SiteOrder): Promise<void> {
     const given = Promise.all(
       [this.quick, ...(this.slow ? [this.slow] : [])].map(({ remote, stopped }) =>
         Promise.race([remote.setSite(site), stopped]),

@@ -11,7 +11,8 @@ import { useMoving } from '../../site/use-parts.ts';
 import { useActions, useGeometry, usePictureScene, useSite, useSiteData } from '../../site/use-site.ts';
 import type { WishedFor } from '../../picture/ahead.ts';
 import type { ReelFilmSource } from '../../worker/reel-film.ts';
-import type { OrderedShot, ReelOrder, ReelSite } from '../../worker/reel-work.ts';
+import type { OrderedShot, ReelOrder } from '../../worker/reel-work.ts';
+import type { SiteOrder } from '../../worker/site-order.ts';
 import { useClipMotions } from './clip-motions.ts';
 import type { OpenReel } from './open-reel.ts';
 import { clearFacts, setFacts, useReelFacts } from './reel-facts.ts';
@@ -65,8 +66,8 @@ export function useReelWork(
     [rows, move, view, scenes, motions],
   );
   const promised = useKept((of === 'open' && open?.row.body.promisedObjects) || NONE);
-  const site = useReelSite(shots, promised.length > 0);
-  const [sited, setSited] = useState<ReelSite | null>(null);
+  const site = useSiteOrder(shots, promised.length > 0);
+  const [sited, setSited] = useState<SiteOrder | null>(null);
   useEffect(() => {
     if (!link || !site) return;
     void link.setSite(site).then(
@@ -121,7 +122,7 @@ export function useReelWork(
 const NONE: readonly PromisedObject[] = [];
 
 /** What moves are in, as far as these shots need it. @param objects objects are looked for */
-function useReelSite(shots: readonly OrderedShot[], objects: boolean): ReelSite | null {
+function useSiteOrder(shots: readonly OrderedShot[], objects: boolean): SiteOrder | null {
   const { body: project } = useProject().project;
   const site = useSite();
   const moves = useActions().some(movesParts);
