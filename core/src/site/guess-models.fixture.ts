@@ -63,6 +63,11 @@ const KINDS: Record<string, (random: Random) => Piece[]> = {
         [0.5, d - 1].map((z): Piece => ['Column', box(x, 0, z, x + 0.5, floors * h, z + 0.5)]),
       ),
       ['Core', box(w / 2 - 3, 0, d / 2 - 3, w / 2 + 3, floors * h + 3, d / 2 + 3)],
+      // Stairs from the ground to the roof: something level at every height.
+      ...Array.from({ length: floors * 18 }, (_, n): Piece => {
+        const z = d / 2 - 2.5 + 0.28 * (n % 18);
+        return ['Tread', box(w / 2 - 4.3, (n * h) / 18, z, w / 2 - 3, ((n + 1) * h) / 18, z + 0.28)];
+      }),
     ];
   },
   room: (random) => {
@@ -108,12 +113,12 @@ const KINDS: Record<string, (random: Random) => Piece[]> = {
     ];
   },
   terrain: (random) => {
-    const [cells, cell] = [40, within(random, 5, 60)];
+    const [cells, cell, steep] = [40, within(random, 5, 60), within(random, 0.2, 1.5)];
     const waves = Array.from({ length: 5 }, () => [
       random() * 0.3,
       random() * 0.3,
       random() * 6,
-      random() * cell * 1.5,
+      random() * cell * steep,
     ]);
     const height = (c: number, r: number) =>
       waves.reduce((sum, [a, b, p, h]) => sum + h! * Math.sin(a! * c + b! * r + p!), 0);

@@ -257,6 +257,7 @@ function poseAgrees(size: Size, pose: Pose, k: 1 | 2, o: 1 | 2): number {
 
 /** How many floors lie evenly above each other. */
 function evenlySpaced(along: ShapeAlong): number {
+  if (along.heightField) return 0;
   const [storey, count] = storeyOf(along);
   if (storey === null || count < 2) return 0;
   const largest = Math.max(...along.levels.map(({ area }) => area));

@@ -106,20 +106,16 @@ function shapeAlong({ parts }: Pick<SceneModel, 'parts'>, up: 1 | 2): ShapeAlong
 
 const extent = (parts: SceneModel['parts']) => joinBounds(parts.map(({ positions }) => boundsOf(positions)))!;
 
-/** Neighbouring height classes are one level. */
+/**
+ * Where there is more that is level than just below and above: a surface may lie on the border of two height classes, and
+ * treads lead from one floor to the next without a gap.
+ */
 function levelsOf(bins: Float64Array, low: number, span: number): Level[] {
   const levels: Level[] = [];
-  let before = -2;
-  for (let i = 0; i <= BINS; i += 1) {
-    if (bins[i] === 0) continue;
-    const height = low + (i / BINS) * span;
-    if (i - before === 1) {
-      const last = levels.at(-1)!;
-      if (bins[i]! > last.area) last.height = height;
-      last.area += bins[i]!;
-    } else levels.push({ height, area: bins[i]! });
-    before = i;
-  }
+  const at = (i: number) => bins[i] ?? 0;
+  for (let i = 0; i <= BINS; i += 1)
+    if (at(i) > 0 && at(i) >= at(i - 1) && at(i) > at(i + 1))
+      levels.push({ height: low + (i / BINS) * span, area: at(i - 1) + at(i) + at(i + 1) });
   return levels;
 }
 
