@@ -1,12 +1,15 @@
 import { z } from 'zod';
-import { finite, idSchema, vec3Schema } from './primitives.ts';
+import { finite, idSchema, vec3Schema, within } from './primitives.ts';
 import { pathSchema } from './path.ts';
 import { anchorSchema } from './track.ts';
+
+/** How far along its way an eye may look, metres. */
+export const LOOK_AHEAD = [0.001, 20] as const;
 
 const gazeAheadSchema = z.object({
   kind: z.literal('ahead'),
   /** How far along the path the eye looks, metres. */
-  distance: finite.min(0.3).max(20).default(2),
+  distance: within(LOOK_AHEAD).default(2),
 });
 
 /** Where in the frame what is looked at is held; without it, in the middle. */

@@ -11,6 +11,7 @@ export * from './json.ts';
 export * from './lens.ts';
 export * from './light.ts';
 export * from './live.ts';
+export * from './length-unit.ts';
 export * from './link.ts';
 export * from './lock.ts';
 export * from './migrate.ts';

@@ -13,12 +13,13 @@ function modelsWithoutDerived(kind: Kind, body: unknown): unknown {
   return { fileName, source, bounds, triangles, packed: null, declares: { metresPerUnit: 1, up: 'y' } };
 }
 
-/** Versions 3 to 21 know more of models, actions, paths, lenses, moves, paces, gazes, lights, views and limits, and of reels; what those before say of them stays as it is. */
+/** Versions 3 to 22 know more of models, actions, paths, lenses, moves, paces, gazes, lights, views and limits, and of reels; what those before say of them stays as it is. */
 const sameBody: Step = (_, body) => body;
 
 /** `STEPS[n]` turns a body of version n + 1 into version n + 2. */
 const STEPS: readonly Step[] = [
   modelsWithoutDerived,
+  sameBody,
   sameBody,
   sameBody,
   sameBody,

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { finite, idSchema } from './primitives.ts';
+import { finite, idSchema, within } from './primitives.ts';
 import { wayAnchorSchema } from './track.ts';
 
 /**
@@ -11,15 +11,14 @@ export type PaceShape = z.infer<typeof paceShapeSchema>;
 
 /** What a pace may say: speeds in m/s, pauses, pins and whole moves in seconds, lengths in metres. */
 export const PACE_LIMITS = {
-  speed: [0.05, 50],
+  speed: [0.0005, 50],
   duration: [0.1, 3600],
   pause: [0.1, 600],
   pin: [0.04, 3600],
-  length: [0.1, 100_000],
+  length: [0.001, 100_000],
   /** degrees a second */
   turning: [2, 360],
 } as const;
-const within = ([least, most]: readonly [number, number]) => finite.min(least).max(most);
 
 /** Marks, pauses or pins of one move at most, each. */
 export const MOST_PACE_ITEMS = 100;

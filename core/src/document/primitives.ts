@@ -5,6 +5,8 @@ export const idSchema = z.uuid();
 
 /** A finite number: NaN and the infinities are refused at the door. */
 export const finite = z.number();
+/** A number between two limits, both included. */
+export const within = ([least, most]: readonly [number, number]) => finite.min(least).max(most);
 
 /** Metres, [x, y, z], right-handed, y up. */
 export const vec3Schema = z.tuple([finite, finite, finite]);

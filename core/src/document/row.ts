@@ -31,7 +31,7 @@ export const kindSchema = z.enum(KINDS as [Kind, ...Kind[]]);
 export type BodyOf<K extends Kind> = z.infer<(typeof bodySchemas)[K]>;
 
 /** The version that bodies are written in; older ones are migrated on the way out. */
-export const DOCUMENT_VERSION = 21;
+export const DOCUMENT_VERSION = 22;
 
 const envelope = {
   id: idSchema,

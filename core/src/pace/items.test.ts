@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import { paceSchema, type Pace } from '../document/index.ts';
+import { PACE_LIMITS, paceSchema, type Pace } from '../document/index.ts';
 import { changePaceItem, removePaceItem } from './index.ts';
 
 const id = (n: number) => `00000000-0000-4000-8000-${String(n).padStart(12, '0')}`;
@@ -20,7 +20,7 @@ test('an item is changed by its name, within what a pace may say; all others sta
   const made = changePaceItem(changePaceItem(PACE, id(2), { seconds: 9000 }), id(1), { speed: 0, length: 0 });
   expect(made).toEqual({
     ...PACE,
-    marks: [{ ...at(1), length: 0.1, speed: 0.05 }],
+    marks: [{ ...at(1), length: PACE_LIMITS.length[0], speed: PACE_LIMITS.speed[0] }],
     pauses: [{ ...at(2), seconds: 600 }, PACE.pauses![1]],
   });
   expect(paceSchema.safeParse(made).success).toBe(true);

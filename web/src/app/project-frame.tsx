@@ -1,9 +1,11 @@
-import { Suspense, useEffect } from 'react';
+import { lengthUnitOf } from '@eskovan/core/document';
+import { Suspense, useEffect, type ReactNode } from 'react';
 import { Link, Outlet, useParams } from 'react-router';
 import { ApiError } from '../data/api.ts';
 import { ProjectProvider, useProject, useProjectDocument } from '../data/use-project.ts';
-import { Empty } from '../kit/index.ts';
+import { Empty, LengthUnitProvider } from '../kit/index.ts';
 import { warmPicture } from '../picture/client.ts';
+import { useSite } from '../site/use-site.ts';
 import { askForSite, useSiteKeeper } from '../site/use-site-keeper.ts';
 import { ConflictDialog } from './conflict-dialog.tsx';
 import { FrameCommands } from './frame-commands.tsx';
@@ -46,20 +48,28 @@ export function ProjectFrame() {
   if (!data) return <Empty title="Opening the project…" />;
   return (
     <ProjectProvider value={data}>
-      <div className="flex h-full flex-col">
-        <TopBar />
-        <Unreadable />
-        <main className="min-h-0 flex-1">
-          <Suspense fallback={<Empty title="One moment…" />}>
-            <Outlet />
-          </Suspense>
-        </main>
-      </div>
+      <Lengths>
+        <div className="flex h-full flex-col">
+          <TopBar />
+          <Unreadable />
+          <main className="min-h-0 flex-1">
+            <Suspense fallback={<Empty title="One moment…" />}>
+              <Outlet />
+            </Suspense>
+          </main>
+        </div>
+      </Lengths>
       <FrameCommands />
       <ConflictDialog />
       <UndoQuestionDialog />
     </ProjectProvider>
   );
+}
+
+/** Lengths of a product are millimetres. */
+function Lengths({ children }: { children: ReactNode }) {
+  const site = useSite();
+  return <LengthUnitProvider value={lengthUnitOf(site?.bounds ?? null)}>{children}</LengthUnitProvider>;
 }
 
 /** Rows that this program cannot read are left as they are, and said. */

@@ -7,6 +7,7 @@ export * from './dialog.tsx';
 export * from './empty.tsx';
 export * from './field-gestures.ts';
 export * from './finder.tsx';
+export * from './length-unit.tsx';
 export * from './mark.tsx';
 export * from './menu.tsx';
 export * from './move-icons.tsx';

@@ -1,13 +1,14 @@
 /** What a number field measures; decides which units it understands and what a bare number means. */
-export type Measure = 'length' | 'angle' | 'time' | 'speed' | 'millimetre' | 'plain';
+export type Measure = 'length' | 'angle' | 'time' | 'speed' | 'millimetre' | 'millimetre a second' | 'plain';
 
 /** Units by measure, as factors to the measure's own unit. The first is what a bare number means. */
 const UNITS: Record<Measure, Record<string, number>> = {
   length: { m: 1, cm: 0.01, mm: 0.001, km: 1000, ft: 0.3048, "'": 0.3048, in: 0.0254, '"': 0.0254 },
-  millimetre: { mm: 1, cm: 10, m: 1000, in: 25.4, '"': 25.4 },
+  millimetre: { mm: 1, cm: 10, m: 1000, ft: 304.8, "'": 304.8, in: 25.4, '"': 25.4 },
   angle: { '°': 1, deg: 1, rad: 180 / Math.PI },
   time: { s: 1, sec: 1, min: 60, f: Number.NaN },
-  speed: { 'm/s': 1, 'km/h': 1 / 3.6 },
+  speed: { 'm/s': 1, 'mm/s': 0.001, 'km/h': 1 / 3.6 },
+  'millimetre a second': { 'mm/s': 1, 'cm/s': 10, 'm/s': 1000 },
   plain: {},
 };
 

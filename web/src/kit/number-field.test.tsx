@@ -1,7 +1,9 @@
 import { afterEach, describe, expect, test } from '@jest/globals';
+import { MILLIMETRES } from '@eskovan/core/document';
 import { act, cleanup, render, screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { useState } from 'react';
+import { Length, LengthUnitProvider } from './length-unit.tsx';
 import { readNumber } from './number-entry.ts';
 import { NumberField } from './number-field.tsx';
 
@@ -66,6 +68,37 @@ describe('the field', () => {
     await user.clear(field());
     await user.type(field(), '99{Enter}');
     expect(field().value).toBe('3.00');
+  });
+
+  test('where the site is a product, lengths are millimetres, steps are fine, and speeds follow', async () => {
+    const user = userEvent.setup();
+    const kept: number[] = [];
+    render(
+      <LengthUnitProvider value={MILLIMETRES}>
+        <NumberField label="Height" unit="m" measure="length" value={0.0234} onChange={(value) => kept.push(value)} />
+        <NumberField label="Speed" unit="m/s" measure="speed" value={0.01} onChange={(value) => kept.push(value)} />
+        <Length metres={[0.0214, 0.5]} between=" × " />
+        <Length metres={0.02} per="s" />
+      </LengthUnitProvider>,
+    );
+    const height = screen.getByLabelText<HTMLInputElement>('Height, mm');
+    const speed = screen.getByLabelText<HTMLInputElement>('Speed, mm/s');
+    expect([height.value, speed.value]).toEqual(['23.4', '10.0']);
+    for (const [typed, into] of [
+      ['12 + 3', height],
+      ['2.5cm', height],
+      ["1'", height],
+      ['5', speed],
+      ['0.02 m/s', speed],
+    ] as const) {
+      await user.clear(into);
+      await user.type(into, `${typed}{Enter}`);
+    }
+    expect(kept).toEqual([0.015, 0.025, 0.3048, 0.005, 0.02].map((value) => expect.closeTo(value, 9) as unknown));
+    await user.type(height, '{ArrowUp}');
+    expect(kept.at(-1)).toBeCloseTo(0.3058, 9);
+    expect(screen.getByText('21.4 × 500.0')).toBeTruthy();
+    expect(screen.getByText('mm/s', { selector: '.ml-1' })).toBeTruthy();
   });
 
   test('says when it cannot read, keeps what was typed, and gives it back on Escape', async () => {

@@ -1,6 +1,8 @@
 import { useEffect, useId, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import { cx } from './cx.ts';
+import { METRES, shownIn } from '@eskovan/core/document';
 import { useFieldGestures, type FieldGesture } from './field-gestures.ts';
+import { useLengthUnit } from './length-unit.tsx';
 import { readNumber, type Measure } from './number-entry.ts';
 import { useTold } from './use-told.ts';
 
@@ -26,8 +28,11 @@ interface NumberFieldProps {
   bare?: boolean;
 }
 
+/** How what is typed is read where lengths are millimetres. */
+const SMALL: Partial<Record<Measure, Measure>> = { length: 'millimetre', speed: 'millimetre a second' };
+
 /**
- * A number with its unit. Takes arithmetic and units; arrow keys step it; dragging its label scrubs it; Escape
+ * A number with its unit; lengths, that are given in metres, in the unit of the site. Takes arithmetic and units; arrow keys step it; dragging its label scrubs it; Escape
  * brings back what was there. A scrub, and an arrow key held down, is one gesture.
  */
 export function NumberField({
@@ -35,17 +40,23 @@ export function NumberField({
   value: shownByPage,
   onChange,
   measure = 'plain',
-  unit,
-  step = 0.1,
+  unit: ownUnit,
+  step: ownStep = 0.1,
   min = -Infinity,
   max = Infinity,
-  digits = 2,
+  digits: ownDigits = 2,
   frames,
   reads,
   title,
   disabled,
   bare,
 }: NumberFieldProps) {
+  const lengths = useLengthUnit();
+  const small = lengths === METRES ? undefined : SMALL[measure];
+  const [unit, step, digits, scale] =
+    small && ownUnit
+      ? [shownIn(ownUnit, lengths).unit, ownStep * lengths.steps, lengths.digits, lengths.metres]
+      : [ownUnit, ownStep, ownDigits, 1];
   const { now: value, tell, forget } = useTold(shownByPage);
   const change = (next: number) => {
     tell(next);
@@ -59,11 +70,12 @@ export function NumberField({
   const fault = useId();
   const clamp = (n: number) => Math.min(max, Math.max(min, n));
   // What rounds to nothing has no sign.
-  const shown = typed ?? value.toFixed(digits).replace(/^-(?=0\.?0*$)/, '');
+  const shown = typed ?? (value / scale).toFixed(digits).replace(/^-(?=0\.?0*$)/, '');
 
   const commit = () => {
     if (typed === null) return;
-    const read = reads?.(typed) ?? readNumber(typed, measure, frames);
+    const number = readNumber(typed, small ?? measure, frames);
+    const read = reads?.(typed) ?? (number === null ? null : number * scale);
     if (read === null) {
       setWrong(true);
       return;

@@ -1,4 +1,4 @@
-import type { Bounds, Lens, Pose } from '@eskovan/core/document';
+import { lengthUnitOf, METRES, type Bounds, type Lens, type Pose } from '@eskovan/core/document';
 import { anglesOf, forwardOf, orientationOf, slerp, toDegrees } from '@eskovan/core/geometry';
 import { Projection, throughLens, type Ray } from '@eskovan/core/optics';
 import {
@@ -137,12 +137,25 @@ function covers(triangles: readonly number[], x: number, z: number): boolean {
 /** A walker's world: what is underfoot and what is in the way. */
 export class Ground {
   private readonly blocking: Blocking[];
+  /** The largest extent of the site, metres. */
+  readonly size: number;
+  /** Nobody walks about in it. */
+  readonly isProduct: boolean;
 
   constructor(
     private readonly floor: FloorIndex,
     private readonly survey: Survey,
   ) {
     this.blocking = survey.storeys.map((storey) => blockingOf(storey.plan));
+    const { min, max } = survey.bounds;
+    this.size = Math.max(...max.map((most, k) => most - min[k]!));
+    this.isProduct = lengthUnitOf(survey.bounds) !== METRES;
+  }
+
+  /** How high the eye is over what is under it, metres; 0 where there is nothing. */
+  heightUnder({ position: [x, y, z] }: Pose): number {
+    const floor = this.floor.floorBelow(x, z, y);
+    return Number.isFinite(floor) ? y - floor : 0;
   }
 
   /**

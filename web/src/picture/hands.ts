@@ -1,5 +1,5 @@
 import type { Lens, Pose } from '@eskovan/core/document';
-import type { RefObject } from 'react';
+import type { PointerEvent as ReactPointerEvent, RefObject } from 'react';
 import type { HeldDevice } from '../desk/held-device.ts';
 import type { Ground } from './eye.ts';
 import type { PickedSurface } from './source.ts';
@@ -25,3 +25,15 @@ export interface Hands {
 
 /** The hands as they are now. */
 export type Latest = RefObject<{ hands: Hands | undefined; frame: { width: number; height: number } }>;
+
+/** Place of the pointer in the frame, −1…1. */
+export function placeIn(
+  event: ReactPointerEvent<HTMLElement> | WheelEvent,
+  frame: { width: number; height: number },
+): [number, number] {
+  const box = (event.currentTarget as HTMLElement).getBoundingClientRect();
+  return [
+    (event.clientX - box.left - box.width / 2) / (frame.width / 2),
+    -(event.clientY - box.top - box.height / 2) / (frame.height / 2),
+  ];
+}

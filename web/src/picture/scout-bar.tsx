@@ -1,6 +1,6 @@
-import type { Pose } from '@eskovan/core/document';
+import { lengthText, type LengthUnit, type Pose } from '@eskovan/core/document';
 import { Undo2 } from 'lucide-react';
-import { Button } from '../kit/index.ts';
+import { Button, useLengthUnit } from '../kit/index.ts';
 import { poseDistance } from './eye.ts';
 
 interface ScoutBarProps {
@@ -17,8 +17,11 @@ interface ScoutBarProps {
   also?: readonly { label: string; run: () => void }[];
 }
 
-const away = (metres: number, degrees: number): string => {
-  if (metres >= 0.05) return `${metres.toFixed(1)} m away from`;
+/** From so far away on, metres in a building, it is said. */
+const AWAY = 0.05;
+
+const away = (metres: number, degrees: number, lengths: LengthUnit): string => {
+  if (metres >= AWAY * lengths.steps) return `${lengthText(metres, lengths, 1)} away from`;
   return degrees < 0.05 ? 'with another lens than' : `${degrees.toFixed(degrees < 1 ? 1 : 0)}° off`;
 };
 
@@ -34,10 +37,11 @@ export function ScoutBar({
   also = [],
 }: ScoutBarProps) {
   const { metres, degrees } = poseDistance(from, scout);
+  const lengths = useLengthUnit();
   return (
     <div className="absolute inset-x-2.5 bottom-2 flex flex-wrap items-center gap-1.5 rounded-lg bg-surround/90 px-2 py-1.5 text-surround-ink">
       <p role="status" className="min-w-0 flex-1 truncate text-sm">
-        Scouting {away(metres, degrees)} {name}
+        Scouting {away(metres, degrees, lengths)} {name}
       </p>
       <Button tone="surround" small icon={<Undo2 size={13} />} onClick={onBack}>
         Back

@@ -2,10 +2,10 @@ import type { Pose } from '@eskovan/core/document';
 import { useEffect } from 'react';
 import type { DeviceWish, HeldDevice } from '../desk/held-device.ts';
 import { lookAround } from './eye.ts';
+import { gone } from './going.ts';
 import type { Hands, Latest } from './hands.ts';
 
-/** Of who walks by a device, m/s, and how fast a whole stick turns, radians a second. */
-const WALK = 1.5;
+/** How fast a whole stick turns, radians a second. */
 const TURN = 1.4;
 /** What takes longer is a page that was away, seconds. */
 const LONGEST = 0.2;
@@ -38,10 +38,7 @@ function carried(hands: Hands, from: Pose, { forward, right, left, up }: DeviceW
   const tempo = hands.tempo ?? 1;
   const pose =
     left === 0 && up === 0 ? from : lookAround(from, left * TURN * seconds * tempo, up * TURN * seconds * tempo);
-  const way = WALK * seconds * tempo;
-  return hands.ground && (forward !== 0 || right !== 0)
-    ? hands.ground.walk(pose, forward * way, right * way, hands.eyeHeight)
-    : pose;
+  return gone(hands, pose, [forward, right], seconds);
 }
 
 function shaken(pose: Pose, { x, y, z, pan, tilt }: NonNullable<DeviceWish['shake']>): Pose {

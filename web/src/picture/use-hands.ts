@@ -1,10 +1,14 @@
+import type { Pose, Vec3 } from '@eskovan/core/document';
+import { dot, forwardOf, less } from '@eskovan/core/geometry';
 import { Projection, throughLens } from '@eskovan/core/optics';
-import { useEffect, useRef, type HTMLAttributes, type PointerEvent as ReactPointerEvent, type RefObject } from 'react';
+import { useRef, type HTMLAttributes, type RefObject } from 'react';
 import { pickSeen } from './client.ts';
-import { alongPicture, approach, goRound, lookAround, rayThrough } from './eye.ts';
-import type { Hands, Latest } from './hands.ts';
+import { alongPicture, goRound, lookAround, rayThrough } from './eye.ts';
+import { presumed } from './going.ts';
+import { placeIn, type Hands } from './hands.ts';
 import { useDevice } from './use-device.ts';
 import { useWalking } from './use-walking.ts';
+import { useWheel } from './use-wheel.ts';
 
 /**
  * Left drag looks around (a picture without perspective is moved by it), the wheel goes forward and back along the
@@ -28,7 +32,7 @@ export function useHands(
     way: number;
   } | null>(null);
 
-  useWheel(box, latest);
+  useWheel(box, latest, time);
   const keys = useWalking(latest);
   useDevice(latest, hands?.device ?? null);
   if (!hands) return {};
@@ -44,14 +48,16 @@ export function useHands(
       const mode = event.button === 2 ? 'round' : event.shiftKey || straight ? 'slide' : 'look';
       drag.current = { x: event.clientX, y: event.clientY, mode, centre: null, way: 0 };
       const eye = hands.eye();
-      if (mode !== 'round' || !eye) return;
+      if (mode === 'look' || straight || !eye) return;
       const [x, y] = placeIn(event, frame);
       const ray = rayThrough(eye, hands.lens, frame.width / frame.height, x, y);
       const { from, direction } = ray;
       const started = drag.current;
       void pickSeen(ray, time).then((hit) => {
-        // Nothing under the pointer: go round a point a few steps ahead.
-        started.centre = hit?.point ?? (from.map((value, k) => value + direction[k]! * 4) as [number, number, number]);
+        // Nothing under the pointer: a point a few steps ahead.
+        started.centre =
+          hit?.point ??
+          (from.map((value, k) => value + direction[k]! * presumed(hands.ground)) as [number, number, number]);
       });
     },
     onPointerMove: (event) => {
@@ -64,8 +70,11 @@ export function useHands(
       const projection = new Projection(throughLens(hands.lens), frame.width / frame.height);
       const { left, right } = projection.edges;
       const perPixel = (right - left) / frame.width;
-      // Parallel: what is under the pointer stays under it.
-      const metres = hands.lens.parallel === undefined ? 0.01 : hands.lens.parallel / frame.height;
+      // What is under the pointer stays under it.
+      const metres =
+        hands.lens.parallel === undefined
+          ? perPixel * deepAt(eye, drag.current.centre, presumed(hands.ground))
+          : hands.lens.parallel / frame.height;
       if (drag.current.mode === 'look') hands.onMove(lookAround(eye, dx * perPixel, dy * perPixel));
       else if (drag.current.mode === 'slide') hands.onMove(alongPicture(eye, -dx * metres, dy * metres));
       else if (drag.current.centre) hands.onMove(goRound(eye, drag.current.centre, -dx * 0.006, -dy * 0.006));
@@ -82,39 +91,9 @@ export function useHands(
   };
 }
 
-/** Place of the pointer in the frame, −1…1. */
-function placeIn(
-  event: ReactPointerEvent<HTMLElement> | WheelEvent,
-  frame: { width: number; height: number },
-): [number, number] {
-  const box = (event.currentTarget as HTMLElement).getBoundingClientRect();
-  return [
-    (event.clientX - box.left - box.width / 2) / (frame.width / 2),
-    -(event.clientY - box.top - box.height / 2) / (frame.height / 2),
-  ];
-}
-
-function useWheel(box: RefObject<HTMLDivElement | null>, latest: Latest): void {
-  useEffect(() => {
-    const element = box.current;
-    const onWheel = (event: WheelEvent) => {
-      const { hands, frame } = latest.current;
-      const eye = hands?.eye();
-      if (!hands || !eye) return;
-      // The page must not scroll; React's own wheel listener could not say so.
-      event.preventDefault();
-      const [x, y] = placeIn(event, frame);
-      const { parallel } = hands.lens;
-      const aspect = frame.width / frame.height;
-      if (parallel === undefined) {
-        hands.onMove(approach(eye, rayThrough(eye, hands.lens, aspect, x, y).direction, -event.deltaY * 0.004));
-        return;
-      }
-      const next = parallel * Math.exp(event.deltaY * 0.0015);
-      const half = (parallel - next) / 2;
-      hands.onLens?.({ ...hands.lens, parallel: next }, alongPicture(eye, x * half * aspect, y * half));
-    };
-    element?.addEventListener('wheel', onWheel, { passive: false });
-    return () => element?.removeEventListener('wheel', onWheel);
-  }, [box, latest]);
+/** How deep in the picture a point lies, metres; while it is not known, so deep. */
+function deepAt({ position, orientation }: Pose, point: Readonly<Vec3> | null, unknown: number): number {
+  if (!point) return unknown;
+  const deep = dot(less(point, position), forwardOf(orientation));
+  return deep > 0 ? deep : unknown;
 }

@@ -1,11 +1,9 @@
 import type { Pose } from '@eskovan/core/document';
 import { useEffect, useRef, type HTMLAttributes } from 'react';
-import { alongPicture, lookAround, slide } from './eye.ts';
+import { alongPicture, lookAround } from './eye.ts';
+import { gone } from './going.ts';
 import type { Hands, Latest } from './hands.ts';
 
-/** Walking pace of the scout, m/s; Shift runs. */
-const WALK = 1.5;
-const RUN = 4;
 /** How fast a held key turns, radians a second. */
 const TURN = 1.1;
 /** Nobody walks through a wall because pictures come slowly: a long while is walked in steps so short, seconds. */
@@ -24,7 +22,7 @@ const KEYS: Record<string, readonly [forward: number, right: number, turn: numbe
   ArrowRight: [0, 0, -1],
 };
 
-/** Walks and turns as long as keys are down, as far as the time goes: a short press on a slow machine, too. */
+/** Walks and turns as long as keys are down (Shift runs), as far as the time goes: a short press on a slow machine, too. */
 export function useWalking(latest: Latest): HTMLAttributes<HTMLDivElement> {
   const down = useRef(new Set<string>());
   const loop = useRef(0);
@@ -97,9 +95,5 @@ function walked(hands: Hands, from: Pose, down: ReadonlySet<string>, seconds: nu
   const pose = turn === 0 ? from : lookAround(from, turn * TURN * seconds * tempo, 0);
   const { parallel } = hands.lens;
   if (parallel !== undefined) return alongPicture(pose, right * parallel * seconds, forward * parallel * seconds);
-  if (forward === 0 && right === 0) return pose;
-  const way = (fast ? RUN : WALK) * seconds * tempo;
-  return hands.ground
-    ? hands.ground.walk(pose, forward * way, right * way, hands.eyeHeight)
-    : slide(pose, forward * way, right * way, 0);
+  return gone(hands, pose, [forward, right], seconds, fast);
 }

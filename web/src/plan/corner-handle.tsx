@@ -1,8 +1,9 @@
-import { MOST_ROUNDING, type Path } from '@eskovan/core/document';
+import { lengthText, MOST_ROUNDING, type Path } from '@eskovan/core/document';
 import { roundedCorner, type RoundedCorner } from '@eskovan/core/path';
 import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
-import { FocusRing } from './focus-ring.tsx';
 import { beginEdit, type Gesture } from '../data/undo.ts';
+import { useLengthUnit } from '../kit/index.ts';
+import { FocusRing } from './focus-ring.tsx';
 
 interface CornerHandleProps {
   path: Path;
@@ -13,27 +14,33 @@ interface CornerHandleProps {
   onRadius: (id: string, radius: number) => void;
 }
 
-const STEP = 0.1;
+/** What a key changes it by, and what it is rounded to, metres in a building. */
+const [STEP, FINEST] = [0.1, 0.01];
 
 /** Where a chosen corner begins to be rounded: pulled along its leg, it is rounded more or less. */
 export function CornerHandle({ path, id, scale, at, onRadius }: CornerHandleProps) {
   const drag = useRef<{ corner: RoundedCorner; gesture: Gesture } | null>(null);
+  const lengths = useLengthUnit();
   const corner = roundedCorner(path, id);
   const node = path.nodes.find((one) => one.id === id);
   if (!corner || !node) return null;
+  const rounded = (radius: number) => {
+    const parts = 1 / (FINEST * lengths.steps);
+    return Math.round(radius * parts) / parts;
+  };
   const pull = (event: PointerEvent<SVGGElement>) => {
     const held = drag.current;
     if (!held?.gesture.open) return;
     const [x, z] = at(event);
     const along = (x - node.x) * held.corner.dx + (z - node.z) * held.corner.dz;
-    onRadius(id, Math.round(Math.max(0, along) * held.corner.radiusPerMetre * 100) / 100);
+    onRadius(id, rounded(Math.max(0, along) * held.corner.radiusPerMetre));
   };
   const onKeyDown = (event: KeyboardEvent<SVGGElement>) => {
     const by = { ArrowUp: STEP, ArrowRight: STEP, ArrowDown: -STEP, ArrowLeft: -STEP }[event.key];
     if (by === undefined) return;
     event.preventDefault();
     event.stopPropagation();
-    onRadius(id, Math.max(0, Math.round((node.radius + by) * 100) / 100));
+    onRadius(id, rounded(Math.max(0, node.radius + by * lengths.steps)));
   };
   const r = 4.5 / scale;
   return (
@@ -45,7 +52,7 @@ export function CornerHandle({ path, id, scale, at, onRadius }: CornerHandleProp
       aria-valuemin={0}
       aria-valuemax={MOST_ROUNDING}
       aria-valuenow={node.radius}
-      aria-valuetext={`${node.radius.toFixed(2)} m`}
+      aria-valuetext={lengthText(node.radius, lengths)}
       style={{ cursor: 'grab' }}
       onPointerDown={(event) => {
         if (event.button !== 0) return;
@@ -74,7 +81,7 @@ export function CornerHandle({ path, id, scale, at, onRadius }: CornerHandleProp
         strokeWidth={1.75}
         vectorEffect="non-scaling-stroke"
       >
-        <title>{`Rounded by ${node.radius.toFixed(2)} m: pull for more or less`}</title>
+        <title>{`Rounded by ${lengthText(node.radius, lengths)}: pull for more or less`}</title>
       </path>
     </g>
   );

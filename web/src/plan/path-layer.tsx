@@ -4,6 +4,7 @@ import { useMemo, useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import { beginEdit, type Gesture } from '../data/undo.ts';
 import { useHeldKey } from '../desk/use-held-key.ts';
 import { howOf, type How } from '../desk/selection.ts';
+import { useLengthUnit } from '../kit/index.ts';
 import { CornerHandle } from './corner-handle.tsx';
 import { FocusRing } from './focus-ring.tsx';
 import { DRAWN } from './plan-hands.ts';
@@ -136,6 +137,7 @@ function NodeHandle({
 }: NodeHandleProps) {
   const drag = useRef<{ dx: number; dz: number; x: number; z: number; gesture: Gesture | null } | null>(null);
   const hold = useHeldKey();
+  const lengths = useLengthUnit();
   const r = (selected ? 6 : 4.75) / scale;
   const shape = {
     fill: selected ? colour : 'var(--paper)',
@@ -172,7 +174,7 @@ function NodeHandle({
     drag.current = null;
   };
   const onKeyDown = (event: KeyboardEvent<SVGGElement>) => {
-    const step = event.shiftKey ? 1 : 0.1;
+    const step = lengths.steps * (event.shiftKey ? 1 : 0.1);
     const move: Record<string, [number, number]> = {
       ArrowLeft: [-step, 0],
       ArrowRight: [step, 0],

@@ -1,5 +1,6 @@
-import type { Bounds, Orbit, Vec3 } from '@eskovan/core/document';
+import { lengthText, type Bounds, type Orbit, type Vec3 } from '@eskovan/core/document';
 import { nearestTurn, toDegrees } from '@eskovan/core/geometry';
+import { useLengthUnit } from '../kit/index.ts';
 import { PlanHandle } from './plan-handle.tsx';
 import { usePlan } from './plan.tsx';
 
@@ -19,6 +20,7 @@ const LEAST = 0.02;
 /** The hands of an orbit: where it begins, where it ends, how far away it is; and the outline of what it goes round. */
 export function RingHandles({ orbit, pivot: [x, , z], radius, bounds, onChange }: RingHandlesProps) {
   const { scale } = usePlan();
+  const lengths = useLengthUnit();
   const { start, sweep, inclination, widens = 1 } = orbit;
   const flat = Math.max(1e-6, radius * Math.cos(inclination));
   const at = (angle: number, part: number): [number, number] => {
@@ -77,7 +79,7 @@ export function RingHandles({ orbit, pivot: [x, , z], radius, bounds, onChange }
       <PlanHandle
         x={mx}
         z={mz}
-        label={`Distance of the orbit, ${radius.toFixed(2)} m`}
+        label={`Distance of the orbit, ${lengthText(radius, lengths)}`}
         onMove={(px, pz) => {
           const away = Math.hypot(px - x, pz - z) / (1 + (widens - 1) / 2);
           onChange('Radius', { distance: { by: 'radius', radius: Math.max(0.001, away / Math.cos(inclination)) } });

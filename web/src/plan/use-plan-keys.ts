@@ -1,4 +1,6 @@
+import { lengthText } from '@eskovan/core/document';
 import { useState, type KeyboardEvent } from 'react';
+import { useLengthUnit } from '../kit/index.ts';
 import type { PlanHands } from './plan-hands.ts';
 import { grown, isShown, panBy, zoomAt, type Viewport } from './viewport.ts';
 
@@ -39,6 +41,7 @@ export function usePlanKeys(
 ): PlanKeys {
   const [cursor, setCursor] = useState<readonly [number, number] | null>(null);
   const { width, height } = size;
+  const lengths = useLengthUnit();
   const onArrow = ([dx, dz]: readonly [number, number], event: KeyboardEvent) => {
     if (!hands.onPress) {
       setView(panBy(view, -dx * PAN, -dz * PAN));
@@ -48,7 +51,7 @@ export function usePlanKeys(
       hands.onTurn(-dx * TURN);
       return;
     }
-    const step = event.shiftKey ? LONG_STEP : event.altKey ? SHORT_STEP : STEP;
+    const step = lengths.steps * (event.shiftKey ? LONG_STEP : event.altKey ? SHORT_STEP : STEP);
     const [x, z] = cursor ?? hands.from?.() ?? [view.x, view.z];
     const next = [x + dx * step, z + dz * step] as const;
     setCursor(next);
@@ -72,7 +75,8 @@ export function usePlanKeys(
   };
   return {
     cursor: hands.onPress ? cursor : null,
-    words: cursor && hands.onPress ? `${cursor[0].toFixed(2)} m right, ${cursor[1].toFixed(2)} m down` : '',
+    words:
+      cursor && hands.onPress ? `${lengthText(cursor[0], lengths)} right, ${lengthText(cursor[1], lengths)} down` : '',
     onKeyDown,
     hide: () => setCursor(null),
   };

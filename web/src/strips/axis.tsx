@@ -4,7 +4,7 @@ import { useEffect, useMemo, useState, type RefObject } from 'react';
 import { create } from 'zustand';
 import { useCommands } from '../desk/commands.ts';
 import { workbench } from '../desk/workbench.ts';
-import { Button } from '../kit/index.ts';
+import { Button, useLengthUnit } from '../kit/index.ts';
 import { LABELS, panned, stripScaleOf, zoomed, type StripAxis, type StripScale } from './scales.ts';
 
 /** Time or station stays as it was chosen, whatever move is looked at. */
@@ -22,14 +22,15 @@ export function useStripAxis(
   const by = useAxisBy((state) => state.by);
   const [shown, setShown] = useState({ from: 0, to: 1 });
   const { duration, path } = move;
+  const lengths = useLengthUnit();
   const scale = useMemo(
-    () => stripScaleOf(width, { duration, path }, { by, ...shown }),
-    [width, duration, path, by, shown],
+    () => stripScaleOf(width, { duration, path }, { by, ...shown }, lengths),
+    [width, duration, path, by, shown, lengths],
   );
   const whole = scale.by === 'time' ? duration : path!.length;
   /** A part of the whole that is under the pointer, or at the playhead. */
   const partAt = (pixels: number) => shown.from + ((pixels - LABELS) / scale.inner) * (shown.to - shown.from);
-  const zoom = (factor: number, about: number) => setShown(zoomed({ by, ...shown }, factor, about, whole));
+  const zoom = (factor: number, about: number) => setShown(zoomed({ by, ...shown }, factor, about, whole, lengths));
   const atPlayhead = () => {
     const { time } = workbench.get();
     return scale.shows(time) ? partAt(scale.x(time)) : (shown.from + shown.to) / 2;

@@ -1,4 +1,6 @@
+import { lengthText } from '@eskovan/core/document';
 import type { Channel, SectionCut, TightPlace } from '@eskovan/core/track';
+import { useLengthUnit } from '../kit/index.ts';
 
 interface CutDrawingProps {
   cut: NonNullable<Channel['cut']>;
@@ -79,6 +81,7 @@ interface TightPlacesProps {
 
 /** Where there is the least room, in numbers: pressed, one is there. */
 export function TightPlaces({ places, x, right, top, onTime }: TightPlacesProps) {
+  const lengths = useLengthUnit();
   return places.map(({ kind, time, value }, i) => (
     <button
       key={kind}
@@ -93,7 +96,7 @@ export function TightPlaces({ places, x, right, top, onTime }: TightPlacesProps)
       onDoubleClick={(event) => event.stopPropagation()}
       onClick={() => onTime(time)}
     >
-      {value.toFixed(2)} m {WORDS[kind]}
+      {lengthText(value, lengths)} {WORDS[kind]}
     </button>
   ));
 }

@@ -23,7 +23,7 @@ interface Held {
 /** The line of the eye, pulled up or down where it is taken hold of. */
 export function EyeLineHand({ move, channel, scale, top, height, onKeys }: EyeLineHandProps) {
   const { times, values, under } = valuesOf(channel, scale);
-  const [low, high] = rangeOf(channel, values, under);
+  const [low, high] = rangeOf(channel, values, under, scale.lengths);
   const y = (value: number) => top + height - ((value - low) / (high - low)) * height;
   const { begin, hands } = useDrag<Held>((held, _dx, dy) => {
     const line = liftLine(held.move);

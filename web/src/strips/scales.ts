@@ -1,3 +1,4 @@
+import { METRES, type LengthUnit } from '@eskovan/core/document';
 import type { MovePath } from '@eskovan/core/move';
 import type { Channel } from '@eskovan/core/track';
 
@@ -41,9 +42,16 @@ export interface StripScale {
   times: readonly number[];
   /** From where to where it is shown, in seconds or metres. */
   ends: readonly [number, number];
+  /** What lengths are shown in. */
+  lengths: LengthUnit;
 }
 
-export function stripScaleOf(width: number, { duration, path }: Scaled, axis: StripAxis): StripScale {
+export function stripScaleOf(
+  width: number,
+  { duration, path }: Scaled,
+  axis: StripAxis,
+  lengths: LengthUnit = METRES,
+): StripScale {
   const inner = Math.max(10, width - LABELS - RIGHT);
   // What does not get anywhere has no stations.
   const by = path && path.length > 0 ? axis.by : 'time';
@@ -68,6 +76,7 @@ export function stripScaleOf(width: number, { duration, path }: Scaled, axis: St
     shifted: (time, pixels) => timeAt(x(time) + pixels),
     shows: (time) => x(time) >= LABELS - 0.5 && x(time) <= LABELS + inner + 0.5,
     ends: [from, to],
+    lengths,
   };
 }
 
@@ -75,8 +84,15 @@ export function stripScaleOf(width: number, { duration, path }: Scaled, axis: St
 const CLOSEST = 0.5;
 
 /** Looks closer (`factor` under 1) or from farther, about a part of the whole that stays where it is. */
-export function zoomed(axis: StripAxis, factor: number, about: number, whole: number): StripAxis {
-  const wide = Math.min(1, Math.max(CLOSEST / Math.max(whole, CLOSEST), (axis.to - axis.from) * factor));
+export function zoomed(
+  axis: StripAxis,
+  factor: number,
+  about: number,
+  whole: number,
+  lengths: LengthUnit = METRES,
+): StripAxis {
+  const closest = axis.by === 'station' ? CLOSEST * lengths.steps : CLOSEST;
+  const wide = Math.min(1, Math.max(closest / Math.max(whole, closest), (axis.to - axis.from) * factor));
   const part = (about - axis.from) / (axis.to - axis.from);
   return shiftedTo(axis, about - part * wide, wide);
 }
@@ -118,22 +134,37 @@ export function valuesOf(channel: Channel, { times }: StripScale) {
 /** Ceilings higher over the eye than this are left out, metres: the line of the eye must not be flat. */
 const OVERHEAD = 1.6;
 
+/** What is free over and under a line, metres. */
+const FREE = 0.35;
+/** A line over nothing but itself keeps so much of its own extent free. */
+const FREE_PART = 0.5;
+
+/** What a hand or key changes a channel's keys by. */
+export const stepOf = ({ unit, track }: Pick<Channel, 'unit' | 'track'>, lengths: LengthUnit): number =>
+  (track?.step ?? 0) * (unit === 'm' ? lengths.steps : 1);
+
 /** Lowest and highest value that a strip shows: with a floor it begins just under it, else at nothing. */
 export function rangeOf(
   channel: Channel,
   values: readonly number[],
   under: readonly number[] | undefined,
+  lengths: LengthUnit,
 ): [number, number] {
   if (channel.rows) return [0.4, channel.rows + 0.6];
-  if (under) return [Math.min(...under) - 0.35, Math.max(...values) + (channel.cut ? OVERHEAD : 0.35)];
+  if (under) {
+    const [least, most] = [Math.min(...under), Math.max(...values)];
+    const free = lengths === METRES ? FREE : Math.max(1e-6, FREE_PART * (most - least));
+    return [least - free, most + (channel.cut && lengths === METRES ? OVERHEAD : free)];
+  }
   const most = Math.max(...values, channel.band ? channel.band[1] * 1.28 : 0);
   // What has keys is pulled up and down: it needs room above, and shows no more below than there is.
   if (channel.track?.keys.length) {
     const least = Math.min(...values);
-    const room = Math.max(5 * channel.track.step, 0.25 * (most - least), 0.1 * most);
-    return [Math.max(channel.track.limits[0] - channel.track.step, least - room), most + room];
+    const step = stepOf(channel, lengths);
+    const room = Math.max(5 * step, 0.25 * (most - least), 0.1 * most);
+    return [Math.max(channel.track.limits[0] - step, least - room), most + room];
   }
-  return [0, Math.max(most * 1.2, 1e-3)];
+  return [0, Math.max(most * 1.2, 1e-3 * lengths.metres)];
 }
 
 /** A hand that raises something goes by such steps; in a strip of something small by finer ones, of so many pixels at most. */

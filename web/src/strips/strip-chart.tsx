@@ -1,3 +1,4 @@
+import { shownIn } from '@eskovan/core/document';
 import type { Channel } from '@eskovan/core/track';
 import { CutDrawing } from './cut-drawing.tsx';
 import { LABELS, rangeOf, valuesOf, type StripScale } from './scales.ts';
@@ -13,15 +14,16 @@ export interface StripMark {
 const STEPS = [0.1, 0.2, 0.5, 1, 2, 5, 10, 20, 30, 60, 120, 300, 600, 1200];
 
 /** A place on the axis; long times as minutes and seconds. */
-function markText(place: number, step: number, by: StripScale['by']): string {
-  if (by === 'station') return `${step < 1 ? place.toFixed(1) : place} m`;
+function markText(place: number, step: number, unit: string): string {
+  if (unit !== 's') return `${step < 1 ? place.toFixed(1) : place} ${unit}`;
   if (step < 30) return `${step < 1 ? place.toFixed(1) : place} s`;
   return `${Math.floor(place / 60)}:${String(place % 60).padStart(2, '0')}`;
 }
 
 export function StripRuler({ scale, top }: { scale: StripScale; top: number }) {
-  const { by, inner } = scale;
-  const [from, to] = scale.ends;
+  const { inner, lengths } = scale;
+  const { name, metres } = scale.by === 'time' ? { name: 's', metres: 1 } : lengths;
+  const [from, to] = scale.ends.map((end) => end / metres) as [number, number];
   const step = STEPS.find((s) => (to - from) / s <= 12) ?? 3600;
   const first = Math.ceil(from / step - 1e-9);
   const marks = Array.from(
@@ -35,7 +37,7 @@ export function StripRuler({ scale, top }: { scale: StripScale; top: number }) {
         <g key={place}>
           <line x1={x(place)} x2={x(place)} y1={8} y2={top} stroke="var(--ink-faint)" strokeOpacity="0.6" />
           <text x={x(place) + 4} y={16}>
-            {markText(place, step, by)}
+            {markText(place, step, name)}
           </text>
         </g>
       ))}
@@ -55,13 +57,14 @@ interface StripChartProps {
 export function StripChart({ channel, marks, scale, top, height }: StripChartProps) {
   const { x, inner } = scale;
   const { times, values, under } = valuesOf(channel, scale);
-  const [low, high] = rangeOf(channel, values, under);
+  const [low, high] = rangeOf(channel, values, under, scale.lengths);
   const y = (value: number) => top + height - ((value - low) / (high - low)) * height;
   const line = (list: readonly number[]) =>
     list.map((value, i) => `${i ? 'L' : 'M'}${x(times[i]!).toFixed(1)} ${y(value).toFixed(1)}`).join('');
   const closed = (list: readonly number[]) =>
     `${line(list)}L${LABELS + inner} ${top + height}L${LABELS} ${top + height}Z`;
   const { band } = channel;
+  const { unit, times: scaled } = shownIn(channel.unit, scale.lengths);
   const ticks = channel.rows
     ? []
     : band
@@ -81,8 +84,8 @@ export function StripChart({ channel, marks, scale, top, height }: StripChartPro
           .filter((tick, i) => i === 0 || Math.abs(y(tick) - y(ticks[0]!)) > 12)
           .map((tick, i) => (
             <text key={tick} x={LABELS - 8} y={Math.min(top + height - 2, Math.max(top + 9, y(tick) + 4))}>
-              {tick.toFixed(Math.abs(tick) < 100 ? 1 : 0).replace('-0.0', '0.0')}
-              {i === 0 ? ` ${channel.unit}` : ''}
+              {(tick * scaled).toFixed(Math.abs(tick * scaled) < 100 ? 1 : 0).replace('-0.0', '0.0')}
+              {i === 0 ? ` ${unit}` : ''}
             </text>
           ))}
       </g>

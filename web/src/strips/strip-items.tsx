@@ -1,4 +1,4 @@
-import type { Rate } from '@eskovan/core/document';
+import { shownIn, type Rate } from '@eskovan/core/document';
 import { frameAt, frameTime, timecodeOf } from '@eskovan/core/reel';
 import type { Channel, ChannelItem } from '@eskovan/core/track';
 import type { KeyboardEvent, PointerEvent } from 'react';
@@ -33,7 +33,7 @@ interface StripItemsProps {
 export function StripItems(props: StripItemsProps) {
   const { channel, scale, top, height } = props;
   const { values, under } = valuesOf(channel, scale);
-  const [low, high] = rangeOf(channel, values, under);
+  const [low, high] = rangeOf(channel, values, under, scale.lengths);
   const right = LABELS + scale.inner;
   const shown = ({ from, to }: ChannelItem) => scale.x(to) >= LABELS && scale.x(from) <= right;
   return (channel.items ?? [])
@@ -76,8 +76,11 @@ function Item({ item, y, perPixel, channel, rate, scale, top, height, onTime, on
   const width = Math.max(least, Math.min(LABELS + scale.inner, scale.x(item.to)) - left);
   const text = item.to > item.from ? `${item.about}, ${(item.to - item.from).toFixed(1)} s` : item.about;
   const thick = item.kind === 'action' ? Math.max(9, Math.min(16, height / (channel.rows ?? 1) - 1)) : 16;
+  const shown = shownIn(channel.unit, scale.lengths);
   const said =
-    item.value === null || item.kind === 'action' ? text : `${text}, ${item.value.toFixed(2)} ${channel.unit}`;
+    item.value === null || item.kind === 'action'
+      ? text
+      : `${text}, ${(item.value * shown.times).toFixed(2)} ${shown.unit}`;
   const label = `${text} at ${timecodeOf(frameAt(item.from, rate), rate)}`;
   const { begin, hands } = useDrag<Held>((held, dx, dy) => {
     // An end goes by where it is; all of it by where it begins.

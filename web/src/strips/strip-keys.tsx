@@ -1,9 +1,9 @@
-import type { Key, Rate } from '@eskovan/core/document';
+import { shownIn, type Key, type Rate } from '@eskovan/core/document';
 import { frameAt, frameTime, timecodeOf } from '@eskovan/core/reel';
 import { moveKey, removeKey, type Channel, type ChannelKey } from '@eskovan/core/track';
 import type { KeyboardEvent } from 'react';
 import { useHeldKey } from '../desk/use-held-key.ts';
-import { rangeOf, valuesOf, type StripScale } from './scales.ts';
+import { rangeOf, stepOf, valuesOf, type StripScale } from './scales.ts';
 import { useDrag } from './use-drag.ts';
 
 interface StripKeysProps {
@@ -22,7 +22,7 @@ interface StripKeysProps {
 export function StripKeys(props: StripKeysProps) {
   const { channel, track, scale, top, height } = props;
   const { values, under } = valuesOf(channel, scale);
-  const [low, high] = rangeOf(channel, values, under);
+  const [low, high] = rangeOf(channel, values, under, scale.lengths);
   return track.keys.map((key, i) =>
     scale.shows(key.time) ? (
       <KeyHandle
@@ -50,10 +50,13 @@ interface KeyHandleProps extends StripKeysProps {
 function KeyHandle(props: KeyHandleProps) {
   const { at, number, left, y, perPixel, scale, channel, track, duration, rate, onTime, onKeys } = props;
   const hold = useHeldKey();
+  const step = stepOf(channel, scale.lengths);
+  const shown = shownIn(channel.unit, scale.lengths);
+  const said = `${Number((at.value * shown.times).toFixed(2))} ${shown.unit}`;
   const placed = (time: number, value: number): [number, number] => {
     const onFrame = frameTime(frameAt(Math.min(duration, Math.max(0, time)) + 0.5 * frameTime(1, rate), rate), rate);
     const [least, most] = track.limits;
-    const rounded = Math.round(value / track.step) * track.step;
+    const rounded = Math.round(value / step) * step;
     return [Math.min(duration, onFrame), Math.min(most, Math.max(least, rounded))];
   };
   const label = `Move a ${channel.title.toLowerCase()} key`;
@@ -75,13 +78,13 @@ function KeyHandle(props: KeyHandleProps) {
     const steps: Record<string, [time: number, value: number]> = {
       ArrowLeft: [-frameTime(frames, rate), 0],
       ArrowRight: [frameTime(frames, rate), 0],
-      ArrowUp: [0, track.step * frames],
-      ArrowDown: [0, -track.step * frames],
+      ArrowUp: [0, step * frames],
+      ArrowDown: [0, -step * frames],
     };
-    const step = steps[event.key];
-    if (step && !event.altKey && !event.ctrlKey) {
+    const by = steps[event.key];
+    if (by && !event.altKey && !event.ctrlKey) {
       hold.onKeyDown(event);
-      nudge(...step);
+      nudge(...by);
     } else if (event.key === 'Delete' || event.key === 'Backspace')
       onKeys(`Delete a ${channel.title.toLowerCase()} key`, (keys) => removeKey(keys, at.id));
     else if (event.key === 'Enter') onTime(at.time);
@@ -97,8 +100,8 @@ function KeyHandle(props: KeyHandleProps) {
       aria-valuemin={track.limits[0]}
       aria-valuemax={track.limits[1]}
       aria-valuenow={Number(at.value.toFixed(2))}
-      aria-valuetext={`${Number(at.value.toFixed(2))} ${channel.unit} at ${timecodeOf(frameAt(at.time, rate), rate)}`}
-      title={`${Number(at.value.toFixed(2))} ${channel.unit} at ${at.time.toFixed(2)} s`}
+      aria-valuetext={`${said} at ${timecodeOf(frameAt(at.time, rate), rate)}`}
+      title={`${said} at ${at.time.toFixed(2)} s`}
       className="absolute top-0 left-0 flex h-6 w-6 cursor-move touch-none items-center justify-center"
       style={{ transform: `translate(${(left - 12).toFixed(2)}px, ${(y - 12).toFixed(2)}px)` }}
       onPointerDown={(event) => begin(event, { at, perPixel, scale })}

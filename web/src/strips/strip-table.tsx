@@ -1,7 +1,7 @@
 import type { CompiledMove } from '@eskovan/core/move';
 import { frameAt, frameTime, timecodeOf } from '@eskovan/core/reel';
-import type { Rate } from '@eskovan/core/document';
-import { Dialog } from '../kit/index.ts';
+import { lengthNumber, shownIn, type Rate } from '@eskovan/core/document';
+import { Dialog, useLengthUnit } from '../kit/index.ts';
 
 interface StripTableProps {
   move: CompiledMove;
@@ -29,15 +29,19 @@ export function tableTimes(duration: number, rate: Rate): number[] {
 export function StripTable({ move, rate, strip, onClose, onTime }: StripTableProps) {
   const channel = move.channels.find(({ id }) => id === strip);
   const { path } = move;
+  const lengths = useLengthUnit();
+  const { unit, times } = shownIn(channel?.unit ?? '', lengths);
   const columns: readonly [string, (time: number) => number][] = channel
     ? [
-        ...(channel.under ? [[`${channel.under.title}, ${channel.unit}`, channel.under.at] as const] : []),
-        [`${channel.under ? 'Eye' : channel.title}, ${channel.unit}`, (time: number) => channel.at(time)],
-        ...(channel.under ? [['Eye over floor, m', (time: number) => channel.at(time) - channel.under!.at(time)]] : []),
+        ...(channel.under ? [[`${channel.under.title}, ${unit}`, channel.under.at] as const] : []),
+        [`${channel.under ? 'Eye' : channel.title}, ${unit}`, (time: number) => channel.at(time)],
+        ...(channel.under
+          ? [[`Eye over floor, ${unit}`, (time: number) => channel.at(time) - channel.under!.at(time)]]
+          : []),
         ...(channel.cut
           ? [
-              ['Headroom, m', (time: number) => channel.cut!.at(time).ceiling - channel.under!.at(time)],
-              ['Free beside, m', (time: number) => channel.cut!.at(time).free],
+              [`Headroom, ${unit}`, (time: number) => channel.cut!.at(time).ceiling - channel.under!.at(time)],
+              [`Free beside, ${unit}`, (time: number) => channel.cut!.at(time).free],
             ]
           : []),
       ].map(([title, at]) => [title as string, at as (time: number) => number])
@@ -48,7 +52,7 @@ export function StripTable({ move, rate, strip, onClose, onTime }: StripTablePro
         <thead className="font-sans text-ink-soft">
           <tr>
             <th className="pb-1 text-left font-medium">Time</th>
-            {path && <th className="pb-1 font-medium">Station, m</th>}
+            {path && <th className="pb-1 font-medium">Station, {lengths.name}</th>}
             {columns.map(([title]) => (
               <th key={title} className="pb-1 font-medium">
                 {title}
@@ -71,9 +75,9 @@ export function StripTable({ move, rate, strip, onClose, onTime }: StripTablePro
                   {timecodeOf(frameAt(time, rate), rate)}
                 </button>
               </td>
-              {path && <td>{path.stationAt(time).toFixed(2)}</td>}
+              {path && <td>{lengthNumber(path.stationAt(time), lengths)}</td>}
               {columns.map(([title, value]) => (
-                <td key={title}>{Number.isFinite(value(time)) ? value(time).toFixed(2) : '–'}</td>
+                <td key={title}>{Number.isFinite(value(time)) ? (times * value(time)).toFixed(2) : '–'}</td>
               ))}
             </tr>
           ))}

@@ -4,7 +4,7 @@ import { DoorOpen, Eye, EyeOff, Focus, Lightbulb, RotateCw, Route, Scan, Sparkle
 import { useWorkbench, workbench } from '../../desk/workbench.ts';
 import { liveRows } from '../../data/changes.ts';
 import { useProject } from '../../data/use-project.ts';
-import { Button, Card, Line, Menu, Value } from '../../kit/index.ts';
+import { Button, Card, Length, Line, Menu, Value } from '../../kit/index.ts';
 import { firstLook } from '@eskovan/core/site';
 import { useModels } from '../../site/use-site.ts';
 import { useParts } from '../../site/use-parts.ts';
@@ -106,7 +106,7 @@ export function PartCard() {
         )}
       </div>
       <Line label="Size">
-        <Value unit="m">{size.map((value) => value.toFixed(2)).join(' × ')}</Value>
+        <Length metres={size} between=" × " />
       </Line>
       <Line label="Triangles">
         <Value>{infos.reduce((sum, { triangles }) => sum + triangles, 0).toLocaleString('en')}</Value>

@@ -4,7 +4,7 @@ import { dropTo, ODD_SIZE, ownOffset, placeBounds, UNITS, unitName } from '@esko
 import { ArrowDownToLine, RefreshCw, TriangleAlert } from 'lucide-react';
 import { useRef } from 'react';
 import { editBody } from '../../data/edit-row.ts';
-import { Button, Card, Line, NumberField, Segmented, Select, Value } from '../../kit/index.ts';
+import { Button, Card, Length, Line, NumberField, Segmented, Select } from '../../kit/index.ts';
 import { importModel } from '../../site/import-model.ts';
 import { gatherFiles } from '../../site/gather-files.ts';
 import { useSite } from '../../site/use-site.ts';
@@ -33,7 +33,7 @@ export function RightCard({ row }: { row: Row<'model'> }) {
   return (
     <Card title="Is this right?" note={row.name}>
       <Line label="W × D × H">
-        <Value unit="m">{[w, d, h].map((value) => value.toFixed(value < 100 ? 2 : 0)).join(' × ')}</Value>
+        <Length metres={[w, d, h]} digits={Math.max(w, d, h) < 100 ? 2 : 0} between=" × " />
       </Line>
       {(largest < ODD_SIZE.small || largest > ODD_SIZE.large) && (
         <p className="mb-1 flex gap-1.5 text-rust">

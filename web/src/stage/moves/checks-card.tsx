@@ -4,7 +4,7 @@ import { SlidersHorizontal } from 'lucide-react';
 import { createContext, useContext, useEffect, useRef, useState, type ReactNode } from 'react';
 import { editBody } from '../../data/edit-row.ts';
 import { workbench } from '../../desk/workbench.ts';
-import { Button, Card, useStable } from '../../kit/index.ts';
+import { Button, Card, useLengthUnit, useStable } from '../../kit/index.ts';
 import { CheckLine } from '../shared/check-line.tsx';
 import { describeFinding } from '../shared/describe-finding.ts';
 import { loseTrying, lostJustNow, stopTrying, tryOut } from './trying.ts';
@@ -40,6 +40,7 @@ export const CardsSettled = Settled.Provider;
 /** What would spoil a move, before it is rendered: where, how much, and what to do. */
 export function ChecksCard({ row, findings, fine, current = true, mend, more }: ChecksCardProps) {
   const [limits, setLimits] = useState(false);
+  const lengths = useLengthUnit();
   const known = useContext(Settled) && current;
   return (
     <Card
@@ -64,7 +65,7 @@ export function ChecksCard({ row, findings, fine, current = true, mend, more }: 
           const { rule, severity, at: time, fix } = finding;
           return (
             <CheckLine key={`${rule} ${finding.from}`} severity={severity}>
-              <span className="min-w-0 flex-1">{describeFinding(finding)}</span>
+              <span className="min-w-0 flex-1">{describeFinding(finding, lengths)}</span>
               {fix && mend && <FixButton row={row} fix={fix} at={time} mend={mend} />}
               {more?.(finding)}
               {time !== null && (

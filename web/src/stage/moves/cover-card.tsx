@@ -1,7 +1,7 @@
 import type { RoomCover } from '@eskovan/core/check';
 import type { CompiledMove } from '@eskovan/core/move';
 import { workbench } from '../../desk/workbench.ts';
-import { Card, Line, Value } from '../../kit/index.ts';
+import { Card, Length, Line, Value } from '../../kit/index.ts';
 
 interface CoverCardProps {
   move: CompiledMove;
@@ -22,7 +22,7 @@ export function CoverCard({ move, cover }: CoverCardProps) {
       <div className="grid grid-cols-2 gap-x-4">
         {path && (
           <Line label="Length">
-            <Value unit="m">{path.length.toFixed(1)}</Value>
+            <Length metres={path.length} digits={1} />
           </Line>
         )}
         <Line label="Time">
@@ -30,7 +30,7 @@ export function CoverCard({ move, cover }: CoverCardProps) {
         </Line>
         {path && (
           <Line label="Mean speed">
-            <Value unit="m/s">{(path.length / duration).toFixed(2)}</Value>
+            <Length metres={path.length / duration} per="s" />
           </Line>
         )}
         {storeys.size > 0 && (

@@ -1,8 +1,9 @@
 import { lineFindings } from '@eskovan/core/check';
-import { ownName, type PathNode, type Walker } from '@eskovan/core/document';
+import { lengthText, ownName, type LengthUnit, type PathNode, type Walker } from '@eskovan/core/document';
 import type { Footing } from '@eskovan/core/survey';
 import type { Snap } from '@eskovan/core/wayfind';
 import { useMemo } from 'react';
+import { useLengthUnit } from '../../kit/index.ts';
 import { usePlan } from '../../plan/plan.tsx';
 import { shortFinding } from '../shared/describe-finding.ts';
 
@@ -22,6 +23,7 @@ interface DrawingLineProps {
 /** The line to where the next node would be, with the height there, and red where a walker could not go. */
 export function DrawingLine({ last, to, footing, walker, eyeHeight, snap, sofar }: DrawingLineProps) {
   const { scale } = usePlan();
+  const lengths = useLengthUnit();
   const { x, y, z } = to;
   const findings = useMemo(
     () => (last ? lineFindings(last, { x, y: y ?? last.y, z }, footing, walker, eyeHeight) : []),
@@ -32,7 +34,7 @@ export function DrawingLine({ last, to, footing, walker, eyeHeight, snap, sofar 
     last ? [last.x + ((x - last.x) * station) / length, last.z + ((z - last.z) * station) / length] : [x, z];
   const line = { vectorEffect: 'non-scaling-stroke', strokeLinecap: 'round' } as const;
   const first = findings[0];
-  const height = y === null ? 'no floor here' : `${y < -0.005 ? '−' : ''}${Math.abs(y).toFixed(2)} m`;
+  const height = y === null ? 'no floor here' : lengthText(y, lengths).replace('-', '−');
   return (
     <g pointerEvents="none">
       {last && (
@@ -76,12 +78,12 @@ export function DrawingLine({ last, to, footing, walker, eyeHeight, snap, sofar 
         </text>
         {last && (
           <text x={14} y={-26} fill="var(--ink)" data-testid="length-here">
-            {`${length.toFixed(2)} m, ${(sofar + length).toFixed(1)} m in all`}
+            {`${lengthText(length, lengths)}, ${lengthText(sofar + length, lengths, 1)} in all`}
           </text>
         )}
         {snap && (
           <text x={14} y={first ? 22 : 6} fill="var(--lagoon)" data-testid="snapped">
-            {snapText(snap)}
+            {snapText(snap, lengths)}
           </text>
         )}
         {first && (
@@ -95,14 +97,14 @@ export function DrawingLine({ last, to, footing, walker, eyeHeight, snap, sofar 
   );
 }
 
-function snapText(snap: Snap): string {
+function snapText(snap: Snap, lengths: LengthUnit): string {
   switch (snap.kind) {
     case 'passage':
-      return `middle of ${snap.width.toFixed(2)} m`;
+      return `middle of ${lengthText(snap.width, lengths)}`;
     case 'node':
       return `node ${snap.index + 1}`;
     case 'beside':
-      return `${snap.distance.toFixed(2)} m beside`;
+      return `${lengthText(snap.distance, lengths)} beside`;
     case 'thing':
       return `in line with ${ownName(snap.name)}`;
     default:

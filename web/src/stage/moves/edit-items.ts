@@ -29,7 +29,7 @@ export const anchorFor = (body: MoveBody, path: MovePath | null, time: number): 
 const SHORTEST_SPAN = 0.1;
 /** What a new item is, until somebody says otherwise. */
 const NEW_PAUSE = 3;
-const NEW_MARK = { length: 3, part: 0.6 };
+const NEW_MARK = { length: 3, share: 0.3, part: 0.6 };
 const NEW_SPAN = 4;
 
 /** Says something of a pace besides how long or how fast it is: it is not kept as it was any longer. */
@@ -49,8 +49,9 @@ export function addToPace(row: Row<'move'>, move: CompiledMove, kind: 'pause' | 
     }));
   else if (kind === 'mark')
     changePace(row, 'Go slower here', (pace) => {
-      const speed = Math.max(PACE_LIMITS.speed[0], tidy(path.topSpeed * NEW_MARK.part, 2));
-      return { ...pace, marks: [...(pace.marks ?? []), { id, anchor, length: NEW_MARK.length, speed }] };
+      const speed = Math.max(PACE_LIMITS.speed[0], Number((path.topSpeed * NEW_MARK.part).toPrecision(2)));
+      const length = Math.min(NEW_MARK.length, Math.max(PACE_LIMITS.length[0], NEW_MARK.share * path.length));
+      return { ...pace, marks: [...(pace.marks ?? []), { id, anchor, length, speed }] };
     });
   else
     changePace(row, 'Timing pin', (pace) => ({
@@ -163,7 +164,7 @@ function raiseOrbit(row: Row<'move'>, move: CompiledMove, item: ChannelItem, cha
     const up = height - pivot[1];
     if (item.id === 'end') {
       const level = radius * (now.widens ?? 1) * Math.sin(now.inclination);
-      return { ...now, rise: tidy(up - level, 3) };
+      return { ...now, rise: tidy(up - level, 6) };
     }
     const sine = Math.min(STEEPEST, Math.max(-STEEPEST, up / radius));
     return { ...now, inclination: Math.asin(sine) };
@@ -196,7 +197,7 @@ function editPaceItem(row: Row<'move'>, { path }: CompiledMove, item: ChannelIte
 
 /** What a hand wants of an item of the pace. */
 function wanted(path: MovePath, item: ChannelItem, change: Exclude<ItemChange, { by: 'remove' }>): PaceItemChange {
-  if (change.by === 'value') return { speed: tidy(change.value, 2) };
+  if (change.by === 'value') return { speed: tidy(change.value, 4) };
   const { by, seconds } = change;
   const shift = by === 'shift';
   if (item.kind === 'pin') return shift ? { time: tidy(item.from + seconds, 3) } : {};

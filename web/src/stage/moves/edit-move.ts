@@ -32,11 +32,11 @@ export function emptyWalk(eyeHeight: number): BodyOfKind<'walk'> {
 }
 
 /** Once round a site, from far enough away to see it, until something of it is chosen. */
-export function firstOrbit({ min, max }: Bounds): BodyOfKind<'orbit'> {
-  const size = Math.hypot(max[0] - min[0], max[1] - min[1], max[2] - min[2]);
+export function firstOrbit(site: Bounds): BodyOfKind<'orbit'> {
+  const size = sizeOf(site);
   return {
     kind: 'orbit',
-    pivot: { kind: 'point', point: middle({ min, max }) },
+    pivot: { kind: 'point', point: middle(site) },
     start: 0.6,
     sweep: 2 * Math.PI,
     inclination: 0.3,
@@ -48,9 +48,19 @@ export function firstOrbit({ min, max }: Bounds): BodyOfKind<'orbit'> {
 }
 
 /** A glide begins at the height of eyes over what is under it, and over a small thing no higher than a part of its size, metres. */
-export const firstRise = ({ min, max }: Bounds, eyes: number): number =>
-  Math.min(eyes, SMALL * Math.hypot(max[0] - min[0], max[1] - min[1], max[2] - min[2]));
+export const firstRise = (site: Bounds, eyes: number): number => Math.min(eyes, SMALL * sizeOf(site));
 const SMALL = 0.4;
+
+/** A glide that is put above the ground is first so high above it, and keeps so far from what stands there, metres. */
+export const firstAbove = (site: Bounds | null) => ({
+  above: Math.min(6, site ? 0.8 * sizeOf(site) : Infinity),
+  clearance: Math.min(2, site ? 0.3 * sizeOf(site) : Infinity),
+});
+
+/** A new corner is rounded by so much, metres: in a small thing by a part of it. */
+export const firstRounding = (site: Bounds): number => Math.min(0.5, 0.1 * sizeOf(site));
+
+const sizeOf = ({ min, max }: Bounds): number => Math.hypot(max[0] - min[0], max[1] - min[1], max[2] - min[2]);
 
 /** How far from its pivot an orbit begins, metres. */
 export function radiusOf(move: CompiledMove, pivot: Vec3): number {
@@ -65,12 +75,13 @@ export function firstTravel({ position, orientation }: Pose, lens: Lens): BodyOf
 }
 
 /** A glide without a path yet. */
-export const emptyGlide = (): BodyOfKind<'glide'> => ({
+/** A glide that has no way yet. It looks so far ahead that it turns softly, and no farther than a small thing is. */
+export const emptyGlide = (site: Bounds): BodyOfKind<'glide'> => ({
   kind: 'glide',
   path: { nodes: [], closed: false },
   height: { by: 'drawn' },
   pace: { by: 'duration', speed: 2, duration: 10, shape: 'ease both' },
-  gaze: { kind: 'ahead', distance: 4 },
+  gaze: { kind: 'ahead', distance: Math.min(4, 0.8 * sizeOf(site)) },
   lens: DEFAULT_LENS,
 });
 

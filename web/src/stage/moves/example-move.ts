@@ -45,7 +45,7 @@ export function exampleMove(kind: MoveBody['kind'], site: ExampleSite): MoveBody
     }
     case 'glide':
       return {
-        ...emptyGlide(),
+        ...emptyGlide(extent),
         ...pathOf([far!, near!, low!].map(({ position }) => position)),
         gaze: { kind: 'point', point: middle(extent) },
         lens,

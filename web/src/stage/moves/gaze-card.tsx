@@ -1,4 +1,12 @@
-import { atSomething, ownName, type Gaze, type HeldGaze, type Row, type Vec3 } from '@eskovan/core/document';
+import {
+  atSomething,
+  LOOK_AHEAD,
+  ownName,
+  type Gaze,
+  type HeldGaze,
+  type Row,
+  type Vec3,
+} from '@eskovan/core/document';
 import { findTarget } from '@eskovan/core/gaze';
 import { anglesOf, middle } from '@eskovan/core/geometry';
 import type { CompiledMove } from '@eskovan/core/move';
@@ -65,8 +73,8 @@ export function GazeCard({ row, body, move }: { row: Row<'move'>; body: Looking;
           measure="length"
           value={gaze.distance}
           step={0.25}
-          min={0.3}
-          max={20}
+          min={LOOK_AHEAD[0]}
+          max={LOOK_AHEAD[1]}
           onChange={(distance) =>
             editShared(row, 'gaze', 'Gaze', (now) => ({ ...now, gaze: { kind: 'ahead', distance } }))
           }
@@ -139,7 +147,8 @@ function Target({ gaze }: { gaze: Extract<Gaze, { kind: 'object' }> }) {
 
 /** The gaze of a kind that needs nothing to look at; null for others. */
 function ownGaze(kind: Gaze['kind'], move: CompiledMove | null): Gaze | null {
-  if (kind === 'ahead') return { kind, distance: 2 };
+  // In a small thing a way is short.
+  if (kind === 'ahead') return { kind, distance: Math.max(LOOK_AHEAD[0], Math.min(2, move?.path?.length || 2)) };
   if (kind === 'kept') return { kind };
   if (kind !== 'bearing' || !move) return null;
   const { pan, tilt } = anglesOf(move.sampleAt(workbench.get().time).orientation);

@@ -1,11 +1,12 @@
-import type { Glide, GlideHeight } from '@eskovan/core/document';
+import { GLIDE_LIMITS, type Glide, type GlideHeight } from '@eskovan/core/document';
 import type { CompiledMove } from '@eskovan/core/move';
 import { memo } from 'react';
 import { useItems } from '../../desk/selection.ts';
 import { Card, NumberField, Segmented } from '../../kit/index.ts';
+import { useSite } from '../../site/use-site.ts';
 import { ChecksCard } from './checks-card.tsx';
 import { CoverCard } from './cover-card.tsx';
-import { editMove } from './edit-move.ts';
+import { editMove, firstAbove } from './edit-move.ts';
 import { GazeCard } from './gaze-card.tsx';
 import { MoveLensCard } from './move-lens-card.tsx';
 import type { MoveCardsProps } from './move-props.ts';
@@ -40,15 +41,16 @@ export const GlideCards = memo(function GlideCards(props: MoveCardsProps<Glide>)
   );
 });
 
-/** A glide that is put above the ground is first so high above it, and keeps so far from what stands there, metres. */
-const FIRST_ABOVE = { above: 6, clearance: 2 };
-
 function HeightCard({ row, body, move }: MoveCardsProps<Glide>) {
   const { height } = body;
+  const site = useSite()?.bounds ?? null;
   const set = (next: GlideHeight) => editMove(row, 'glide', 'Height of the glide', (now) => ({ ...now, height: next }));
-  const number = (label: string, value: number, min: number, max: number, onChange: (value: number) => void) => (
-    <NumberField {...{ label, value, min, max, onChange }} unit="m" measure="length" step={0.25} />
-  );
+  const number = (
+    label: string,
+    value: number,
+    [min, max]: readonly [number, number],
+    onChange: (value: number) => void,
+  ) => <NumberField {...{ label, value, min, max, onChange }} unit="m" measure="length" step={0.25} />;
   return (
     <Card
       title="Height"
@@ -67,7 +69,7 @@ function HeightCard({ row, body, move }: MoveCardsProps<Glide>) {
                 ? { by }
                 : by === 'level'
                   ? { by, height: Number(firstHeight(body, move).toFixed(2)) }
-                  : { by, ...FIRST_ABOVE },
+                  : { by, ...firstAbove(site) },
             )
           }
         />
@@ -77,11 +79,13 @@ function HeightCard({ row, body, move }: MoveCardsProps<Glide>) {
         <p className="text-sm text-ink-soft">Pull the nodes up and down in the section, or type their heights.</p>
       )}
       {height.by === 'level' &&
-        number('At', height.height, -1000, 20_000, (value) => set({ by: 'level', height: value }))}
+        number('At', height.height, [-1000, 20_000], (value) => set({ by: 'level', height: value }))}
       {height.by === 'ground' && (
         <>
-          {number('Above the ground', height.above, 0.05, 5000, (above) => set({ ...height, above }))}
-          {number('Clear of everything by', height.clearance, 0.05, 1000, (clearance) => set({ ...height, clearance }))}
+          {number('Above the ground', height.above, GLIDE_LIMITS.above, (above) => set({ ...height, above }))}
+          {number('Clear of everything by', height.clearance, GLIDE_LIMITS.clearance, (clearance) =>
+            set({ ...height, clearance }),
+          )}
         </>
       )}
     </Card>

@@ -169,7 +169,7 @@ describe('the cards of a travel', () => {
 
 describe('the cards of a glide', () => {
   const glide = (): Glide => ({
-    ...(emptyGlide() as Glide),
+    ...(emptyGlide({ min: [0, 0, 0], max: [20, 6, 20] }) as Glide),
     path: {
       closed: false,
       nodes: [0, 8, 16].map((x, i) => ({ id: uuid(60 + i), x, y: 3 + i, z: 0, kind: 'smooth', radius: 0.5 })),

@@ -42,6 +42,8 @@ export function LimitsDialog({ onClose }: { onClose: () => void }) {
           key={key}
           label={label}
           unit={unit}
+          {...(unit === 'm' && { measure: 'length' as const })}
+          {...(unit === 'm/s' && { measure: 'speed' as const })}
           value={project.body.limits[key]}
           step={step}
           min={min}

@@ -1,4 +1,13 @@
-import type { Bounds, Lens, MoveBody, Pose, ProjectDocument, Row } from '@eskovan/core/document';
+import {
+  lengthText,
+  type Bounds,
+  type Lens,
+  type LengthUnit,
+  type MoveBody,
+  type Pose,
+  type ProjectDocument,
+  type Row,
+} from '@eskovan/core/document';
 import { toDegrees } from '@eskovan/core/geometry';
 import type { CompiledMove } from '@eskovan/core/move';
 import { Footprints, Route } from 'lucide-react';
@@ -8,7 +17,7 @@ import { makeRow } from '../../data/edit-row.ts';
 import { orderAfter } from '../../data/order.ts';
 import { liveRows } from '../../data/changes.ts';
 import { useProject } from '../../data/use-project.ts';
-import { Button } from '../../kit/index.ts';
+import { Button, useLengthUnit } from '../../kit/index.ts';
 import { RowShelf } from '../shared/row-shelf.tsx';
 import { emptyGlide, emptyRide, emptyWalk, firstFollow, firstOrbit, firstTravel } from './edit-move.ts';
 import { copyOf, moveMenu } from './move-menu.tsx';
@@ -67,7 +76,7 @@ export function addKind(document: ProjectDocument, kind: MoveBody['kind'], seen:
     case 'travel':
       return add(firstTravel(seen.pose, seen.lens));
     case 'glide':
-      add(emptyGlide());
+      add(emptyGlide(site));
       workbench.set({ tool: 'draw' });
       return;
     case 'ride':
@@ -111,7 +120,11 @@ export const MovesShelf = memo(function MovesShelf({
   // What is said of a dozen moves takes longer than plan and path: those come first.
   const compiled = useDeferredValue<ReturnType<typeof useCompiling> | null>(useCompiling(rows), null);
   // The same for every drawing of the list: while one move is dragged the others stay as they are.
-  const noteOf = useCallback((row: Row<'move'>) => (compiled ? noteOn(row, compiled(row.body)) : '…'), [compiled]);
+  const lengths = useLengthUnit();
+  const noteOf = useCallback(
+    (row: Row<'move'>) => (compiled ? noteOn(row, compiled(row.body), lengths) : '…'),
+    [compiled, lengths],
+  );
   return (
     <RowShelf
       kind="move"
@@ -151,10 +164,10 @@ const markOf = (row: Row<'move'>) => {
 };
 
 /** What is said of a move under its name. */
-function noteOn({ body }: Row<'move'>, move: CompiledMove | null): string {
+function noteOn({ body }: Row<'move'>, move: CompiledMove | null, lengths: LengthUnit): string {
   const locked = body.locked ? ' · locked' : '';
   if (!move) return `no path yet${locked}`;
   const seconds = `${move.duration.toFixed(1)} s`;
   if (body.kind === 'orbit') return `${seconds} · ${Math.round(toDegrees(Math.abs(body.sweep)))}°${locked}`;
-  return `${seconds}${move.path ? ` · ${move.path.length.toFixed(1)} m` : ''}${locked}`;
+  return `${seconds}${move.path ? ` · ${lengthText(move.path.length, lengths, 1)}` : ''}${locked}`;
 }

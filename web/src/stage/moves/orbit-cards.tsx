@@ -3,7 +3,7 @@ import { toDegrees, toRadians } from '@eskovan/core/geometry';
 import { frameCount } from '@eskovan/core/reel';
 import { memo } from 'react';
 import { FIRST_CARRY } from '@eskovan/core/pace';
-import { Card, Line, NumberField, Segmented, Select, Value } from '../../kit/index.ts';
+import { Card, Length, Line, NumberField, Segmented, Select } from '../../kit/index.ts';
 import { MadeOfCard, StopsCard } from './orbit-more-cards.tsx';
 import { OverTimeCard } from './over-time-card.tsx';
 import { CarryFields, SHAPES } from '../shared/pace-shape.tsx';
@@ -222,7 +222,7 @@ function DistanceCard({ row, body, move }: MoveCardsProps<Orbit>) {
             onChange={(percent) => set('Size in frame', { distance: { by: 'fit', fill: percent / 100 } })}
           />
           <Line label="Radius">
-            <Value unit="m">{radius === null ? '–' : radius.toFixed(2)}</Value>
+            <Length metres={radius} />
           </Line>
         </>
       ) : (

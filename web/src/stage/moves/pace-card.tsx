@@ -1,7 +1,7 @@
 import { FIRST_LIMITS, PACE_LIMITS, type Pace, type Row } from '@eskovan/core/document';
 import type { CompiledMove, MovePath } from '@eskovan/core/move';
 import { FIRST_CARRY } from '@eskovan/core/pace';
-import { Card, Line, NumberField, Segmented, Select, Value } from '../../kit/index.ts';
+import { Card, Length, Line, NumberField, Segmented, Select, Value } from '../../kit/index.ts';
 import { TimeField } from '../shared/time-field.tsx';
 import { CarryFields, SHAPES } from '../shared/pace-shape.tsx';
 import { changePace } from './edit-items.ts';
@@ -82,7 +82,7 @@ export function PaceCard({ row, body, move }: PaceCardProps) {
             onChange={(duration) => set({ duration })}
           />
           <Line label={speedName}>
-            <Value unit="m/s">{move?.path ? move.path.topSpeed.toFixed(2) : '–'}</Value>
+            <Length metres={move?.path?.topSpeed ?? null} per="s" />
           </Line>
         </>
       )}

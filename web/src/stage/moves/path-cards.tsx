@@ -30,7 +30,7 @@ import {
   Trash2,
 } from 'lucide-react';
 import { selection, useItems } from '../../desk/selection.ts';
-import { Button, Card, Line, NumberField, Value } from '../../kit/index.ts';
+import { Button, Card, Length, Line, NumberField } from '../../kit/index.ts';
 import { useSiteData } from '../../site/use-site.ts';
 import { liveRows } from '../../data/changes.ts';
 import { useProject } from '../../data/use-project.ts';
@@ -48,7 +48,7 @@ export function PathCard({ row, body, move }: { row: Row<'move'>; body: Having<'
   return (
     <Card title="Path" note={`${body.path.nodes.length} nodes`}>
       <Line label="Length">
-        <Value unit="m">{move?.path ? move.path.length.toFixed(2) : '–'}</Value>
+        <Length metres={move?.path?.length ?? null} />
       </Line>
       <div className="grid grid-cols-2 gap-x-4">
         <NumberField

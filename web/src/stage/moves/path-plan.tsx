@@ -9,20 +9,22 @@ import { useCallback, useDeferredValue, useMemo, useRef, useState } from 'react'
 import { useCommands } from '../../desk/commands.ts';
 import { itemsOf, selection, useItems } from '../../desk/selection.ts';
 import { useWorkbench, workbench } from '../../desk/workbench.ts';
-import { Button } from '../../kit/index.ts';
+import { Button, useLengthUnit } from '../../kit/index.ts';
 import { useParts } from '../../site/use-parts.ts';
 import { ItemMarks } from '../../plan/item-marks.tsx';
 import { PathLayer } from '../../plan/path-layer.tsx';
 import { Plan } from '../../plan/plan.tsx';
 import type { PlanHands } from '../../plan/plan-hands.ts';
 import { DrawingLine } from './drawing-line.tsx';
-import { firstRise, keepPath, keepWay, type Having } from './edit-move.ts';
+import { firstRise, firstRounding, keepPath, keepWay, type Having } from './edit-move.ts';
 import type { MovePlanProps } from './move-props.ts';
 import { useMovePlan } from './use-move-plan.tsx';
 
 /** Nodes within this of the storey belong to it; a surface within this is the one that a node was put on. Metres. */
 const SAME_STOREY = 1.6;
 const SAME_SURFACE = 0.1;
+/** Two presses no farther from each other are one double press, metres in a building. */
+const SAME_PRESS = 0.08;
 
 /** What differs between a path that is walked and one that is flown. */
 const LOOK = {
@@ -35,6 +37,7 @@ export function PathPlan({ row, body, move, site, aspect, onDraw }: MovePlanProp
   const tool = useWorkbench((state) => state.tool);
   const alongEdge = useWorkbench((state) => state.aiming === 'edge');
   const chosen = useItems('node', row?.id);
+  const lengths = useLengthUnit();
   const { plan, elevation, project, gazes, lineHands } = useMovePlan({ row, body, move, site, aspect });
   const [pointer, setPointer] = useState<SnapPlace | null>(null);
   const { footing } = site;
@@ -121,7 +124,11 @@ export function PathPlan({ row, body, move, site, aspect, onDraw }: MovePlanProp
         onPress: (px, pz, reach) => {
           const { x, z } = drawnTo(px, pz, reach, nodes);
           // The second press of a double press is not another node.
-          if (lastPress.current && Math.hypot(lastPress.current[0] - x, lastPress.current[1] - z) < 0.08) return;
+          if (
+            lastPress.current &&
+            Math.hypot(lastPress.current[0] - x, lastPress.current[1] - z) < SAME_PRESS * lengths.steps
+          )
+            return;
           lastPress.current = [x, z];
           const id = crypto.randomUUID();
           const surface = surfaceUnder(x, z);
@@ -137,7 +144,7 @@ export function PathPlan({ row, body, move, site, aspect, onDraw }: MovePlanProp
               z,
               ...(walks && surface !== null && { surface: true }),
               kind: 'smooth',
-              radius: 0.5,
+              radius: firstRounding(site.survey.bounds),
             }),
           );
           choose(id);

@@ -2,7 +2,7 @@ import { ownName, type Orbit, type Pivot, type Row, type Vec3 } from '@eskovan/c
 import { middle } from '@eskovan/core/geometry';
 import { Crosshair } from 'lucide-react';
 import { useWorkbench, workbench } from '../../desk/workbench.ts';
-import { Button, Card, Line, Segmented, Value } from '../../kit/index.ts';
+import { Button, Card, Length, Line, Segmented } from '../../kit/index.ts';
 import type { PickedSurface } from '../../picture/source.ts';
 import { useParts } from '../../site/use-parts.ts';
 import type { PartInfo } from '../../worker/parts.ts';
@@ -61,7 +61,7 @@ export function PivotCard({ row, body }: { row: Row<'move'>; body: Orbit }) {
 
 const Place = ({ point }: { point: Vec3 }) => (
   <Line label="A place">
-    <Value unit="m">{point.map((value) => value.toFixed(2)).join(', ')}</Value>
+    <Length metres={point} />
   </Line>
 );
 

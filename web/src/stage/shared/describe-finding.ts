@@ -1,4 +1,5 @@
 import type { Finding } from '@eskovan/core/check';
+import { lengthText, METRES, shownIn, type LengthUnit } from '@eskovan/core/document';
 
 const place = ({ stretch }: Finding) => `at ${stretch![0].toFixed(1)} m`;
 
@@ -18,9 +19,10 @@ export function shortFinding(rule: Finding['rule'], size: number | null): string
   }
 }
 
-/** A finding in a sentence or two: what, where, how much, and what to do. */
-export function describeFinding(finding: Finding): string {
+/** A finding in a sentence or two: what, where, how much, and what to do. @param lengths what lengths are said in */
+export function describeFinding(finding: Finding, lengths: LengthUnit = METRES): string {
   const { rule, stretch, from, to, worst, limit, severity } = finding;
+  const speed = shownIn('m/s', lengths);
   switch (rule) {
     case 'no floor':
       return `No floor for ${worst!.toFixed(2)} m, from ${stretch![0].toFixed(1)} to ${stretch![1].toFixed(1)} m. The eye keeps its line there; lead the path over a floor.`;
@@ -45,7 +47,7 @@ export function describeFinding(finding: Finding): string {
     case 'out of frame':
       return `Not all of what the camera looks at is in the frame from ${from.toFixed(1)} to ${to.toFixed(1)} s: up to ${Math.round(100 * worst!)} % beyond its edge. Stand farther away, or take a shorter lens.`;
     case 'near':
-      return `Something ${worst!.toFixed(2)} m before the lens covers much of the picture at ${finding.at!.toFixed(1)} s. Keep ${limit!.toFixed(2)} m away from it.`;
+      return `Something ${lengthText(worst!, lengths)} before the lens covers much of the picture at ${finding.at!.toFixed(1)} s. Keep ${lengthText(limit!, lengths)} away from it.`;
     case 'eye height':
       return `The eye is ${worst!.toFixed(2)} m over the floor from ${from.toFixed(1)} to ${to.toFixed(1)} s: people have theirs ${worst! > limit! ? 'up to' : 'from'} ${limit!.toFixed(2)} m.`;
     case 'crossing':
@@ -55,13 +57,13 @@ export function describeFinding(finding: Finding): string {
     case 'met':
       return `Something that moves comes in the way at ${from.toFixed(1)} s. Let it move at another time, or pass elsewhere.`;
     case 'jump':
-      return `The camera is ${worst!.toFixed(2)} m away at once at ${from.toFixed(2)} s. Let its keys change softly, or what carries it go on.`;
+      return `The camera is ${lengthText(worst!, lengths)} away at once at ${from.toFixed(2)} s. Let its keys change softly, or what carries it go on.`;
     case 'turn jump':
       return `The camera looks ${worst!.toFixed(0)}° elsewhere at once at ${from.toFixed(2)} s. Give the turn time.`;
     case 'lens jump':
       return `The lens is another one at once at ${from.toFixed(2)} s. Let its keys change softly.`;
     case 'jerk':
-      return `At ${from.toFixed(2)} s it goes ${worst!.toFixed(2)} m/s faster, slower or another way at once. Round the corner there, ease the pace, or what carries the camera.`;
+      return `At ${from.toFixed(2)} s it goes ${(worst! * speed.times).toFixed(2)} ${speed.unit} faster, slower or another way at once. Round the corner there, ease the pace, or what carries the camera.`;
     case 'turn jerk':
       return `At ${from.toFixed(2)} s it turns ${worst!.toFixed(0)}° a second faster or slower at once. Ease the turn there.`;
     case 'key lost':

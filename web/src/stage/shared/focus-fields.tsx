@@ -1,6 +1,6 @@
 import type { Lens } from '@eskovan/core/document';
 import { circleOfConfusionMm, depthOfField } from '@eskovan/core/optics';
-import { Line, NumberField, Segmented, Value } from '../../kit/index.ts';
+import { Length, Line, NumberField, Segmented } from '../../kit/index.ts';
 
 /** What is done to a lens, whichever it is by then: a page shows a lens a moment later than somebody has typed one. */
 export type LensChange = (lens: Lens) => Lens;
@@ -57,9 +57,7 @@ export function FocusFields({ lens, onLens }: FocusFieldsProps) {
             onChange={(next) => onLens((now) => ({ ...now, fNumber: next }))}
           />
           <Line label="Sharp from">
-            <Value unit="m">
-              {sharp!.near.toFixed(2)} to {sharp!.far === Infinity ? '∞' : sharp!.far.toFixed(2)}
-            </Value>
+            <Length metres={[sharp!.near, sharp!.far]} between=" to " />
           </Line>
         </>
       )}

@@ -1,7 +1,11 @@
 import type { StillFinding } from '@eskovan/core/check';
+import { lengthText, type LengthUnit } from '@eskovan/core/document';
 
 /** A finding in a sentence: what, how much, and what to do; and a word or two for the button that shows its mend. */
-export function describeStill({ rule, worst, limit }: StillFinding): { says: string; mend: string } {
+export function describeStill(
+  { rule, worst, limit }: StillFinding,
+  lengths: LengthUnit,
+): { says: string; mend: string } {
   switch (rule) {
     case 'off level':
       return { says: `The horizon is ${worst!.toFixed(1)}° off level.`, mend: 'Try it level' };
@@ -21,7 +25,7 @@ export function describeStill({ rule, worst, limit }: StillFinding): { says: str
       return { says: `The eye is ${worst!.toFixed(2)} m above the floor, higher than people’s.`, mend: 'Try it lower' };
     case 'too near':
       return {
-        says: `Something is ${worst!.toFixed(2)} m before the camera and covers a part of the picture. Step aside, or hide it.`,
+        says: `Something is ${lengthText(worst!, lengths)} before the camera and covers a part of the picture. Step aside, or hide it.`,
         mend: '',
       };
     case 'eye inside':

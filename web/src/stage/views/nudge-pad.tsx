@@ -14,7 +14,7 @@ import {
 import { memo, useRef, useState } from 'react';
 import { useCommands } from '../../desk/commands.ts';
 import { keysInWords } from '../../desk/keys.ts';
-import { Button } from '../../kit/index.ts';
+import { Button, useLengthUnit } from '../../kit/index.ts';
 import { lookAround, slide } from '../../picture/eye.ts';
 
 const DISTANCES = [0.01, 0.1, 1] as const;
@@ -49,7 +49,9 @@ interface Nudge {
 
 /** Moves the camera by exact steps, in the words of film: pan, tilt, roll, truck, pedestal, dolly; each with keys. */
 export const NudgePad = memo(function NudgePad({ eye, onMove, onRound, onLens }: NudgePadProps) {
-  const [distance, setDistance] = useState<number>(0.1);
+  const lengths = useLengthUnit();
+  const [chosen, setDistance] = useState<number>(0.1);
+  const distance = chosen * lengths.steps;
   const [angle, setAngle] = useState<number>(1);
   const a = toRadians(angle);
   const turns: Nudge[] = [
@@ -110,11 +112,17 @@ export const NudgePad = memo(function NudgePad({ eye, onMove, onRound, onLens }:
       {turns.map((nudge) => (
         <Pair key={nudge.name} nudge={nudge} />
       ))}
-      <Steps label="Step of angles" values={ANGLES} value={angle} unit="°" onChange={setAngle} />
+      <Steps label="Step of angles" values={ANGLES} value={angle} shown={(step) => `${step}°`} onChange={setAngle} />
       {ways.map((nudge) => (
         <Pair key={nudge.name} nudge={nudge} />
       ))}
-      <Steps label="Step of distances" values={DISTANCES} value={distance} unit="m" onChange={setDistance} />
+      <Steps
+        label="Step of distances"
+        values={DISTANCES}
+        value={chosen}
+        shown={(step) => `${Number((step * lengths.steps) / lengths.metres)}${lengths.name}`}
+        onChange={setDistance}
+      />
     </div>
   );
 });
@@ -172,13 +180,13 @@ function Steps({
   label,
   values,
   value,
-  unit,
+  shown,
   onChange,
 }: {
   label: string;
   values: readonly number[];
   value: number;
-  unit: string;
+  shown: (step: number) => string;
   onChange: (value: number) => void;
 }) {
   return (
@@ -192,8 +200,7 @@ function Steps({
           className="px-1.5 font-mono"
           onClick={() => onChange(step)}
         >
-          {step}
-          {unit}
+          {shown(step)}
         </Button>
       ))}
     </div>

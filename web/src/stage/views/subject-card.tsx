@@ -1,4 +1,4 @@
-import { ownName, type Lens, type Pose, type StillCamera } from '@eskovan/core/document';
+import { lengthText, ownName, type Lens, type Pose, type StillCamera } from '@eskovan/core/document';
 import { fitted, fromSide, heldBeside, lookingAt, SIDES } from '@eskovan/core/framing';
 import { anglesOf, middle, toRadians } from '@eskovan/core/geometry';
 import { FOCAL_LENGTHS } from '@eskovan/core/move';
@@ -6,7 +6,7 @@ import { Columns3, Crosshair, Eye, X } from 'lucide-react';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import { useWorkbench, workbench } from '../../desk/workbench.ts';
-import { Button, Card, Line, NumberField, Segmented } from '../../kit/index.ts';
+import { Button, Card, Line, NumberField, Segmented, useLengthUnit } from '../../kit/index.ts';
 import { pickSurface } from '../../picture/client.ts';
 import { FindPart } from '../shared/find-part.tsx';
 import { WINDS } from '../shared/winds.ts';
@@ -42,6 +42,7 @@ export function SubjectCard({ now, lens, aspect, north, onBeside }: SubjectCardP
   const holding = useWorkbench((state) => state.holding);
   const [fill, setFill] = useState(FIRST_FILL);
   const [down, setDown] = useState(FIRST_DOWN);
+  const lengths = useLengthUnit();
   const choosing = pressing === 'subject';
   const name = subject && ownName(subject.name);
   const frameFrom = async (side: number, angle: number) => {
@@ -65,7 +66,7 @@ export function SubjectCard({ now, lens, aspect, north, onBeside }: SubjectCardP
       const behind = between ? `, behind “${ownName(between)}”` : '';
       const length = camera.lens.focalLengthMm - lens.focalLengthMm;
       const which = length < 0 ? 'Wide' : length > 0 ? 'Long' : 'As it is';
-      return { name: `${which}, from ${away.toFixed(2)} m${behind}`, camera };
+      return { name: `${which}, from ${lengthText(away, lengths)}${behind}`, camera };
     });
     put(await Promise.all(named));
   };
