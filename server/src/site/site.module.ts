@@ -1,4 +1,4 @@
-import { Body, Controller, Get, HttpCode, Inject, Module, Param, Post, Put } from '@nestjs/common';
+import { Body, Controller, Delete, Get, HttpCode, Inject, Module, Param, Post, Put } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import {
   idSchema,
@@ -60,6 +60,21 @@ class SiteController {
     @Body({ schema: leaseSchema }) { holder }: z.infer<typeof leaseSchema>,
   ): Promise<z.infer<typeof leaseReplySchema>> {
     return { granted: await this.sites.lease(projectId, key, holder) };
+  }
+
+  @Delete(':key/lease/:holder')
+  @Documented({
+    summary: 'Gives a lease back: whoever waits for it need not wait until it lapses',
+    reply: leaseReplySchema,
+    problems: [],
+  })
+  async release(
+    @Param('projectId', { schema: idSchema }) projectId: string,
+    @Param('key', { schema: siteKeySchema }) key: string,
+    @Param('holder', { schema: idSchema }) holder: string,
+  ): Promise<z.infer<typeof leaseReplySchema>> {
+    await this.sites.release(projectId, key, holder);
+    return { granted: false };
   }
 }
 

@@ -77,6 +77,14 @@ export class SiteService {
     });
   }
 
+  /** Gives a lease back; nothing happens where the holder has none. */
+  async release(projectId: string, key: string, holder: string): Promise<void> {
+    await this.sequelize.query(
+      'DELETE FROM site_lease WHERE project_id = :projectId AND key = :key AND holder = :holder',
+      { type: QueryTypes.DELETE, replacements: { projectId, key, holder } },
+    );
+  }
+
   /** Locked, so that a project's sites are put one after the other. */
   private async requireProject(projectId: string, transaction: Transaction): Promise<void> {
     const project = await ROW_MODELS.project.findOne<RowModel>({

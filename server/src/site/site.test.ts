@@ -140,6 +140,12 @@ describe('the site of a project', () => {
     await SiteModel.sequelize!.query(`UPDATE site_lease SET until = now() - interval '1 second'`);
     expect(await ask(other)).toBe(true);
     expect(await ask(holder)).toBe(false);
+    // Only who has it can give it back.
+    await studio.http.delete(`${path}/${holder}`).expect(200);
+    expect(await ask(holder)).toBe(false);
+    await studio.http.delete(`${path}/${other}`).expect(200);
+    expect(await ask(holder)).toBe(true);
+    await studio.http.delete(`${path}/me`).expect(422);
     await studio.http
       .post(`/api/projects/${id()}/sites/${keyOf(1)}/lease`)
       .send({ holder: a })

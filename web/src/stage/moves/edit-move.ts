@@ -1,5 +1,7 @@
 import {
   DEFAULT_LENS,
+  lengthUnitOf,
+  METRES,
   type Bounds,
   type Key,
   type Lens,
@@ -75,13 +77,13 @@ export function firstTravel({ position, orientation }: Pose, lens: Lens): BodyOf
 }
 
 /** A glide without a path yet. */
-/** A glide that has no way yet. It looks so far ahead that it turns softly, and no farther than a small thing is. */
+/** A glide that has no way yet: through a building it looks along its way, past a product at that. */
 export const emptyGlide = (site: Bounds): BodyOfKind<'glide'> => ({
   kind: 'glide',
   path: { nodes: [], closed: false },
   height: { by: 'drawn' },
   pace: { by: 'duration', speed: 2, duration: 10, shape: 'ease both' },
-  gaze: { kind: 'ahead', distance: Math.min(4, 0.8 * sizeOf(site)) },
+  gaze: lengthUnitOf(site) === METRES ? { kind: 'ahead', distance: 4 } : { kind: 'point', point: middle(site) },
   lens: DEFAULT_LENS,
 });
 
