@@ -3,6 +3,7 @@ import type { Placement } from '../document/index.ts';
 import { transformPart, type SceneJoint, type SceneModel, type ScenePart } from '../format/index.ts';
 import { materialName } from './dress.ts';
 import type { LitMaterials } from './key.ts';
+import { withLandCover } from './land-cover.ts';
 import { layered } from './layers.ts';
 import { placementMatrix } from './placement.ts';
 
@@ -71,7 +72,7 @@ export function assemble(placed: readonly PlacedModel[]): SceneModel {
       out.storeys!.push({ ...storey, elevation: point.y });
     }
   }
-  return layered(out);
+  return layered({ ...out, parts: withLandCover(out) });
 }
 
 function place(part: ScenePart, matrix: Matrix4): ScenePart {

@@ -4,6 +4,7 @@ import { Projection, throughLens } from '../optics/index.ts';
 import { FOR_PEOPLE, joinExtents, OUTSIDE, type Footing, type Room, type Survey } from '../survey/index.ts';
 import { LookRound } from './look-round.ts';
 import { aroundIt } from './outside.ts';
+import { overLand } from './over-land.ts';
 import { isClear, placesIn } from './places.ts';
 import { isPlate, sizesOf } from './things.ts';
 import { aheadOf, NEAREST, scoreOf, termsOf, type Terms, type Thing } from './terms.ts';
@@ -22,6 +23,8 @@ export interface Suggestion {
   depth: number | null;
   /** What it is about, by name. */
   subject: string | null;
+  /** Of a landscape: from a place in it, or from above. */
+  land?: 'ground' | 'above';
 }
 
 export interface SuggestSite {
@@ -69,6 +72,8 @@ export function suggestViews(site: SuggestSite, wish: SuggestWish): Suggestion[]
   );
   const first = ofRooms.flatMap((views) => views.slice(0, 1)).sort(byScore);
   const second = ofRooms.flatMap((views) => views.slice(1)).sort(byScore);
+  const { relief } = site.survey;
+  if (ofRooms.length === 0 && relief) return ofLand({ ...site, ...wish, relief });
   const people = size >= FOR_PEOPLE && site.survey.storeys.length > 0;
   const outside = aroundIt(look, {
     ...wish,
@@ -89,6 +94,22 @@ export function suggestViews(site: SuggestSite, wish: SuggestWish): Suggestion[]
     .sort(byScore);
   const shown = ofRooms.length > 0 ? MOST_OUTSIDE : MOST;
   return [...first, ...outside.slice(0, shown), ...second].slice(0, MOST);
+}
+
+/** Views of a landscape: two from above to begin with, and then from its best places. */
+function ofLand(land: Parameters<typeof overLand>[0]): Suggestion[] {
+  const views = overLand(land).map(({ from, ...view }): Suggestion => ({
+    ...view,
+    land: from,
+    room: null,
+    storey: null,
+    score: scoreOf(view.terms),
+    subject: null,
+  }));
+  const [above, ground] = (['above', 'ground'] as const).map((from) =>
+    views.filter(({ land: one }) => one === from).sort(byScore),
+  ) as [Suggestion[], Suggestion[]];
+  return [...above.slice(0, MOST_OUTSIDE), ...ground, ...above.slice(MOST_OUTSIDE)].slice(0, MOST);
 }
 
 const byScore = (a: Suggestion, b: Suggestion) => b.score - a.score;

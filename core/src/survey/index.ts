@@ -3,7 +3,6 @@ export { CORRECTION_REACH, joinExtents } from './correct-storeys.ts';
 export { contoursOf, type Contour } from './contours.ts';
 export * from './floor-index.ts';
 export { shadesOf, SLOPE_CLASSES, slopesOf, usualSlope, type Relief } from './relief.ts';
-export { isLandscape } from './landscape.ts';
 export * from './plan-cut.ts';
 export * from './storeys.ts';
 export * from './survey.ts';

@@ -8,12 +8,11 @@ import {
   type StoreyChange,
   type Walker,
 } from '../document/index.ts';
-import { triangleSoup, type SceneModel } from '../format/index.ts';
+import { isLandscape, triangleSoup, type SceneModel } from '../format/index.ts';
 import { boundsOf, TRIANGLE } from '../geometry/index.ts';
 import { correctStoreys, joinExtents, planExtent } from './correct-storeys.ts';
 import { Columns, StoreyColumns } from './columns.ts';
 import { footingOf, type Footing } from './footing.ts';
-import { isLandscape } from './landscape.ts';
 import { contoursOf } from './contours.ts';
 import { wallsOf } from './lintels.ts';
 import { reliefOf } from './relief.ts';
@@ -23,7 +22,7 @@ import { findRooms, type Room } from './rooms.ts';
 import { findStoreys, OUTSIDE, type FoundStorey } from './storeys.ts';
 
 /** Raised whenever the survey or the light computes something else: sites are then computed again. */
-export const SURVEY_ALGORITHM = 25;
+export const SURVEY_ALGORITHM = 26;
 
 /** Checked in one piece: a landscape's lines are a million numbers. */
 const lineWorkSchema = z.custom<number[]>(

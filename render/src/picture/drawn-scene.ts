@@ -9,6 +9,7 @@ import { makeMark } from '../scene/mark.ts';
 import { MovingMeshes } from '../scene/moving.ts';
 import { ScalePerson } from '../scene/person.ts';
 import { RelitMeshes } from '../scene/relit.ts';
+import { setAir } from '../scene/air.ts';
 import { makeSky, paintSky } from '../scene/sky.ts';
 import type { ToneUniforms } from '../scene/tone.ts';
 import { disposeCutFaces, makeCutFaces } from './cut-faces.ts';
@@ -27,7 +28,7 @@ export class DrawnScene {
   private cut: Group | null = null;
   private marked: { lines: LineSegments; group: number } | null = null;
 
-  constructor(tone: ToneUniforms) {
+  constructor(private readonly tone: ToneUniforms) {
     this.sky = makeSky(tone);
     this.scene.add(this.sky);
     // Only lines take it: a pen presses less on what is far away.
@@ -82,6 +83,7 @@ export class DrawnScene {
     this.setGround(
       made && !paper ? GroundShadow.of(made.model, light, (part) => motion?.litGroupOf(part) ?? -1) : null,
     );
+    setAir(this.tone.air, paper ? null : light);
     paintSky(this.sky, light, paper ? 'paper' : this.ground ? 'plain ground' : 'landscape');
     this.person.use(paper ? null : light);
   }

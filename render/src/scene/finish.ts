@@ -1,4 +1,5 @@
 import { DoubleSide, FrontSide, ShaderMaterial, type IUniform, type Texture } from 'three';
+import { AIR_GLSL } from './air.ts';
 import type { Glow } from './glow.ts';
 import { GATHERED_GLSL, type GatherUniforms } from './gathered.ts';
 import { MIRROR_GLSL, type MirrorUniforms } from './mirror.ts';
@@ -90,6 +91,7 @@ const fragmentShader = `
     #define vEye cameraPosition
   #endif
   ${TONE_GLSL}
+  ${AIR_GLSL}
   ${MIRROR_GLSL}
   ${GATHERED_GLSL}
   float seen(vec2 at, float depth) {
@@ -158,6 +160,7 @@ const fragmentShader = `
     float away = length(towards);
     towards /= away;
     if (mirroring) shown = mirrored(shown, normal, towards, own, surface, sunColor * gain * open);
+    shown = mix(shown, gain * air.rgb, airBefore(away));
     gl_FragColor = vec4(late > 0.5 ? shown : toDisplay(shown), 1.0 + away);
   }`;
 

@@ -14,6 +14,7 @@ import {
   SphereGeometry,
   Vector3,
 } from 'three';
+import { COVER_SHOWN, HORIZON } from './air.ts';
 import { CLOUD_SIDE, cloudField } from './clouds.ts';
 import { TONE_GLSL, type ToneUniforms } from './tone.ts';
 
@@ -22,17 +23,17 @@ type SkyLight = Pick<SiteLight, 'sun' | 'sky'>;
 
 /** How much more of its colour the sky shows to the eye than it gives to surfaces. */
 const ZENITH: Rgb = [0.2, 0.38, 0.68];
-const HORIZON: Rgb = [0.5, 0.63, 0.76];
-const BELOW: Rgb = [1.4, 1.5, 1.56];
+/** Beyond a landscape the land goes on, behind air. */
+const BELOW: Rgb = [1.1, 1.3, 1.2];
 /** Of a model that brings no ground along the ground has no colour, is darker than white walls, and goes over into the sky (by eye, no source). */
 const PLAIN: Rgb = [1.55, 1.68, 1.9];
 /** It is all ground from so far below the horizon on (sine of the angle). */
 const ALL_GROUND = 0.42;
+const ALL_LAND = 0.3;
 const PAPER: Rgb = [0.95, 0.945, 0.93];
 /** Where the sun has gone down, a glow is left along the horizon, so bright at its brightest. */
 const AFTERGLOW: Rgb = [0.34, 0.15, 0.06];
-/** The same under a cover of cloud, which is grey all over, with darker billows on it as far as this. */
-const COVER_SHOWN = 0.86;
+/** A cover of cloud is grey all over, with darker billows on it as far as this. */
 const COVER_BILLOWS = 0.5;
 /** Of what falls on them, clouds send back so much: of the sun where they are lit, of the sky, of the ground below. */
 const CLOUD = { sun: 0.6, sky: 0.62, ground: 0.3 } as const;
@@ -132,8 +133,8 @@ export function paintSky(
     const aside = 0.5 + (0.5 * (x * sun[0] + z * sun[2])) / (flat * (Math.hypot(x, z) || 1));
     const left = after * aside ** 3 * Math.exp(-7 * Math.max(0, y));
     const glow = 0.35 * towards ** 6 + 0.9 * low * towards ** 3 * (1 - t);
-    // Far away plain ground is seen through so much air that there is no line where it ends.
-    const ground = on === 'plain ground' ? smooth(0.02, ALL_GROUND, -y) : 1;
+    // Far away the ground is seen through so much air that there is no line where it ends.
+    const ground = smooth(0.02, on === 'plain ground' ? ALL_GROUND : ALL_LAND, -y);
     for (let k = 0; k < 3; k += 1) {
       const air =
         sky === 'overcast'

@@ -1,5 +1,6 @@
 import { encodeSrgb } from '@eskovan/core/colour';
-import { Vector3, type IUniform, type Material, type MeshBasicMaterial } from 'three';
+import { AIR_GLSL, airUniform } from './air.ts';
+import { Vector3, type Vector4, type IUniform, type Material, type MeshBasicMaterial } from 'three';
 
 /**
  * Radiance to display. A toe below TOE keeps shadows deep, a straight middle keeps what is plain true, and above
@@ -60,9 +61,15 @@ export interface ToneUniforms extends Record<string, IUniform> {
   gain: IUniform<Vector3>;
   /** One while radiances are summed and toned as a whole, in finished pictures. */
   late: IUniform<number>;
+  /** What air puts before things. */
+  air: IUniform<Vector4>;
 }
 
-export const toneUniforms = (): ToneUniforms => ({ gain: { value: new Vector3(1, 1, 1) }, late: { value: 0 } });
+export const toneUniforms = (): ToneUniforms => ({
+  gain: { value: new Vector3(1, 1, 1) },
+  late: { value: 0 },
+  air: airUniform(),
+});
 
 /** A picture that shines on a surface: added to its light. */
 interface Shining {
@@ -79,19 +86,26 @@ export function makeRadiant(material: MeshBasicMaterial, tone: ToneUniforms, shi
   material.onBeforeCompile = (shader) => {
     Object.assign(shader.uniforms, tone, shining ? { glowMap: shining.map, glowColor: shining.color } : {});
     const head = `uniform vec3 gain;\nuniform float late;\n${TONE_GLSL}\n`;
-    const exposed = '#include <color_vertex>\nvColor.rgb *= gain;';
+    const far = 'float through = airBefore(length((modelViewMatrix * vec4(position, 1.0)).xyz));';
+    const veil = `#include <color_vertex>\n${far}\n`;
     if (!pictured) {
-      shader.vertexShader = (head + shader.vertexShader).replace(
+      shader.vertexShader = (head + AIR_GLSL + shader.vertexShader).replace(
         '#include <color_vertex>',
-        `${exposed}\nif (late < 0.5) vColor.rgb = toDisplay(vColor.rgb);`,
+        `${veil}vColor.rgb = gain * mix(vColor.rgb, air.rgb, through);\nif (late < 0.5) vColor.rgb = toDisplay(vColor.rgb);`,
       );
       return;
     }
-    shader.vertexShader = `uniform vec3 gain;\n${shader.vertexShader}`.replace('#include <color_vertex>', exposed);
+    // What is before a picture is no light on it: it is added at the end.
+    shader.vertexShader = `uniform vec3 gain;\nvarying vec3 vAir;\n${AIR_GLSL}\n${shader.vertexShader}`.replace(
+      '#include <color_vertex>',
+      `${veil}vColor.rgb *= gain * (1.0 - through);\nvAir = gain * air.rgb * through;`,
+    );
     const glow = shining
       ? 'vec3 shines = texture2D(glowMap, vMapUv).rgb;\noutgoingLight += shines * shines * glowColor * gain;\n'
       : '';
+    const before = `${glow}outgoingLight += vAir;\n`;
     shader.fragmentShader = (
+      'varying vec3 vAir;\n' +
       (shining ? 'uniform sampler2D glowMap;\nuniform vec3 glowColor;\n' : '') +
       head +
       shader.fragmentShader
@@ -100,7 +114,7 @@ export function makeRadiant(material: MeshBasicMaterial, tone: ToneUniforms, shi
       .replace('#include <map_fragment>', '#include <map_fragment>\ndiffuseColor.rgb *= sampledDiffuseColor.rgb;')
       .replace(
         '#include <opaque_fragment>',
-        `${glow}if (late < 0.5) outgoingLight = toDisplay(outgoingLight);\n#include <opaque_fragment>`,
+        `${before}if (late < 0.5) outgoingLight = toDisplay(outgoingLight);\n#include <opaque_fragment>`,
       );
   };
   const key = `radiant ${pictured ? 'pictured' : 'plain'} ${shining ? 'shining' : ''}`;

@@ -28,6 +28,8 @@ interface NumberFieldProps {
   bare?: boolean;
 }
 
+/** So many figures have room in a field. */
+const ROOM = 6;
 /** How what is typed is read where lengths are millimetres. */
 const SMALL: Partial<Record<Measure, Measure>> = { length: 'millimetre', speed: 'millimetre a second' };
 
@@ -164,6 +166,8 @@ export function NumberField({
             inputMode="decimal"
             disabled={disabled}
             value={shown}
+            // Long numbers, as landscapes have them, are read whole.
+            style={shown.length > ROOM ? { width: `${shown.length + 1.6}ch` } : undefined}
             onFocus={(event) => event.currentTarget.select()}
             onChange={(event) => {
               setTyped(event.currentTarget.value);

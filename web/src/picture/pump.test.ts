@@ -1,4 +1,4 @@
-import { describe, expect, test } from '@jest/globals';
+import { describe, expect, jest, test } from '@jest/globals';
 import { DEFAULT_LENS } from '@eskovan/core/document';
 import { standing, type CameraSample } from '@eskovan/core/move';
 import { nextScale, PicturePump, sharpPasses } from './pump.ts';
@@ -137,6 +137,44 @@ describe('the picture pump', () => {
     await turns();
     expect(shown).toEqual([false, false, true]);
     pump.stop();
+  });
+
+  test('where the camera stays and what it sees changes, nothing coarse takes the place of what is sharp', async () => {
+    const { asked, draw, giveWay } = fakeRenderer();
+    const now = performance.now.bind(performance);
+    let later = 0;
+    const clock = jest.spyOn(performance, 'now').mockImplementation(() => now() + later);
+    const pump = new PicturePump({ draw, giveWay, show: () => {} });
+    const answered = async (count: number) => {
+      for (let i = 0; i < 400 && asked.length < count; i += 1) await new Promise((resolve) => setTimeout(resolve, 5));
+      // A slow machine.
+      later += 100;
+      asked[count - 1]!.answer();
+      await turns();
+      return asked[count - 1]!;
+    };
+    const stays = sample(1);
+    pump.show(stays, size);
+    expect((await answered(1)).width).toBeLessThan(size.width);
+    expect((await answered(2)).subframes).toBeGreaterThan(1);
+    // New light comes: a whole picture at once, and a sharp one after it.
+    later += 5000;
+    pump.show(stays, size);
+    expect(await answered(3)).toMatchObject({ width: size.width, subframes: 1 });
+    expect((await answered(4)).subframes).toBeGreaterThan(1);
+    // Changes that follow each other are a movement, as another place is, and another size.
+    pump.show(stays, size);
+    expect((await answered(5)).width).toBeLessThan(size.width);
+    expect((await answered(6)).subframes).toBeGreaterThan(1);
+    later += 5000;
+    pump.show(stays, { width: 800, height: 450 });
+    expect((await answered(7)).width).toBeLessThan(400);
+    expect((await answered(8)).subframes).toBeGreaterThan(1);
+    later += 5000;
+    pump.show(sample(2), { width: 800, height: 450 });
+    expect((await answered(9)).width).toBeLessThan(400);
+    pump.stop();
+    clock.mockRestore();
   });
 });
 

@@ -32,6 +32,8 @@ interface Wanted {
   sample: CameraSample;
   size: PictureSize;
   number: number;
+  /** The same place as the sharp picture that is seen: only what is there has changed. */
+  stays: boolean;
 }
 
 /** Rest after which the picture sharpens, milliseconds; and as many gaps between samples, where they come slowly. */
@@ -70,7 +72,8 @@ const SCREEN_FRAME = 16;
 
 /**
  * Feeds one canvas: always the newest sample, never a queue. While samples keep coming the picture is drawn plainly,
- * at a resolution that this machine can follow; when they stop it sharpens.
+ * at a resolution that this machine can follow; when they stop it sharpens. Where the camera stays and what it sees becomes
+ * another, as new light comes, no coarse picture takes the place of a sharp one.
  */
 export class PicturePump {
   private wanted: Wanted | null = null;
@@ -88,6 +91,8 @@ export class PicturePump {
   private gap = 0;
   private timer: ReturnType<typeof setTimeout> | undefined;
   private stopped = false;
+  /** What the sharp picture is of that is seen; null while something moves. */
+  private rests: Pick<Wanted, 'sample' | 'size'> | null = null;
 
   constructor(private readonly options: PumpOptions) {}
 
@@ -98,7 +103,13 @@ export class PicturePump {
     this.count += 1;
     clearTimeout(this.timer);
     if (this.sharpening) this.options.giveWay();
-    const what = { sample, size, number: this.count };
+    const { rests } = this;
+    const stays =
+      this.gap === 0 &&
+      rests?.sample === sample &&
+      rests.size.width === size.width &&
+      rests.size.height === size.height;
+    const what = { sample, size, number: this.count, stays };
     const again = this.options.again?.(sample, this.options.patient?.() ? size.width : 0);
     if (again) {
       this.wanted = null;
@@ -127,12 +138,12 @@ export class PicturePump {
         last = this.wanted;
         this.wanted = null;
         const started = performance.now();
-        const patient = this.options.patient?.() ?? false;
-        const scale = patient ? 1 : SCALES[this.scale]!.part;
+        const whole = last.stays || (this.options.patient?.() ?? false);
+        const scale = whole ? 1 : SCALES[this.scale]!.part;
         const drawn = await this.options.draw(last.sample, scaled(last.size, scale), 1);
         const took = performance.now() - started;
         this.pass = took / scale ** 2;
-        if (!patient) this.scale = nextScale(this.scale, took);
+        if (!whole) this.scale = nextScale(this.scale, took);
         if (!drawn) continue;
         this.options.drawn?.(drawn.bitmap, last.sample);
         this.put(drawn, false, last);
@@ -168,10 +179,12 @@ export class PicturePump {
   private put(
     { bitmap, burnt = 0 }: Pick<DrawnPicture, 'bitmap' | 'burnt'>,
     sharp: boolean,
-    { sample, number }: Wanted,
+    { sample, size, number, stays }: Wanted,
   ): void {
     if (this.stopped || number < this.shown) return bitmap.close();
     this.shown = number;
+    if (sharp) this.rests = { sample, size };
+    else if (!stays) this.rests = null;
     this.options.show(bitmap, sharp, sample, burnt);
   }
 }

@@ -87,7 +87,7 @@ export class LightMeter {
       g += weight * p[o + 7]!;
       b += weight * p[o + 8]!;
     }
-    if (whole < 1e-9) return FIRST_GAIN;
+    if (p.length === 0) return FIRST_GAIN;
     const about = OPEN_ABOUT * Math.exp(-((whole / OPEN_ABOUT) ** 2));
     whole += about;
     r += about * this.open[0]!;

@@ -1,6 +1,5 @@
-import { seesThrough, sheetFaces, withCopies, type SceneModel, type ScenePart } from '../../format/index.ts';
+import { isLandscape, seesThrough, sheetFaces, withCopies, type SceneModel, type ScenePart } from '../../format/index.ts';
 import { boundsOf, cornerNormal, longestAxis, middle, samePlace } from '../../geometry/index.ts';
-import { isLandscape } from '../landscape.ts';
 
 /** Corners nearer than this are one, metres. */
 const WELD = 0.001;

@@ -1,6 +1,5 @@
-import { seesThrough, type SceneModel } from '../../format/index.ts';
+import { isLandscape, seesThrough, type SceneModel } from '../../format/index.ts';
 import { boundsOf, cornerArea, joinBounds } from '../../geometry/index.ts';
-import { isLandscape } from '../landscape.ts';
 
 /** Side of the cells that are full or empty, metres: walls are found, doors are open. */
 const CELL = 0.5;

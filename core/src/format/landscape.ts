@@ -1,5 +1,5 @@
-import type { ScenePart } from '../format/index.ts';
 import { cornerNormal, planWidth } from '../geometry/index.ts';
+import type { ScenePart } from './scene-model.ts';
 
 /** Narrower than this nothing is landscape, metres. */
 const LEAST_WIDTH = 40;

@@ -1,0 +1,73 @@
+import { isLandscape, PLAIN_MATERIAL, type SceneMaterial, type SceneModel, type ScenePart } from '../format/index.ts';
+import { boundsOf, smooth } from '../geometry/index.ts';
+
+type Rgb = readonly [number, number, number];
+
+/** What land is covered by that nobody has given a colour, linear: grown, dry, and bare where it is steep. By eye, no source. */
+const GRASS: Rgb = [0.17, 0.215, 0.085];
+const DRY: Rgb = [0.33, 0.295, 0.155];
+const ROCK: Rgb = [0.29, 0.265, 0.235];
+/** Cosines of the slopes between which it grows bare: 24° and 42°. */
+const [BARE_FROM, BARE_TO] = [0.914, 0.743];
+/** How large patches are, metres, and how much each size of them counts. */
+const PATCHES = [
+  [190, 0.5],
+  [52, 0.3],
+  [17, 0.2],
+] as const;
+/** Land rises and falls by more than this part of its width, and is made of more triangles: a plate is none. */
+const LEAST_RELIEF = 0.004;
+const FEWEST_TRIANGLES = 100;
+
+/**
+ * Ground that came without a colour is given one, vertex by vertex: a landscape of one tone reads as a sheet of paper. What
+ * a file or a person says of its look is left as it is.
+ */
+export function withLandCover({ parts, materials }: Pick<SceneModel, 'parts' | 'materials'>): ScenePart[] {
+  return parts.map((part) => {
+    const material = materials[part.material]!;
+    return isBareLand(part, material) ? { ...part, colors: landCover(part, material.color) } : part;
+  });
+}
+
+/** Is a part land that nobody has given a look? A grid of heights is; of others the shape tells. */
+function isBareLand(part: ScenePart, { texture, color, unlit }: SceneMaterial): boolean {
+  if (texture !== null || part.colors || unlit) return false;
+  if (part.role === 'terrain') return true;
+  const plain = color.every((value, k) => value === PLAIN_MATERIAL.color[k]);
+  if (!plain || part.indices.length < 3 * FEWEST_TRIANGLES || !isLandscape(part)) return false;
+  const { min, max } = boundsOf(part.positions);
+  return max[1] - min[1] > LEAST_RELIEF * Math.max(max[0] - min[0], max[2] - min[2]);
+}
+
+/** Colours that make of a material what grows there. @param base of the material, linear */
+function landCover({ positions: p, normals }: ScenePart, base: Rgb): Float32Array {
+  const colors = new Float32Array(p.length);
+  for (let o = 0; o < p.length; o += 3) {
+    let dry = 0;
+    for (const [size, counts] of PATCHES) dry += counts * patch(p[o]! / size, p[o + 2]! / size);
+    const part = smooth(0.3, 0.7, dry);
+    const bare = smooth(BARE_FROM, BARE_TO, Math.abs(normals[o + 1]!));
+    for (let k = 0; k < 3; k += 1) {
+      const grown = GRASS[k]! + (DRY[k]! - GRASS[k]!) * part;
+      colors[o + k] = (grown + (ROCK[k]! - grown) * bare) / Math.max(0.01, base[k]!);
+    }
+  }
+  return colors;
+}
+
+/** Smooth noise over the plane, 0…1, with a value of its own at every whole place. */
+function patch(x: number, z: number): number {
+  const [column, row] = [Math.floor(x), Math.floor(z)];
+  const [u, v] = [smooth(0, 1, x - column), smooth(0, 1, z - row)];
+  const [a, b] = [value(column, row), value(column + 1, row)];
+  const [c, d] = [value(column, row + 1), value(column + 1, row + 1)];
+  return (a + (b - a) * u) * (1 - v) + (c + (d - c) * u) * v;
+}
+
+/** 0…1 by two whole numbers: a mixing hash. */
+function value(column: number, row: number): number {
+  let h = Math.imul(column, 374761393) ^ Math.imul(row, 668265263);
+  h = Math.imul(h ^ (h >>> 13), 1274126177);
+  return ((h ^ (h >>> 16)) >>> 0) / 4294967296;
+}
