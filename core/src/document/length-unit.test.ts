@@ -41,3 +41,8 @@ test('units that lengths are part of are shown in it, and no others', () => {
   ]);
   expect(shownIn('m/s', METRES)).toEqual({ unit: 'm/s', times: 1 });
 });
+
+test('eyes are at the height of people in a building, and by a product as high as that is large', () => {
+  expect(eyesOver(cube(8), 1.6)).toBe(1.6);
+  expect(eyesOver(cube(0.02), 1.6)).toBeCloseTo(0.4 * 0.02 * Math.sqrt(3), 12);
+});

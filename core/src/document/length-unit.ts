@@ -24,6 +24,13 @@ export function lengthUnitOf(bounds: Bounds | null): LengthUnit {
   return largest <= LARGEST_PRODUCT ? MILLIMETRES : METRES;
 }
 
+/** How much of a small thing’s size the eye is over it, where over a floor it is at the height of people. */
+const OVER_SMALL = 0.4;
+
+/** How high an eye is put over what is under it, metres: over a product no higher than a part of its size. */
+export const eyesOver = ({ min, max }: Bounds, eyes: number): number =>
+  Math.min(eyes, OVER_SMALL * Math.hypot(max[0] - min[0], max[1] - min[1], max[2] - min[2]));
+
 /** A length as a number in a unit. @param digits places after the point where it is metres */
 export const lengthNumber = (metres: number, unit: LengthUnit, digits = METRES.digits): string =>
   metres === Infinity

@@ -6,10 +6,10 @@ import { Vector4, type IUniform } from 'three';
 export const HORIZON = [0.5, 0.63, 0.76] as const;
 export const COVER_SHOWN = 0.86;
 /**
- * How far one sees, metres, on a fair day and under cloud: where a dark thing keeps a fiftieth of its contrast with the sky
- * (Koschmieder's meteorological range). Distances by common practice, no source.
+ * How far one sees, metres, in exceptionally clear air and under cloud: where a dark thing keeps a fiftieth of its contrast
+ * with the sky (Koschmieder's meteorological range; classes of the international visibility code, from memory).
  */
-const RANGE = { clear: 40_000, overcast: 20_000, dark: Infinity } as const;
+const RANGE = { clear: 80_000, overcast: 35_000, dark: Infinity } as const;
 /** Koschmieder 1924: the range times what is lost on the way is −ln 0.02. */
 const LOST = -Math.log(0.02);
 

@@ -16,7 +16,18 @@ import { LineWork } from './line-work.tsx';
 import { Cursor, NorthArrow, ScaleAndZoom } from './plan-corners.tsx';
 import { DRAWN, type PlanHands } from './plan-hands.ts';
 import { usePlanKeys } from './use-plan-keys.ts';
-import { around, fitArea, grown, isShown, panBy, toPlan, zoomAt, type Area, type Viewport } from './viewport.ts';
+import {
+  around,
+  fitArea,
+  grown,
+  isLost,
+  isShown,
+  panBy,
+  toPlan,
+  zoomAt,
+  type Area,
+  type Viewport,
+} from './viewport.ts';
 
 /** Something that is to be seen: another key asks for it again. */
 export interface PlanFocus {
@@ -112,7 +123,7 @@ export function Plan({
   useEffect(() => {
     if (!focus || !fitted) return;
     setView((now) =>
-      isShown(focus.area, now ?? fitted, width, height)
+      isShown(focus.area, now ?? fitted, width, height) && !isLost(focus.area, now ?? fitted, width, height)
         ? now
         : fitArea(grown(focus.area, around(focus.area, areaOf(survey))), width, height, 56),
     );

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { around, barLength, fitArea, panBy, toPlan, zoomAt, grown, isShown } from './viewport.ts';
+import { around, barLength, fitArea, panBy, toPlan, zoomAt, grown, isLost, isShown } from './viewport.ts';
 
 describe('the plan on the screen', () => {
   test('zooming keeps the point under the pointer', () => {
@@ -56,4 +56,11 @@ test('an area is shown when all of it is on the pane', () => {
   expect(isShown(grown(area, 40), view, 800, 600)).toBe(false);
   expect(isShown({ ...area, minX: -60, maxX: -50 }, view, 800, 600)).toBe(false);
   expect(isShown(grown(area, 40), fitArea(grown(area, 40), 800, 600), 800, 600)).toBe(true);
+});
+
+test('what is shown as a speck is as good as not shown; a place has no size to be seen', () => {
+  const view = fitArea({ minX: 0, maxX: 200, minZ: 0, maxZ: 100 }, 800, 600);
+  expect(isLost({ minX: 90, maxX: 94, minZ: 40, maxZ: 43 }, view, 800, 600)).toBe(true);
+  expect(isLost({ minX: 60, maxX: 120, minZ: 40, maxZ: 43 }, view, 800, 600)).toBe(false);
+  expect(isLost({ minX: 90, maxX: 90, minZ: 40, maxZ: 40 }, view, 800, 600)).toBe(false);
 });

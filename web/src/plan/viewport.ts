@@ -36,6 +36,18 @@ export function isShown(area: Area, view: Viewport, width: number, height: numbe
   return area.minX > view.x - w && area.maxX < view.x + w && area.minZ > view.z - h && area.maxZ < view.z + h;
 }
 
+/** What takes up less of the pane than this is shown, and not seen: a place has no size, and is as large as its mark. */
+const LOST = 0.12;
+export const isLost = (
+  { minX, minZ, maxX, maxZ }: Area,
+  { scale }: Viewport,
+  width: number,
+  height: number,
+): boolean => {
+  const pixels = Math.max(maxX - minX, maxZ - minZ) * scale;
+  return pixels > 0 && pixels < LOST * Math.min(width, height);
+};
+
 /** An area with so many metres around it. */
 export const grown = ({ minX, minZ, maxX, maxZ }: Area, by: number): Area => ({
   minX: minX - by,

@@ -49,10 +49,6 @@ export function firstOrbit(site: Bounds): BodyOfKind<'orbit'> {
   };
 }
 
-/** A glide begins at the height of eyes over what is under it, and over a small thing no higher than a part of its size, metres. */
-export const firstRise = (site: Bounds, eyes: number): number => Math.min(eyes, SMALL * sizeOf(site));
-const SMALL = 0.4;
-
 /** A glide that is put above the ground is first so high above it, and keeps so far from what stands there, metres. */
 export const firstAbove = (site: Bounds | null) => ({
   above: Math.min(6, site ? 0.8 * sizeOf(site) : Infinity),

@@ -1,4 +1,4 @@
-import { aspectOf, DEFAULT_LENS, type Bounds, type MoveBody, type Row } from '@eskovan/core/document';
+import { aspectOf, DEFAULT_LENS, eyesOver, type Bounds, type MoveBody, type Row } from '@eskovan/core/document';
 import { Companion, standing, type CameraSample, type CompiledMove } from '@eskovan/core/move';
 import { firstLook } from '@eskovan/core/site';
 import type { Footing } from '@eskovan/core/survey';
@@ -14,7 +14,6 @@ import type { PickedSurface } from '../../picture/source.ts';
 import { ScoutBar } from '../../picture/scout-bar.tsx';
 import { unkeptActions } from './unkept-actions.ts';
 import { leadAlongEdge } from './edge-path.ts';
-import { firstRise } from './edit-move.ts';
 import { addToGazeLine } from './gaze-line.ts';
 import { kindOf } from './kinds.tsx';
 import { dropRecording, simulate } from './live-walk.ts';
@@ -82,7 +81,7 @@ export function MovePicture({ row, body, move, ground, footing, onKeep, onRecord
               if (!hit) toast('There is nothing there: only sky.');
               else if (aiming === 'line') addToGazeLine(row, move, hit.point);
               else if (aiming === 'edge') {
-                const rise = extent ? firstRise(extent, project.body.eyeHeight) : 0;
+                const rise = extent ? eyesOver(extent, project.body.eyeHeight) : 0;
                 void leadAlongEdge(row, hit, footing, rise);
               } else kind.aim(row, hit, move, carriers);
             },

@@ -1,4 +1,4 @@
-import type { Orbit } from '@eskovan/core/document';
+import { eyesOver, type Orbit } from '@eskovan/core/document';
 import { CUT_HEIGHT } from '@eskovan/core/survey';
 import { Crosshair } from 'lucide-react';
 import { useWorkbench, workbench } from '../../desk/workbench.ts';
@@ -11,7 +11,7 @@ import type { MovePlanProps } from './move-props.ts';
 import { roundPlace } from './pivot-card.tsx';
 import { useMovePlan } from './use-move-plan.tsx';
 
-/** A place that is pressed in the plan is gone round from this far away, metres. */
+/** A place that is pressed in the plan of a building is gone round from this far away, metres. */
 const FIRST_RADIUS = 5;
 
 /** The plan with the ring of the selected orbit on it. */
@@ -31,8 +31,10 @@ export function OrbitPlan({ row, body, move, site, aspect }: MovePlanProps<Orbit
               onPress: (x, z) => {
                 const floor = site.footing.surfaceUnder(x, z, elevation + CUT_HEIGHT) ?? elevation;
                 // Somebody who presses a place on a floor means what a person looks at there.
-                const y = floor + project.body.eyeHeight;
-                roundPlace(row, [x, y, z], body.distance.by === 'radius' ? body.distance.radius : FIRST_RADIUS);
+                const eyes = eyesOver(site.survey.bounds, project.body.eyeHeight);
+                const radius =
+                  body.distance.by === 'radius' ? body.distance.radius : (eyes / project.body.eyeHeight) * FIRST_RADIUS;
+                roundPlace(row, [x, floor + eyes, z], radius);
               },
               from: () => (pivot ? [pivot[0], pivot[2]] : null),
             }

@@ -1,4 +1,4 @@
-import type { PathNode } from '@eskovan/core/document';
+import { eyesOver, type PathNode } from '@eskovan/core/document';
 import { surfaceFor, wayFindings } from '@eskovan/core/check';
 import { gazesAlong, type CompiledMove } from '@eskovan/core/move';
 import { appendNode, deleteNode, insertNode, moveNode, setCornerRadius, setNodeKind } from '@eskovan/core/path';
@@ -16,7 +16,7 @@ import { PathLayer } from '../../plan/path-layer.tsx';
 import { Plan } from '../../plan/plan.tsx';
 import type { PlanHands } from '../../plan/plan-hands.ts';
 import { DrawingLine } from './drawing-line.tsx';
-import { firstRise, firstRounding, keepPath, keepWay, type Having } from './edit-move.ts';
+import { firstRounding, keepPath, keepWay, type Having } from './edit-move.ts';
 import type { MovePlanProps } from './move-props.ts';
 import { useMovePlan } from './use-move-plan.tsx';
 
@@ -135,7 +135,7 @@ export function PathPlan({ row, body, move, site, aspect, onDraw }: MovePlanProp
           // A glide goes on level, until somebody raises it in the section.
           const height = walks
             ? (surface ?? elevation)
-            : (last?.y ?? (surface ?? elevation) + firstRise(site.survey.bounds, eyeHeight));
+            : (last?.y ?? (surface ?? elevation) + eyesOver(site.survey.bounds, eyeHeight));
           keepPath(row, 'Add a node', (path) =>
             appendNode(path, {
               id,

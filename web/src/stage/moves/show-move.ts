@@ -4,6 +4,7 @@ import type { Survey } from '@eskovan/core/survey';
 import { useEffect, useMemo } from 'react';
 import { workbench } from '../../desk/workbench.ts';
 import type { PlanFocus } from '../../plan/plan.tsx';
+import { grown } from '../../plan/viewport.ts';
 
 /** Index of the storey that most of a move's places are on; −1 for a move without any. */
 export function storeyOfPlaces(places: readonly { y: number }[], storeys: Survey['storeys']): number {
@@ -16,8 +17,8 @@ export function storeyOfPlaces(places: readonly { y: number }[], storeys: Survey
   return most === 0 ? -1 : votes.indexOf(most);
 }
 
-/** What stands is shown with so much about it, metres. */
-const ABOUT = 8;
+/** What stands is shown with so much about it, metres; in a small model, as many times its size. */
+const [ABOUT, ABOUT_SMALL] = [8, 1.5];
 /** Places of a path that are looked at for where it is. */
 const LOOKED_AT = 32;
 
@@ -25,7 +26,7 @@ const LOOKED_AT = 32;
 export function useShownMove(
   row: Row<'move'> | null,
   move: CompiledMove | null,
-  { storeys }: Survey,
+  { storeys, bounds: { min, max } }: Survey,
 ): PlanFocus | null {
   const key = row && `${row.id} ${subjectOf(row.body)}`;
   useEffect(() => {
@@ -34,11 +35,12 @@ export function useShownMove(
     // Choosing a move asks for its storey once; whoever looks at another one then may.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [key]);
+  const about = Math.min(ABOUT, ABOUT_SMALL * Math.max(max[0] - min[0], max[2] - min[2]));
   return useMemo(() => {
     const path = move?.path;
     if (!key || !move) return null;
     const [x, , z] = move.sampleAt(0).position;
-    if (!path) return { key, area: { minX: x - ABOUT, maxX: x + ABOUT, minZ: z - ABOUT, maxZ: z + ABOUT } };
+    if (!path) return { key, area: grown({ minX: x, maxX: x, minZ: z, maxZ: z }, about) };
     const point = new Float64Array(2);
     const area = { minX: Infinity, minZ: Infinity, maxX: -Infinity, maxZ: -Infinity };
     for (let i = 0; i <= LOOKED_AT; i += 1) {
@@ -49,5 +51,5 @@ export function useShownMove(
       area.maxZ = Math.max(area.maxZ, point[1]!);
     }
     return { key, area };
-  }, [key, move]);
+  }, [key, move, about]);
 }

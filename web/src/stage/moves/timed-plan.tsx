@@ -1,4 +1,4 @@
-import type { Follow, Ride, Travel } from '@eskovan/core/document';
+import { eyesOver, type Follow, type Ride, type Travel } from '@eskovan/core/document';
 import { replacePose } from '@eskovan/core/move';
 import { CUT_HEIGHT } from '@eskovan/core/survey';
 import { MapPin } from 'lucide-react';
@@ -61,7 +61,7 @@ export function TimedPlan({ row, body, move, site, aspect }: MovePlanProps<Trave
                 const floor = site.footing.surfaceUnder(x, z, elevation + CUT_HEIGHT) ?? elevation;
                 editMove(row, 'follow', 'Stand here', (now) => ({
                   ...now,
-                  position: [x, floor + project.body.eyeHeight, z],
+                  position: [x, floor + eyesOver(site.survey.bounds, project.body.eyeHeight), z],
                 }));
                 setStanding(false);
               },

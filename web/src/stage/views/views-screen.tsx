@@ -1,4 +1,4 @@
-import { aspectOf, frameOf, type Pose, type Row } from '@eskovan/core/document';
+import { aspectOf, eyesOver, frameOf, type Pose, type Row } from '@eskovan/core/document';
 import { standing, type CameraSample } from '@eskovan/core/move';
 import { lazy, Suspense, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import { toast } from 'sonner';
@@ -49,7 +49,8 @@ export function ViewsScreen() {
   useThumbnails(views, scene, light);
   const { data: site, error } = useSiteData();
   const scout = useWorkbench((state) => state.scout);
-  const eyeHeight = useWorkbench((state) => state.eyes) ?? project.body.eyeHeight;
+  const ofPeople = useWorkbench((state) => state.eyes) ?? project.body.eyeHeight;
+  const eyeHeight = measured ? eyesOver(measured.bounds, ofPeople) : ofPeople;
   const frame = frameOf(row?.body ?? null, project.body);
   const aspect = aspectOf({ frame });
   const home = useMemo(
