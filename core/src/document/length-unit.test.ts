@@ -1,6 +1,7 @@
 import { expect, test } from '@jest/globals';
 import type { Bounds } from './model.ts';
 import {
+  eyesOver,
   LARGEST_PRODUCT,
   lengthNumber,
   lengthText,

@@ -1,4 +1,11 @@
-import { isLandscape, seesThrough, sheetFaces, withCopies, type SceneModel, type ScenePart } from '../../format/index.ts';
+import {
+  isLandscape,
+  seesThrough,
+  sheetFaces,
+  withCopies,
+  type SceneModel,
+  type ScenePart,
+} from '../../format/index.ts';
 import { boundsOf, cornerNormal, longestAxis, middle, samePlace } from '../../geometry/index.ts';
 
 /** Corners nearer than this are one, metres. */
