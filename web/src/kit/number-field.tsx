@@ -1,6 +1,6 @@
+import { METRES, shownIn } from '@eskovan/core/document';
 import { useEffect, useId, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import { cx } from './cx.ts';
-import { METRES, shownIn } from '@eskovan/core/document';
 import { useFieldGestures, type FieldGesture } from './field-gestures.ts';
 import { useLengthUnit } from './length-unit.tsx';
 import { readNumber, type Measure } from './number-entry.ts';
@@ -34,8 +34,9 @@ const ROOM = 6;
 const SMALL: Partial<Record<Measure, Measure>> = { length: 'millimetre', speed: 'millimetre a second' };
 
 /**
- * A number with its unit; lengths, that are given in metres, in the unit of the site. Takes arithmetic and units; arrow keys step it; dragging its label scrubs it; Escape
- * brings back what was there. A scrub, and an arrow key held down, is one gesture.
+ * A number with its unit; lengths and speeds, that are given in metres, in the unit of the site. Takes arithmetic and units;
+ * arrow keys step it; dragging its label scrubs it; Escape brings back what was there. A scrub, and an arrow key held down, is
+ * one gesture.
  */
 export function NumberField({
   label,

@@ -1,4 +1,4 @@
-import { aspectOf, frameOf, type Row } from '@eskovan/core/document';
+import { aspectOf, frameOf, lengthText, lengthUnitOf, type Row } from '@eskovan/core/document';
 import { roomOfEye, storeyOfEye } from '@eskovan/core/survey';
 import { FileDown, Image } from 'lucide-react';
 import { useState } from 'react';
@@ -101,7 +101,7 @@ function noteOf({ body: { pose, lens } }: Row<'view'>, site: SiteData | null): s
   const where = roomOfEye(pose.position, storeys) ?? storeys[storeyOfEye(y, storeys)];
   return [
     lensText(lens),
-    ...(floor !== null ? [`eye ${(y - floor).toFixed(2)} m`] : []),
+    ...(floor !== null ? [`eye ${lengthText(y - floor, lengthUnitOf(site?.survey.bounds ?? null))}`] : []),
     ...(where ? [where.name] : []),
   ].join(' · ');
 }
