@@ -21,7 +21,8 @@ const right = (page: Page) => page.getByRole('region', { name: 'Is this right?' 
 /** What the card says of the size, metres: width, depth, height. */
 async function sizeShown(page: Page): Promise<number[]> {
   const text = await right(page).getByText('W × D × H').locator('..').textContent();
-  return [...text!.matchAll(/\d+(?:\.\d+)?/g)].map(([number]) => Number(number));
+  const metres = text!.endsWith('mm') ? 0.001 : 1;
+  return [...text!.matchAll(/\d+(?:\.\d+)?/g)].map(([number]) => metres * Number(number));
 }
 
 async function pictureShows(page: Page): Promise<void> {

@@ -1,5 +1,7 @@
-import type { DriftWay, Row, ShotBody, ShotUse } from '@eskovan/core/document';
+import { eyesOver, type DriftWay, type Row, type ShotBody, type ShotUse } from '@eskovan/core/document';
+import { useProject } from '../../data/use-project.ts';
 import { Line, NumberField, Select } from '../../kit/index.ts';
+import { useSite } from '../../site/use-site.ts';
 import { setShot } from './edit-reel.ts';
 import type { OpenReel } from './open-reel.ts';
 
@@ -12,8 +14,8 @@ const DRIFTS: readonly { value: DriftWay | 'still'; label: string }[] = [
   { value: 'up', label: 'Up' },
   { value: 'down', label: 'Down' },
 ];
-/** A slight push, metres. */
-const SLIGHT = 0.3;
+/** A slight push, as a part of how high the eye is over what it looks at: 0.3 m in a building, a few millimetres at a ring. */
+const SLIGHT = 0.3 / 1.6;
 
 interface ViewFieldsProps {
   open: OpenReel;
@@ -23,6 +25,9 @@ interface ViewFieldsProps {
 
 /** How a held view is shown: its camera goes somewhere slowly, its number stands in the picture. */
 export function ViewFields({ open, row, use }: ViewFieldsProps) {
+  const { eyeHeight } = useProject().project.body;
+  const site = useSite();
+  const slight = SLIGHT * (site ? eyesOver(site.bounds, eyeHeight) : eyeHeight);
   return (
     <>
       <Line label="Camera">
@@ -30,7 +35,7 @@ export function ViewFields({ open, row, use }: ViewFieldsProps) {
           label="Camera of the shot"
           value={use.drift?.way ?? 'still'}
           options={DRIFTS}
-          onChange={(way) => setShot(open, row, 'Camera', (body) => withDrift(body, way))}
+          onChange={(way) => setShot(open, row, 'Camera', (body) => withDrift(body, way, slight))}
         />
       </Line>
       {use.drift && (
@@ -60,7 +65,7 @@ export function ViewFields({ open, row, use }: ViewFieldsProps) {
   );
 }
 
-function withDrift(body: ShotBody, way: DriftWay | 'still', distance = SLIGHT): ShotBody {
+function withDrift(body: ShotBody, way: DriftWay | 'still', distance: number): ShotBody {
   if (body.use.kind !== 'view') return body;
   const { drift: _, ...use } = body.use;
   return { ...body, use: way === 'still' ? use : { ...use, drift: { way, distance } } };
