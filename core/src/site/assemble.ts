@@ -72,7 +72,7 @@ export function assemble(placed: readonly PlacedModel[]): SceneModel {
       out.storeys!.push({ ...storey, elevation: point.y });
     }
   }
-  return layered({ ...out, parts: withLandCover(out) });
+  return layered(withLandCover(out));
 }
 
 function place(part: ScenePart, matrix: Matrix4): ScenePart {

@@ -1,5 +1,6 @@
 import { expect, test } from '@jest/globals';
 import { PLAIN_MATERIAL, type SceneMaterial, type ScenePart } from '../format/index.ts';
+import { groundTile, TILE_MEAN, TILE_METRES } from './ground-tile.ts';
 import { withLandCover } from './land-cover.ts';
 
 const GRASSLESS: SceneMaterial = { ...PLAIN_MATERIAL, name: 'Ground', color: [0.235, 0.25, 0.115] };
@@ -33,12 +34,13 @@ function ground(cell: number, heightAt: (x: number, z: number) => number, more: 
 }
 const hills = (x: number, z: number) => 12 * Math.sin(x / 60) * Math.cos(z / 50);
 const coloursOf = (part: ScenePart, material: SceneMaterial = PLAIN_MATERIAL) =>
-  withLandCover({ parts: [part], materials: [material] })[0]!.colors ?? null;
+  withLandCover({ parts: [part], materials: [material], textures: [] }).parts[0]!.colors ?? null;
 
 test('land without a look of its own is green and brown by patches, and much the same whatever its material was', () => {
   const plain = coloursOf(ground(10, hills))!;
   const grid = coloursOf(ground(10, hills, { role: 'terrain' }), GRASSLESS)!;
-  const shown = (colours: Float32Array, { color }: SceneMaterial) => colours.map((value, i) => value * color[i % 3]!);
+  const shown = (colours: Float32Array, { color }: SceneMaterial) =>
+    colours.map((value, i) => value * TILE_MEAN * color[i % 3]!);
   const [a, b] = [shown(plain, PLAIN_MATERIAL), shown(grid, GRASSLESS)];
   expect(Math.max(...a.map((value, i) => Math.abs(value - b[i]!)))).toBeLessThan(1e-5);
   const greens = Array.from({ length: a.length / 3 }, (_, v) => a[3 * v + 1]! / a[3 * v]!);
@@ -75,4 +77,26 @@ test('plates, small things, and what has a colour, a picture or light of its own
   expect(coloursOf({ ...hilly, colors: own })).toBe(own);
   // What rises steeply is a building, however large.
   expect(coloursOf(ground(10, (x) => (Math.floor(x / 20) % 2) * 60))).toBeNull();
+});
+
+test('who stands on it sees grain: a tile that goes on over its edges, half way between dark and light on the whole', () => {
+  const rock: ScenePart = { ...ground(10, () => 0), material: 1 };
+  const materials = [PLAIN_MATERIAL, { ...PLAIN_MATERIAL, texture: 0 }];
+  const textures = [{ bytes: Uint8Array.of(1), mediaType: 'image/png' }];
+  const site = withLandCover({ parts: [ground(10, hills), rock], materials, textures });
+  const [land, other] = site.parts;
+  expect(other).toBe(rock);
+  expect(site.materials[land!.material]).toEqual({ ...PLAIN_MATERIAL, texture: 1 });
+  expect(land!.uvs!.slice(2, 4)).toEqual(Float32Array.of(10 / TILE_METRES, 0));
+  const { bytes, mediaType } = site.textures[1]!;
+  expect([mediaType, bytes[0], bytes[1]]).toEqual(['image/bmp', 0x42, 0x4d]);
+  const side = new DataView(bytes.buffer).getInt32(18, true);
+  const share = (x: number, y: number) => (bytes[54 + 3 * (side * y + x)]! / 255) ** 2;
+  const all = Array.from({ length: side * side }, (_, i) => share(i % side, Math.floor(i / side)));
+  expect(all.reduce((sum, value) => sum + value, 0) / all.length).toBeCloseTo(TILE_MEAN, 2);
+  // Over an edge it changes no more than from one pixel to the next inside.
+  const step = (one: number, next: number) =>
+    Array.from({ length: side }, (_, y) => Math.abs(share(one, y) - share(next, y))).reduce((a, b) => a + b, 0) / side;
+  expect(step(side - 1, 0)).toBeLessThan(1.4 * step(side / 2, side / 2 + 1));
+  expect(groundTile().bytes).toBe(bytes);
 });

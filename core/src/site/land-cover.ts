@@ -1,5 +1,6 @@
 import { isLandscape, PLAIN_MATERIAL, type SceneMaterial, type SceneModel, type ScenePart } from '../format/index.ts';
 import { boundsOf, smooth } from '../geometry/index.ts';
+import { groundTile, latticeValue, TILE_MEAN, TILE_METRES } from './ground-tile.ts';
 
 type Rgb = readonly [number, number, number];
 
@@ -19,15 +20,36 @@ const PATCHES = [
 const LEAST_RELIEF = 0.004;
 const FEWEST_TRIANGLES = 100;
 
+type Looks = Pick<SceneModel, 'parts' | 'materials' | 'textures'>;
+
 /**
- * Ground that came without a colour is given one, vertex by vertex: a landscape of one tone reads as a sheet of paper. What
- * a file or a person says of its look is left as it is.
+ * Ground that came without a colour is given one, vertex by vertex, and grain for who stands on it: a landscape of one tone
+ * reads as a sheet of paper. What a file or a person says of its look is left as it is.
  */
-export function withLandCover({ parts, materials }: Pick<SceneModel, 'parts' | 'materials'>): ScenePart[] {
-  return parts.map((part) => {
-    const material = materials[part.material]!;
-    return isBareLand(part, material) ? { ...part, colors: landCover(part, material.color) } : part;
-  });
+export function withLandCover<M extends Looks>(model: M): M {
+  const { parts, materials, textures } = model;
+  if (!parts.some((part) => isBareLand(part, materials[part.material]!))) return model;
+  const covered = [...materials];
+  const own = new Map<number, number>();
+  const grown = (material: number): number => {
+    if (!own.has(material)) own.set(material, covered.push({ ...materials[material]!, texture: textures.length }) - 1);
+    return own.get(material)!;
+  };
+  return {
+    ...model,
+    parts: parts.map((part) => {
+      const material = materials[part.material]!;
+      if (!isBareLand(part, material)) return part;
+      const uvs = new Float32Array((2 * part.positions.length) / 3);
+      for (let v = 0; v < uvs.length / 2; v += 1) {
+        uvs[2 * v] = part.positions[3 * v]! / TILE_METRES;
+        uvs[2 * v + 1] = part.positions[3 * v + 2]! / TILE_METRES;
+      }
+      return { ...part, material: grown(part.material), colors: landCover(part, material.color), uvs };
+    }),
+    materials: covered,
+    textures: [...textures, groundTile()],
+  };
 }
 
 /** Is a part land that nobody has given a look? A grid of heights is; of others the shape tells. */
@@ -50,7 +72,7 @@ function landCover({ positions: p, normals }: ScenePart, base: Rgb): Float32Arra
     const bare = smooth(BARE_FROM, BARE_TO, Math.abs(normals[o + 1]!));
     for (let k = 0; k < 3; k += 1) {
       const grown = GRASS[k]! + (DRY[k]! - GRASS[k]!) * part;
-      colors[o + k] = (grown + (ROCK[k]! - grown) * bare) / Math.max(0.01, base[k]!);
+      colors[o + k] = (grown + (ROCK[k]! - grown) * bare) / TILE_MEAN / Math.max(0.01, base[k]!);
     }
   }
   return colors;
@@ -60,14 +82,7 @@ function landCover({ positions: p, normals }: ScenePart, base: Rgb): Float32Arra
 function patch(x: number, z: number): number {
   const [column, row] = [Math.floor(x), Math.floor(z)];
   const [u, v] = [smooth(0, 1, x - column), smooth(0, 1, z - row)];
-  const [a, b] = [value(column, row), value(column + 1, row)];
-  const [c, d] = [value(column, row + 1), value(column + 1, row + 1)];
+  const [a, b] = [latticeValue(column, row), latticeValue(column + 1, row)];
+  const [c, d] = [latticeValue(column, row + 1), latticeValue(column + 1, row + 1)];
   return (a + (b - a) * u) * (1 - v) + (c + (d - c) * u) * v;
-}
-
-/** 0…1 by two whole numbers: a mixing hash. */
-function value(column: number, row: number): number {
-  let h = Math.imul(column, 374761393) ^ Math.imul(row, 668265263);
-  h = Math.imul(h ^ (h >>> 13), 1274126177);
-  return ((h ^ (h >>> 16)) >>> 0) / 4294967296;
 }

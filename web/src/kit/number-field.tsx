@@ -168,7 +168,7 @@ export function NumberField({
             disabled={disabled}
             value={shown}
             // Long numbers, as landscapes have them, are read whole.
-            style={shown.length > ROOM ? { width: `${shown.length + 1.6}ch` } : undefined}
+            style={shown.length > ROOM ? { width: `calc(${shown.length}ch + 1rem)` } : undefined}
             onFocus={(event) => event.currentTarget.select()}
             onChange={(event) => {
               setTyped(event.currentTarget.value);
