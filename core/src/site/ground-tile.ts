@@ -4,15 +4,15 @@ import { smooth } from '../geometry/index.ts';
 /** Side of the tile, pixels, and on the ground, metres. */
 const SIDE = 128;
 export const TILE_METRES = 6.4;
-/** What grows differs by such sizes, in parts of the tile, and so much of it by each. */
+/** What grows differs by such sizes, in parts of the tile, and so much of it by each: large ones would show how it repeats. */
 const GRAIN = [
-  [5, 0.3],
-  [11, 0.3],
-  [29, 0.25],
-  [61, 0.15],
+  [9, 0.15],
+  [19, 0.3],
+  [37, 0.3],
+  [61, 0.25],
 ] as const;
 /** Linear shares of the ground's colour: where it is darkest and lightest; half way between on the whole. */
-const [DARKEST, LIGHTEST] = [0.66, 1];
+const [DARKEST, LIGHTEST] = [0.72, 1];
 export const TILE_MEAN = (DARKEST + LIGHTEST) / 2;
 /** Darker places are greener by this share. */
 const GREENER = 0.06;
