@@ -31,11 +31,12 @@ const OVER_SMALL = 0.4;
 export const eyesOver = ({ min, max }: Bounds, eyes: number): number =>
   Math.min(eyes, OVER_SMALL * Math.hypot(max[0] - min[0], max[1] - min[1], max[2] - min[2]));
 
+/** A number with so many places after the point; what rounds to nothing has no sign. */
+export const fixed = (value: number, digits: number): string => value.toFixed(digits).replace(/^-(?=0\.?0*$)/, '');
+
 /** A length as a number in a unit. @param digits places after the point where it is metres */
 export const lengthNumber = (metres: number, unit: LengthUnit, digits = METRES.digits): string =>
-  metres === Infinity
-    ? '∞'
-    : (metres / unit.metres).toFixed(unit === METRES ? digits : unit.digits).replace(/^-(?=0\.?0*$)/, '');
+  metres === Infinity ? '∞' : fixed(metres / unit.metres, unit === METRES ? digits : unit.digits);
 
 /** The same with its unit. */
 export const lengthText = (metres: number, unit: LengthUnit, digits?: number): string =>

@@ -39,6 +39,16 @@ export const middle = ({ min, max }: Bounds): [number, number, number] => [
   (min[2] + max[2]) / 2,
 ];
 
+/** How large bounds are along each axis. */
+export const sizesOf = ({ min, max }: Bounds): Vec3 => [max[0] - min[0], max[1] - min[1], max[2] - min[2]];
+
+/** The largest extent of bounds. */
+export const largestOf = (bounds: Bounds): number => Math.max(...sizesOf(bounds));
+
+/** From one corner of bounds to the opposite one. */
+export const diagonalOf = ({ min, max }: Bounds): number =>
+  Math.hypot(max[0] - min[0], max[1] - min[1], max[2] - min[2]);
+
 /** Larger side of the plan extent of positions, in their own unit. */
 export function planWidth(positions: Float32Array): number {
   const { min, max } = boundsOf(positions);

@@ -10,5 +10,6 @@ export * from './pick.ts';
 export * from './plan-box.ts';
 export * from './rising.ts';
 export * from './same-place.ts';
+export * from './noise.ts';
 export * from './smooth.ts';
 export * from './vectors.ts';

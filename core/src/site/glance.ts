@@ -7,7 +7,7 @@ import {
   type SceneModel,
   type ScenePart,
 } from '../format/index.ts';
-import { boundsOf } from '../geometry/index.ts';
+import { boundsOf, diagonalOf } from '../geometry/index.ts';
 import { shareOf, thinMesh } from './thin.ts';
 
 /** Sites with more triangles than this are opened through a glance. */
@@ -59,10 +59,7 @@ function lightOf({ positions, light }: ScenePart): Float32Array {
   return out;
 }
 
-function sizeOf(part: ScenePart): number {
-  const { min, max } = boundsOf(part.positions);
-  return Math.hypot(max[0] - min[0], max[1] - min[1], max[2] - min[2]);
-}
+const sizeOf = (part: ScenePart): number => diagonalOf(boundsOf(part.positions));
 
 /** A lit site as it is kept: packed, and a glance of it where it is heavy; of lamps alone what they give. */
 export async function packLit(

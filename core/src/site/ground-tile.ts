@@ -1,5 +1,5 @@
 import type { SceneTexture } from '../format/index.ts';
-import { smooth } from '../geometry/index.ts';
+import { addSeamlessNoise } from '../geometry/index.ts';
 
 /** Side of the tile, pixels, and on the ground, metres. */
 const SIDE = 128;
@@ -25,10 +25,8 @@ let made: SceneTexture | null = null;
  */
 export function groundTile(): SceneTexture {
   if (made) return made;
-  const values = new Float64Array(SIDE * SIDE);
-  for (const [cells, counts] of GRAIN)
-    for (let i = 0; i < values.length; i += 1)
-      values[i]! += counts * noise(((i % SIDE) / SIDE) * cells, (Math.floor(i / SIDE) / SIDE) * cells, cells);
+  const values = new Float32Array(SIDE * SIDE);
+  GRAIN.forEach(([cells, counts], layer) => addSeamlessNoise(values, cells, counts, layer));
   // Spread evenly between dark and light: the sum of many noises is grey in the middle.
   const order = [...values.keys()].sort((a, b) => values[a]! - values[b]!);
   order.forEach((at, rank) => (values[at] = rank / (order.length - 1)));
@@ -36,25 +34,8 @@ export function groundTile(): SceneTexture {
   return made;
 }
 
-/** Smooth noise that repeats after so many cells, 0…1. */
-function noise(x: number, y: number, cells: number): number {
-  const [column, row] = [Math.floor(x), Math.floor(y)];
-  const [u, v] = [smooth(0, 1, x - column), smooth(0, 1, y - row)];
-  const at = (c: number, r: number) => latticeValue(c % cells, (r % cells) + 1000 * cells);
-  const upper = at(column, row) * (1 - u) + at(column + 1, row) * u;
-  const lower = at(column, row + 1) * (1 - u) + at(column + 1, row + 1) * u;
-  return upper * (1 - v) + lower * v;
-}
-
-/** 0…1 by two whole numbers: a mixing hash. */
-export function latticeValue(column: number, row: number): number {
-  let h = Math.imul(column, 374761393) ^ Math.imul(row, 668265263);
-  h = Math.imul(h ^ (h >>> 13), 1274126177);
-  return ((h ^ (h >>> 16)) >>> 0) / 4294967296;
-}
-
 /** A Windows bitmap of 24 bits a pixel, rows from below, blue first; sides are whole multiples of four. */
-function bitmap(values: Float64Array): Uint8Array {
+function bitmap(values: Float32Array): Uint8Array {
   const head = 54;
   const bytes = new Uint8Array(head + 3 * values.length);
   const view = new DataView(bytes.buffer);

@@ -1,5 +1,5 @@
 import { ownName, type ModelBody, type ModelGuess, type Placement, type UpAxis } from '../document/index.ts';
-import { joinBounds } from '../geometry/index.ts';
+import { joinBounds, sizesOf } from '../geometry/index.ts';
 import { knownPose, knownSize, type KnownSize, type Pose } from './known-sizes.ts';
 import { AXIS, measureShape, silhouetteOf, type NamedSize, type Shape, type ShapeAlong } from './shape.ts';
 import type { ReadModel } from '../format/index.ts';
@@ -110,9 +110,6 @@ interface PosedThing {
   pose: Pose;
 }
 
-const sizeOf = ({ min, max }: Pick<NamedSize, 'min' | 'max'>): Size =>
-  [0, 1, 2].map((k) => max[k]! - min[k]!) as unknown as Size;
-
 /** A thing of several parts is no larger than so many times its largest part. */
 const ONE_THING = 3;
 
@@ -123,7 +120,7 @@ const ONE_THING = 3;
 function whatNamesSay({ named }: Shape, fileName: string): { known: KnownThing[]; posed: PosedThing[] } {
   const posed = named.flatMap((part) => {
     const pose = knownPose(part.name);
-    return pose ? [{ name: part.name, size: sizeOf(part), pose }] : [];
+    return pose ? [{ name: part.name, size: sizesOf(part), pose }] : [];
   });
   const groups = new Map<KnownSize, NamedSize[]>();
   for (const part of named) {
@@ -133,15 +130,15 @@ function whatNamesSay({ named }: Shape, fileName: string): { known: KnownThing[]
   const known: KnownThing[] = [];
   for (const [one, parts] of groups) {
     const whole = joinBounds(parts)!;
-    const largest = Math.max(...parts.map((part) => Math.max(...sizeOf(part))));
-    if (Math.max(...sizeOf({ ...whole })) <= ONE_THING * largest)
-      known.push({ name: parts[0]!.name, size: sizeOf(whole), known: one });
-    else known.push(...parts.map((part) => ({ name: part.name, size: sizeOf(part), known: one })));
+    const largest = Math.max(...parts.map((part) => Math.max(...sizesOf(part))));
+    if (Math.max(...sizesOf({ ...whole })) <= ONE_THING * largest)
+      known.push({ name: parts[0]!.name, size: sizesOf(whole), known: one });
+    else known.push(...parts.map((part) => ({ name: part.name, size: sizesOf(part), known: one })));
   }
   const title = fileName.replace(/\.[a-z0-9]+$/i, '');
   const whole = joinBounds(named);
   const said = knownSize(title);
-  if (said && whole) known.push({ name: title, size: sizeOf(whole), known: said });
+  if (said && whole) known.push({ name: title, size: sizesOf(whole), known: said });
   return { known, posed };
 }
 

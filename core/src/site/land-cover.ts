@@ -1,6 +1,6 @@
 import { isLandscape, PLAIN_MATERIAL, type SceneMaterial, type SceneModel, type ScenePart } from '../format/index.ts';
-import { boundsOf, smooth } from '../geometry/index.ts';
-import { groundTile, latticeValue, TILE_MEAN, TILE_METRES } from './ground-tile.ts';
+import { boundsOf, smooth, smoothNoise } from '../geometry/index.ts';
+import { groundTile, TILE_MEAN, TILE_METRES } from './ground-tile.ts';
 
 type Rgb = readonly [number, number, number];
 
@@ -27,29 +27,26 @@ type Looks = Pick<SceneModel, 'parts' | 'materials' | 'textures'>;
  * reads as a sheet of paper. What a file or a person says of its look is left as it is.
  */
 export function withLandCover<M extends Looks>(model: M): M {
-  const { parts, materials, textures } = model;
-  if (!parts.some((part) => isBareLand(part, materials[part.material]!))) return model;
+  const { materials, textures } = model;
   const covered = [...materials];
   const own = new Map<number, number>();
   const grown = (material: number): number => {
     if (!own.has(material)) own.set(material, covered.push({ ...materials[material]!, texture: textures.length }) - 1);
     return own.get(material)!;
   };
-  return {
-    ...model,
-    parts: parts.map((part) => {
-      const material = materials[part.material]!;
-      if (!isBareLand(part, material)) return part;
-      const uvs = new Float32Array((2 * part.positions.length) / 3);
-      for (let v = 0; v < uvs.length / 2; v += 1) {
-        uvs[2 * v] = part.positions[3 * v]! / TILE_METRES;
-        uvs[2 * v + 1] = part.positions[3 * v + 2]! / TILE_METRES;
-      }
-      return { ...part, material: grown(part.material), colors: landCover(part, material.color), uvs };
-    }),
-    materials: covered,
-    textures: [...textures, groundTile()],
-  };
+  const parts = model.parts.map((part) => {
+    const material = materials[part.material]!;
+    if (!isBareLand(part, material)) return part;
+    return { ...part, material: grown(part.material), colors: landCover(part, material.color), uvs: tiled(part) };
+  });
+  return own.size === 0 ? model : { ...model, parts, materials: covered, textures: [...textures, groundTile()] };
+}
+
+/** Where the tile lies on land: level, from above. */
+function tiled({ positions: p }: ScenePart): Float32Array {
+  const uvs = new Float32Array((2 * p.length) / 3);
+  for (let v = 0; v < uvs.length / 2; v += 1) uvs.set([p[3 * v]! / TILE_METRES, p[3 * v + 2]! / TILE_METRES], 2 * v);
+  return uvs;
 }
 
 /** Is a part land that nobody has given a look? A grid of heights is; of others the shape tells. */
@@ -67,7 +64,7 @@ function landCover({ positions: p, normals }: ScenePart, base: Rgb): Float32Arra
   const colors = new Float32Array(p.length);
   for (let o = 0; o < p.length; o += 3) {
     let dry = 0;
-    for (const [size, counts] of PATCHES) dry += counts * patch(p[o]! / size, p[o + 2]! / size);
+    for (const [size, counts] of PATCHES) dry += counts * smoothNoise(p[o]! / size, p[o + 2]! / size);
     const part = smooth(0.3, 0.7, dry);
     const bare = smooth(BARE_FROM, BARE_TO, Math.abs(normals[o + 1]!));
     for (let k = 0; k < 3; k += 1) {
@@ -76,13 +73,4 @@ function landCover({ positions: p, normals }: ScenePart, base: Rgb): Float32Arra
     }
   }
   return colors;
-}
-
-/** Smooth noise over the plane, 0…1, with a value of its own at every whole place. */
-function patch(x: number, z: number): number {
-  const [column, row] = [Math.floor(x), Math.floor(z)];
-  const [u, v] = [smooth(0, 1, x - column), smooth(0, 1, z - row)];
-  const [a, b] = [latticeValue(column, row), latticeValue(column + 1, row)];
-  const [c, d] = [latticeValue(column, row + 1), latticeValue(column + 1, row + 1)];
-  return (a + (b - a) * u) * (1 - v) + (c + (d - c) * u) * v;
 }

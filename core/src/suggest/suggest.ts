@@ -1,12 +1,12 @@
 import type { Bounds, Lens, StillCamera, Vec3 } from '../document/index.ts';
-import { nearestTurn, orientationOf } from '../geometry/index.ts';
+import { largestOf, nearestTurn, orientationOf } from '../geometry/index.ts';
 import { Projection, throughLens } from '../optics/index.ts';
 import { FOR_PEOPLE, joinExtents, OUTSIDE, type Footing, type Room, type Survey } from '../survey/index.ts';
 import { LookRound } from './look-round.ts';
 import { aroundIt } from './outside.ts';
 import { overLand } from './over-land.ts';
 import { isClear, placesIn } from './places.ts';
-import { isPlate, sizesOf } from './things.ts';
+import { isPlate } from './things.ts';
 import { aheadOf, NEAREST, scoreOf, termsOf, type Terms, type Thing } from './terms.ts';
 
 /** A view that somebody could keep. */
@@ -64,7 +64,7 @@ const ROOF = 4;
  */
 export function suggestViews(site: SuggestSite, wish: SuggestWish): Suggestion[] {
   const look = new LookRound(site.footing);
-  const size = Math.max(...site.bounds.min.map((value, k) => site.bounds.max[k]! - value));
+  const size = largestOf(site.bounds);
   const ofRooms = site.survey.storeys.flatMap(({ rooms, name }, storey) =>
     name === OUTSIDE
       ? []
@@ -158,7 +158,7 @@ function differs(a: Suggestion, b: Suggestion): boolean {
 /** Is a thing one of a room's: in it, neither a wall nor a crumb? */
 function belongs({ bounds }: Thing, { at, places }: Room): boolean {
   const { min, max } = bounds;
-  const largest = Math.max(...sizesOf(bounds));
+  const largest = largestOf(bounds);
   if (largest < THING.least || largest > THING.most || isPlate(bounds)) return false;
   if (min[1] < at[1] - 0.1 || min[1] > at[1] + THING.over) return false;
   const [x, z] = [(min[0] + max[0]) / 2, (min[2] + max[2]) / 2];

@@ -1,5 +1,5 @@
 import type { Bounds, Vec3 } from '../document/index.ts';
-import { middle, nearestTurn, toRadians } from '../geometry/index.ts';
+import { diagonalOf, middle, nearestTurn, toRadians } from '../geometry/index.ts';
 import type { Projection } from '../optics/index.ts';
 import { at, AZIMUTHS, FAR, LEVEL_ROWS, panOf, TILTS, type Fan } from './look-round.ts';
 
@@ -100,7 +100,7 @@ export function subjectOf(
   return best;
 }
 
-const sizeOf = ({ bounds: { min, max } }: Thing): number => Math.hypot(...min.map((value, k) => max[k]! - value));
+const sizeOf = ({ bounds }: Thing): number => diagonalOf(bounds);
 
 /** How well a thing is seen: whole, of a good size, near the middle, with nothing before it. */
 function shown({ from, distance }: Fan, projection: Projection, thing: Thing): number {

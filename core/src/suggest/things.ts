@@ -1,4 +1,5 @@
 import type { Bounds } from '../document/index.ts';
+import { sizesOf } from '../geometry/index.ts';
 import type { Thing } from './terms.ts';
 
 /** A part of a site, as far as it tells whether a picture can be about it. */
@@ -11,12 +12,9 @@ export interface Candidate extends Thing {
 /** A wall, a partition, a door and a pane are as high, as wide and as thin, metres; a painting is lower, a wardrobe thicker. */
 const PLATE = { high: 1.8, wide: 0.6, thin: 0.3 } as const;
 
-/** How large a thing is along each axis, metres. */
-export const sizesOf = ({ min, max }: Bounds) => min.map((value, k) => max[k]! - value);
-
 export function isPlate(bounds: Bounds): boolean {
   const [x, y, z] = sizesOf(bounds);
-  return y! > PLATE.high && Math.min(x!, z!) < PLATE.thin && Math.max(x!, z!) > PLATE.wide;
+  return y > PLATE.high && Math.min(x, z) < PLATE.thin && Math.max(x, z) > PLATE.wide;
 }
 
 /** What pictures can be about: no window, which is looked through, whatever its frame is made of, and no door. */

@@ -1,7 +1,6 @@
-import { seesThrough, type SceneModel, type ScenePart } from '@eskovan/core/format';
+import { isLandscape, seesThrough, type SceneModel, type ScenePart } from '@eskovan/core/format';
 import { boundsOf, joinBounds } from '@eskovan/core/geometry';
 import type { Bounds } from '@eskovan/core/document';
-import { isLandscape } from '@eskovan/core/format';
 import type { Matrix4 } from 'three';
 
 /** Points of the shadow's side. */

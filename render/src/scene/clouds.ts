@@ -1,4 +1,4 @@
-import { smooth } from '@eskovan/core/geometry';
+import { addSeamlessNoise, smooth } from '@eskovan/core/geometry';
 
 /** Pixels of a side of the cloud field; it repeats. */
 export const CLOUD_SIDE = 512;
@@ -11,35 +11,11 @@ const EDGES = [0.51, 0.69] as const;
 const SHADED_OVER = 0.03;
 const SHADE_STEPS = 4;
 
-/** A number 0…1 that only its place in the lattice decides. */
-function lattice(x: number, y: number, octave: number): number {
-  let h = Math.imul(x, 374_761_393) ^ Math.imul(y, 668_265_263) ^ Math.imul(octave, 2_147_483_629);
-  h = Math.imul(h ^ (h >>> 13), 1_274_126_177);
-  return ((h ^ (h >>> 16)) >>> 0) / 4_294_967_295;
-}
-
 /** Billows: smooth noise in octaves, seamless at the edges, 0…1. */
 function billows(side: number): Float32Array {
   const out = new Float32Array(side * side);
-  for (let octave = 0, cells = COARSEST, weight = 0.5; octave < OCTAVES; octave += 1, cells *= 2, weight /= 2) {
-    const values = Float32Array.from({ length: cells * cells }, (_, i) =>
-      lattice(i % cells, Math.floor(i / cells), octave),
-    );
-    for (let y = 0; y < side; y += 1) {
-      const v = (y * cells) / side;
-      const [top, sy] = [Math.floor(v), smooth(0, 1, v % 1)];
-      const [row, next] = [top * cells, ((top + 1) % cells) * cells];
-      for (let x = 0; x < side; x += 1) {
-        const u = (x * cells) / side;
-        const left = Math.floor(u);
-        const right = (left + 1) % cells;
-        const sx = smooth(0, 1, u - left);
-        const above = values[row + left]! * (1 - sx) + values[row + right]! * sx;
-        const below = values[next + left]! * (1 - sx) + values[next + right]! * sx;
-        out[y * side + x]! += weight * (above * (1 - sy) + below * sy);
-      }
-    }
-  }
+  for (let octave = 0, cells = COARSEST, weight = 0.5; octave < OCTAVES; octave += 1, cells *= 2, weight /= 2)
+    addSeamlessNoise(out, cells, weight, octave);
   return out;
 }
 

@@ -1,4 +1,4 @@
-import { METRES, shownIn } from '@eskovan/core/document';
+import { fixed, METRES, shownIn } from '@eskovan/core/document';
 import { useEffect, useId, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import { cx } from './cx.ts';
 import { useFieldGestures, type FieldGesture } from './field-gestures.ts';
@@ -72,8 +72,7 @@ export function NumberField({
   const begin = useFieldGestures();
   const fault = useId();
   const clamp = (n: number) => Math.min(max, Math.max(min, n));
-  // What rounds to nothing has no sign.
-  const shown = typed ?? (value / scale).toFixed(digits).replace(/^-(?=0\.?0*$)/, '');
+  const shown = typed ?? fixed(value / scale, digits);
 
   const commit = () => {
     if (typed === null) return;

@@ -1,5 +1,5 @@
 import { lengthUnitOf, METRES, type Bounds, type Lens, type Pose } from '@eskovan/core/document';
-import { anglesOf, forwardOf, orientationOf, slerp, toDegrees } from '@eskovan/core/geometry';
+import { anglesOf, forwardOf, largestOf, orientationOf, slerp, toDegrees } from '@eskovan/core/geometry';
 import { Projection, throughLens, type Ray } from '@eskovan/core/optics';
 import {
   blockingOf,
@@ -147,8 +147,7 @@ export class Ground {
     private readonly survey: Survey,
   ) {
     this.blocking = survey.storeys.map((storey) => blockingOf(storey.plan));
-    const { min, max } = survey.bounds;
-    this.size = Math.max(...max.map((most, k) => most - min[k]!));
+    this.size = largestOf(survey.bounds);
     this.isProduct = lengthUnitOf(survey.bounds) !== METRES;
   }
 

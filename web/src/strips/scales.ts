@@ -1,4 +1,4 @@
-import { METRES, type LengthUnit } from '@eskovan/core/document';
+import { METRES, shownIn, type LengthUnit } from '@eskovan/core/document';
 import type { MovePath } from '@eskovan/core/move';
 import type { Channel } from '@eskovan/core/track';
 
@@ -164,7 +164,7 @@ export function rangeOf(
     const room = Math.max(5 * step, 0.25 * (most - least), 0.1 * most);
     return [Math.max(channel.track.limits[0] - step, least - room), most + room];
   }
-  return [0, Math.max(most * 1.2, 1e-3 * lengths.metres)];
+  return [0, Math.max(most * 1.2, 1e-3 / shownIn(channel.unit, lengths).times)];
 }
 
 /** A hand that raises something goes by such steps; in a strip of something small by finer ones, of so many pixels at most. */

@@ -1,4 +1,4 @@
-import { shownIn } from '@eskovan/core/document';
+import { fixed, shownIn } from '@eskovan/core/document';
 import type { Channel } from '@eskovan/core/track';
 import { CutDrawing } from './cut-drawing.tsx';
 import { LABELS, rangeOf, valuesOf, type StripScale } from './scales.ts';
@@ -84,7 +84,7 @@ export function StripChart({ channel, marks, scale, top, height }: StripChartPro
           .filter((tick, i) => i === 0 || Math.abs(y(tick) - y(ticks[0]!)) > 12)
           .map((tick, i) => (
             <text key={tick} x={LABELS - 8} y={Math.min(top + height - 2, Math.max(top + 9, y(tick) + 4))}>
-              {(tick * scaled).toFixed(Math.abs(tick * scaled) < 100 ? 1 : 0).replace('-0.0', '0.0')}
+              {fixed(tick * scaled, Math.abs(tick * scaled) < 100 ? 1 : 0)}
               {i === 0 ? ` ${unit}` : ''}
             </text>
           ))}

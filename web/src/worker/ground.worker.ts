@@ -13,6 +13,7 @@ import {
   type WayWalker,
 } from '@eskovan/core/wayfind';
 import * as Comlink from 'comlink';
+import { Latest } from './latest.ts';
 import { compiledIn, readySite, type ReadySite, type SiteOrder } from './site-order.ts';
 
 export interface WayOrder {
@@ -23,20 +24,6 @@ export interface WayOrder {
   /** On the floor, metres. */
   places: readonly Vec3[];
   walker: WayWalker & Walker;
-}
-
-/** What was loaded last, kept for the next questions about it. */
-class Latest<T> {
-  private held: { url: string; loading: Promise<T> } | null = null;
-  constructor(private readonly load: (url: string) => Promise<T>) {}
-  of(url: string): Promise<T> {
-    if (this.held?.url === url) return this.held.loading;
-    const loading = this.load(url);
-    this.held = { url, loading };
-    // The next question tries again.
-    loading.catch(() => (this.held = null));
-    return loading;
-  }
 }
 
 const footings = new Latest(async (url: string) => unpackFooting(await bytesOf(url)));

@@ -29,6 +29,7 @@ import { unpackFooting, type Footing } from '@eskovan/core/survey';
 import type { ReelPicture } from '@eskovan/render';
 import * as Comlink from 'comlink';
 import { evenPaced, type CameraSample } from '@eskovan/core/move';
+import { Latest } from './latest.ts';
 import { fetchBytes } from './load-scene.ts';
 import { ReelWork, type Measured, type ReelOrder } from './reel-work.ts';
 import type { SiteOrder } from './site-order.ts';
@@ -68,7 +69,7 @@ const FLOW_STEP = 0.25;
 const MOST_FLOW = 160;
 
 const work = new ReelWork();
-let footing: { url: string; loading: Promise<Footing> } | null = null;
+const footings = new Latest((url: string) => fetchBytes(url).then(unpackFooting));
 
 /** Kept by what they follow from: an edit of one shot leaves what is known of the others. */
 class Kept<T> {
@@ -132,12 +133,7 @@ const saidOf = (index: number) => {
 const api = {
   /** Takes the site that moves are in. */
   async setSite(site: SiteOrder): Promise<void> {
-    if (footing?.url !== site.floorUrl) {
-      const loading = fetchBytes(site.floorUrl).then(unpackFooting);
-      footing = { url: site.floorUrl, loading };
-      loading.catch(() => (footing = null));
-    }
-    work.setSite(site, await footing.loading);
+    work.setSite(site, await footings.of(site.floorUrl));
     // The same moves may be others in another site.
     for (const kept of [flows, joins, keys, covers, objectCovers]) kept.clear();
   },

@@ -66,6 +66,7 @@ export class LightMeter {
   /** What radiances are multiplied by in a picture from a pose: red, green, blue. */
   gainAt(position: Vec3, orientation: Quaternion): Vec3 {
     const p = this.points;
+    if (p.length === 0) return FIRST_GAIN;
     const [fx, fy, fz] = forwardOf(orientation);
     let [whole, r, g, b] = [0, 0, 0, 0];
     for (let o = 0; o < p.length; o += POINT_NUMBERS) {
@@ -87,7 +88,6 @@ export class LightMeter {
       g += weight * p[o + 7]!;
       b += weight * p[o + 8]!;
     }
-    if (p.length === 0) return FIRST_GAIN;
     const about = OPEN_ABOUT * Math.exp(-((whole / OPEN_ABOUT) ** 2));
     whole += about;
     r += about * this.open[0]!;

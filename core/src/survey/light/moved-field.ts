@@ -1,5 +1,5 @@
 import type { Bounds, Vec3 } from '../../document/index.ts';
-import { middle } from '../../geometry/index.ts';
+import { diagonalOf, middle, sizesOf } from '../../geometry/index.ts';
 import { FIELD } from './harmonics.ts';
 import { PLACE, type PlaceLight } from './place-light.ts';
 
@@ -36,9 +36,8 @@ export class MovedField {
     readonly place: PlaceLight,
     private readonly box: Bounds,
   ) {
-    const { min, max } = box;
-    this.step = cellSide(Math.hypot(max[0] - min[0], max[1] - min[1], max[2] - min[2]));
-    this.rest = this.over(middle(box), max.map((value, k) => (value - min[k]!) / 2) as Vec3);
+    this.step = cellSide(diagonalOf(box));
+    this.rest = this.over(middle(box), sizesOf(box).map((size) => size / 2) as Vec3);
   }
 
   /** @param m takes a point from where it rests to where it is */

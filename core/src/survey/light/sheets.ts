@@ -6,7 +6,7 @@ import {
   type SceneModel,
   type ScenePart,
 } from '../../format/index.ts';
-import { boundsOf, cornerNormal, longestAxis, middle, samePlace } from '../../geometry/index.ts';
+import { boundsOf, cornerNormal, diagonalOf, longestAxis, middle, samePlace } from '../../geometry/index.ts';
 
 /** Corners nearer than this are one, metres. */
 const WELD = 0.001;
@@ -66,7 +66,7 @@ export function isSheet({ positions: p, indices }: Pick<ScenePart, 'positions' |
     if (known.get(key) === -side) paired += 2;
     known.set(key, side);
   }
-  const size = Math.hypot(max[0] - min[0], max[1] - min[1], max[2] - min[2]);
+  const size = diagonalOf({ min, max });
   const flat = Math.hypot(...facing) < NOTHING * area && Math.abs(volume) < NOTHING * area * size;
   return flat || paired >= (MOSTLY * indices.length) / 3;
 }

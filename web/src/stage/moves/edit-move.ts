@@ -13,7 +13,7 @@ import {
   type Vec3,
   type Walk,
 } from '@eskovan/core/document';
-import { anglesOf, middle } from '@eskovan/core/geometry';
+import { anglesOf, diagonalOf, middle } from '@eskovan/core/geometry';
 import type { CompiledMove } from '@eskovan/core/move';
 import { pathFault, type PathFault } from '@eskovan/core/path';
 import { toast } from 'sonner';
@@ -35,7 +35,7 @@ export function emptyWalk(eyeHeight: number): BodyOfKind<'walk'> {
 
 /** Once round a site, from far enough away to see it, until something of it is chosen. */
 export function firstOrbit(site: Bounds): BodyOfKind<'orbit'> {
-  const size = sizeOf(site);
+  const size = diagonalOf(site);
   return {
     kind: 'orbit',
     pivot: { kind: 'point', point: middle(site) },
@@ -51,14 +51,12 @@ export function firstOrbit(site: Bounds): BodyOfKind<'orbit'> {
 
 /** A glide that is put above the ground is first so high above it, and keeps so far from what stands there, metres. */
 export const firstAbove = (site: Bounds | null) => ({
-  above: Math.min(6, site ? 0.8 * sizeOf(site) : Infinity),
-  clearance: Math.min(2, site ? 0.3 * sizeOf(site) : Infinity),
+  above: Math.min(6, site ? 0.8 * diagonalOf(site) : Infinity),
+  clearance: Math.min(2, site ? 0.3 * diagonalOf(site) : Infinity),
 });
 
 /** A new corner is rounded by so much, metres: in a small thing by a part of it. */
-export const firstRounding = (site: Bounds): number => Math.min(0.5, 0.1 * sizeOf(site));
-
-const sizeOf = ({ min, max }: Bounds): number => Math.hypot(max[0] - min[0], max[1] - min[1], max[2] - min[2]);
+export const firstRounding = (site: Bounds): number => Math.min(0.5, 0.1 * diagonalOf(site));
 
 /** How far from its pivot an orbit begins, metres. */
 export function radiusOf(move: CompiledMove, pivot: Vec3): number {

@@ -3,11 +3,10 @@ import { checkMove, type CoveredStorey, type Finding, type RoomCover } from '@es
 import { aspectOf, type MoveBody } from '@eskovan/core/document';
 import { needsParts, type CompiledMove } from '@eskovan/core/move';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { fileUrl } from '../../data/api.ts';
 import { useProject } from '../../data/use-project.ts';
-import { useMoving } from '../../site/use-parts.ts';
-import { useActions, useSite, useSiteData } from '../../site/use-site.ts';
+import { useActions, useSiteData } from '../../site/use-site.ts';
 import type { SiteOrder } from '../../worker/site-order.ts';
+import { useSiteOrder } from '../shared/use-site-order.ts';
 import { startGround, type GroundHand } from './ground-worker.ts';
 
 export interface Checked {
@@ -32,12 +31,11 @@ const NOTHING: Checked = { findings: [], current: false, cover: null };
  */
 export function useFindings(body: MoveBody | null, move: CompiledMove | null, stirring: unknown = body): Checked {
   const { body: project } = useProject().project;
-  const site = useSite();
   const { data } = useSiteData();
   // Doors that open are no longer in the way.
   const moves = useActions().some(movesParts);
   const asksParts = body !== null && (moves || needsParts(body));
-  const { parts, moving } = useMoving(asksParts);
+  const site = useSiteOrder(asksParts);
   const [answer, setAnswer] = useState<{ order: Order; findings: readonly Finding[] } | null>(null);
   const [cover, setCover] = useState<readonly RoomCover[] | null>(null);
   const desk = useRef<CheckDesk | null>(null);
@@ -50,15 +48,9 @@ export function useFindings(body: MoveBody | null, move: CompiledMove | null, st
   );
   const { walker, limits } = project;
   const aspect = aspectOf(project);
-  const floor = site?.floor.sha256 ?? null;
   const footing = data?.footing ?? null;
   const survey = data?.survey ?? null;
-  const ground = useMemo(
-    (): SiteOrder | null =>
-      floor ? { floorUrl: fileUrl(floor), walker, limits, aspect, parts: asksParts ? parts : [], moving } : null,
-    [floor, walker, limits, aspect, asksParts, parts, moving],
-  );
-  const order = useMemo((): Order | null => (body && ground ? { body, site: ground } : null), [body, ground]);
+  const order = useMemo((): Order | null => (body && site ? { body, site } : null), [body, site]);
   useEffect(() => {
     if (!order || !move || !footing) return undefined;
     const ask = () => {

@@ -1,6 +1,6 @@
 import { frameTime } from '@eskovan/core/reel';
 import { workbench } from '../../desk/workbench.ts';
-import { Card } from '../../kit/index.ts';
+import { Card, useLengthUnit } from '../../kit/index.ts';
 import { CheckLine } from '../shared/check-line.tsx';
 import { describeFinding } from '../shared/describe-finding.ts';
 import { chooseShot } from './edit-reel.ts';
@@ -25,6 +25,7 @@ const LISTED = 40;
 export const ReelChecksCard = memo(function ReelChecksCard({ open }: { open: OpenReel }) {
   const { findings, joins, cover, objects, outside, current } = useReelFacts();
   const { shots, plan, rate, row } = open;
+  const lengths = useLengthUnit();
   const nameOf = (id: string) => {
     const index = shots.findIndex((shot) => shot.id === id);
     return `${index + 1} ${shots[index]?.name ?? ''}`;
@@ -80,7 +81,7 @@ export const ReelChecksCard = memo(function ReelChecksCard({ open }: { open: Ope
     ...findings.map(({ shot, from, finding }, i): Line => ({
       key: `${shot} ${i}`,
       severity: finding.severity,
-      text: `${nameOf(shot)}: ${describeFinding(finding)}`,
+      text: `${nameOf(shot)}: ${describeFinding(finding, lengths)}`,
       go: () => goTo(shot, from),
     })),
     ...outside.map(({ shot, from, to }): Line => ({

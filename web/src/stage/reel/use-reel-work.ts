@@ -1,18 +1,17 @@
 import { movesParts } from '@eskovan/core/action';
-import { aspectOf, type PromisedObject } from '@eskovan/core/document';
+import type { PromisedObject } from '@eskovan/core/document';
 import { needsParts } from '@eskovan/core/move';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { fileUrl } from '../../data/api.ts';
 import { liveRows } from '../../data/changes.ts';
 import { useProject } from '../../data/use-project.ts';
 import { loadPicture, usePictureState } from '../../picture/client.ts';
 import { useKept } from '../../kit/index.ts';
-import { useMoving } from '../../site/use-parts.ts';
-import { useActions, useGeometry, usePictureScene, useSite, useSiteData } from '../../site/use-site.ts';
+import { useActions, useGeometry, usePictureScene, useSiteData } from '../../site/use-site.ts';
 import type { WishedFor } from '../../picture/ahead.ts';
 import type { ReelFilmSource } from '../../worker/reel-film.ts';
 import type { OrderedShot, ReelOrder } from '../../worker/reel-work.ts';
 import type { SiteOrder } from '../../worker/site-order.ts';
+import { useSiteOrder } from '../shared/use-site-order.ts';
 import { useClipMotions } from './clip-motions.ts';
 import type { OpenReel } from './open-reel.ts';
 import { clearFacts, setFacts, useReelFacts } from './reel-facts.ts';
@@ -66,7 +65,7 @@ export function useReelWork(
     [rows, move, view, scenes, motions],
   );
   const promised = useKept((of === 'open' && open?.row.body.promisedObjects) || NONE);
-  const site = useSiteOrder(shots, promised.length > 0);
+  const site = useReelSite(shots, promised.length > 0);
   const [sited, setSited] = useState<SiteOrder | null>(null);
   useEffect(() => {
     if (!link || !site) return;
@@ -122,12 +121,10 @@ export function useReelWork(
 const NONE: readonly PromisedObject[] = [];
 
 /** What moves are in, as far as these shots need it. @param objects objects are looked for */
-function useSiteOrder(shots: readonly OrderedShot[], objects: boolean): SiteOrder | null {
-  const { body: project } = useProject().project;
-  const site = useSite();
+function useReelSite(shots: readonly OrderedShot[], objects: boolean): SiteOrder | null {
   const moves = useActions().some(movesParts);
   const asksParts = objects || shots.some(({ move }) => move && (moves || needsParts(move.body)));
-  const { parts, moving } = useMoving(asksParts);
+  const order = useSiteOrder(asksParts);
   const geometry = useGeometry();
   const held = usePictureState((state) => state.geometry);
   const scene = usePictureScene(null);
@@ -135,12 +132,5 @@ function useSiteOrder(shots: readonly OrderedShot[], objects: boolean): SiteOrde
   useEffect(() => {
     if (asksParts && scene && geometry !== null && held !== geometry) void loadPicture(scene);
   }, [asksParts, scene, geometry, held]);
-  const floor = site?.floor.sha256;
-  const aspect = aspectOf(project);
-  const ready = floor !== undefined && (!asksParts || parts.length > 0);
-  const { walker, limits } = project;
-  return useMemo(
-    () => (ready ? { floorUrl: fileUrl(floor), walker, limits, aspect, parts: asksParts ? parts : [], moving } : null),
-    [ready, floor, walker, limits, aspect, asksParts, parts, moving],
-  );
+  return !asksParts || order?.parts.length ? order : null;
 }

@@ -1,5 +1,5 @@
 import type { Finding } from '@eskovan/core/check';
-import { lengthText, METRES, shownIn, type LengthUnit } from '@eskovan/core/document';
+import { lengthText, shownIn, type LengthUnit } from '@eskovan/core/document';
 
 const place = ({ stretch }: Finding) => `at ${stretch![0].toFixed(1)} m`;
 
@@ -20,7 +20,7 @@ export function shortFinding(rule: Finding['rule'], size: number | null): string
 }
 
 /** A finding in a sentence or two: what, where, how much, and what to do. @param lengths what lengths are said in */
-export function describeFinding(finding: Finding, lengths: LengthUnit = METRES): string {
+export function describeFinding(finding: Finding, lengths: LengthUnit): string {
   const { rule, stretch, from, to, worst, limit, severity } = finding;
   const speed = shownIn('m/s', lengths);
   switch (rule) {

@@ -4,4 +4,4 @@ import { lengthText, METRES, MILLIMETRES, type Lens } from '@eskovan/core/docume
 export const lensText = ({ focalLengthMm, parallel }: Lens): string =>
   parallel === undefined
     ? `${focalLengthMm.toFixed(0)} mm`
-    : `parallel ${parallel < 1 ? lengthText(parallel, MILLIMETRES) : lengthText(parallel, METRES, parallel < 10 ? 2 : 1)}`;
+    : `parallel ${lengthText(parallel, parallel < 1 ? MILLIMETRES : METRES, parallel < 10 ? 2 : 1)}`;

@@ -1,5 +1,6 @@
 import { checkStill } from '@eskovan/core/check';
 import { aspectOf, frameOf, type Frame, type Pose, type Row } from '@eskovan/core/document';
+import { largestOf } from '@eskovan/core/geometry';
 import { memo, useMemo } from 'react';
 import { toast } from 'sonner';
 import { editBody } from '../../data/edit-row.ts';
@@ -49,7 +50,7 @@ const Cards = memo(function Cards({ row, rows, pose, site, onEarlier, onCompare 
   const subject = useWorkbench((state) => state.subject);
   const burnt = useSame(useBurnt({ pose, lens }, aspect, project.body.limits.burntOut));
   const findings = useMemo(() => {
-    const size = measured ? Math.max(...[0, 1, 2].map((k) => measured.bounds.max[k]! - measured.bounds.min[k]!)) : 0;
+    const size = measured ? largestOf(measured.bounds) : 0;
     return checkStill(
       { pose, lens },
       aspect,
