@@ -43,15 +43,12 @@ test('a model whose file does not say its size is shown as it may be, set with o
   await card.getByLabel('Up, m').press('Enter');
   await saved(page);
   // The site is that of the placement that holds now.
-  await soon(async () => (await siteOf(page.request, projectId).catch(() => null))?.bounds.min[1] ?? null, {
+  await soon(async () => (await siteOf(page.request, projectId)).bounds.min[1], {
     timeout: 60_000,
   }).toBeCloseTo(1.3, 3);
   await page.getByRole('button', { name: 'Undo' }).click();
   await saved(page);
-  await soon(async () => (await siteOf(page.request, projectId).catch(() => null))?.bounds.min[1] ?? null).toBeCloseTo(
-    -0.2,
-    3,
-  );
+  await soon(async () => (await siteOf(page.request, projectId)).bounds.min[1]).toBeCloseTo(-0.2, 3);
 });
 
 test('parts are found, chosen in tree and picture, hidden, shown alone and brought back', async ({ page }) => {
@@ -237,10 +234,10 @@ test('a storey is corrected, left out and found again; the light stays', async (
   await bringHouseIn(page);
   const lit = await litScene(page.request, projectId);
   const heights = async () => {
-    const site = await siteOf(page.request, projectId).catch(() => null);
-    return site?.storeys.map(({ elevation }) => elevation) ?? null;
+    const { storeys } = await siteOf(page.request, projectId);
+    return storeys.map(({ elevation }) => elevation);
   };
-  const found = (await heights())!;
+  const found = await heights();
   const card = page.getByRole('region', { name: 'Storeys and rooms' });
   const height = card.getByRole('textbox', { name: /^Height of/ }).last();
   await height.fill('25 cm');
@@ -249,7 +246,7 @@ test('a storey is corrected, left out and found again; the light stays', async (
   // Nothing of the light depends on storeys: it is the very same file.
   expect(await litScene(page.request, projectId)).toEqual(lit);
   await card.getByRole('button', { name: 'Add a storey' }).click();
-  await soon(async () => (await heights())?.length, { timeout: 60_000 }).toBe(found.length + 1);
+  await soon(async () => (await heights()).length, { timeout: 60_000 }).toBe(found.length + 1);
   await card.getByRole('button', { name: 'As found' }).click();
   await soon(heights, { timeout: 60_000 }).toEqual(found);
   await saved(page);
@@ -269,8 +266,8 @@ test('two models stand in one project; hiding one takes it out of the plan and t
   await page.getByLabel('East, m').press('Enter');
   await saved(page);
   const width = async () => {
-    const site = await siteOf(page.request, projectId).catch(() => null);
-    return site ? site.bounds.max[0] - site.bounds.min[0] : 0;
+    const { bounds } = await siteOf(page.request, projectId);
+    return bounds.max[0] - bounds.min[0];
   };
   await soon(width, { timeout: 60_000 }).toBeCloseTo(14.4, 3);
   await shelf.getByRole('button', { name: 'More for second' }).click();

@@ -2,7 +2,7 @@ import type { Glide } from '@eskovan/core/document';
 import { expect, test } from '@playwright/test';
 import { Mesh, TorusGeometry } from 'three';
 import { STLExporter } from 'three/examples/jsm/exporters/STLExporter.js';
-import { bringIn, documentOf, newProject, saved, soon, toViews } from '../support/studio.ts';
+import { bringIn, documentOf, newProject, saved, siteOf, soon, toViews } from '../support/studio.ts';
 
 /** A ring of 24 mm that lies on its side, in millimetres, as another program writes it. */
 const ring = (): Uint8Array =>
@@ -20,6 +20,9 @@ test('a ring is worked on in millimetres: read, looked at from beside, come near
     const right = page.getByRole('region', { name: 'Is this right?' });
     await right.getByRole('button', { name: /millimetres, Z up/ }).click();
     await expect(right).toContainText(/2[34]\.\d × 2[34]\.\d × 4\.0mm/);
+    // Its ground is another, too: what is stood on before that is measured is the ground of the ring upright.
+    await saved(page);
+    await siteOf(page.request, projectId);
   });
 
   await test.step('who is put beside it has the eye as high as it is large, not as people have it', async () => {
@@ -30,6 +33,13 @@ test('a ring is worked on in millimetres: read, looked at from beside, come near
     const height = page.getByRole('region', { name: 'Pose' }).getByLabel('Height, mm');
     await soon(async () => Number(await height.inputValue())).toBeGreaterThan(4);
     expect(Number(await height.inputValue())).toBeLessThan(25);
+    // And who drags from there looks that way, however small the way is.
+    const bearing = page.getByRole('region', { name: 'Pose' }).getByLabel('Bearing, °');
+    await page.mouse.move(plan.x + 0.2 * plan.width, plan.y + 0.7 * plan.height);
+    await page.mouse.down();
+    await page.mouse.move(plan.x + 0.2 * plan.width + 80, plan.y + 0.7 * plan.height, { steps: 4 });
+    await page.mouse.up();
+    await expect(bearing).toHaveValue('90.0');
     // A number alone is millimetres.
     await height.fill('12.5');
     await height.press('Enter');

@@ -19,13 +19,16 @@ export async function documentOf(request: APIRequestContext, projectId: string):
   return (await response.json()) as ProjectDocument;
 }
 
-/** What was measured on the models of a project, as the server keeps it. */
+/** What was measured on the models of a project as they stand now, once the server keeps it. */
 export async function siteOf(request: APIRequestContext, projectId: string): Promise<SiteBody> {
-  const { project, model } = await documentOf(request, projectId);
-  const key = siteKey(siteInput(project.body, model, READER)!, SURVEY_ALGORITHM);
-  const response = await request.get(`/api/projects/${projectId}/sites/${key}`);
-  expect(response.ok()).toBe(true);
-  return (await response.json()) as SiteBody;
+  const kept = async () => {
+    const { project, model } = await documentOf(request, projectId);
+    const key = siteKey(siteInput(project.body, model, READER)!, SURVEY_ALGORITHM);
+    const response = await request.get(`/api/projects/${projectId}/sites/${key}`);
+    return response.ok() ? ((await response.json()) as SiteBody) : null;
+  };
+  await soon(kept, { timeout: 60_000 }).not.toBeNull();
+  return (await kept())!;
 }
 
 /** The models of a project in its own light, once all of it is there: a first light is none to compare by. */

@@ -1,4 +1,4 @@
-import type { Path, PathNode } from '@eskovan/core/document';
+import { lengthNumber, type Path, type PathNode } from '@eskovan/core/document';
 import { PlanCurve, STRIDE } from '@eskovan/core/path';
 import { useMemo, useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import { beginEdit, type Gesture } from '../data/undo.ts';
@@ -194,7 +194,7 @@ function NodeHandle({
     <g
       role="button"
       tabIndex={0}
-      aria-label={`Node ${index + 1}, ${node.kind}, at ${node.x.toFixed(2)}, ${node.z.toFixed(2)}`}
+      aria-label={`Node ${index + 1}, ${node.kind}, at ${lengthNumber(node.x, lengths)}, ${lengthNumber(node.z, lengths)}`}
       aria-pressed={selected}
       data-node={index}
       className="plan-hand"

@@ -1,3 +1,4 @@
+import { lengthNumber, type LengthUnit } from '@eskovan/core/document';
 import { joinExtents, OUTSIDE, type Survey } from '@eskovan/core/survey';
 import {
   createContext,
@@ -10,7 +11,7 @@ import {
   type PointerEvent,
   type ReactNode,
 } from 'react';
-import { useSize } from '../kit/index.ts';
+import { useLengthUnit, useSize } from '../kit/index.ts';
 import { StoreyPicker } from './storey-picker.tsx';
 import { LineWork } from './line-work.tsx';
 import { Cursor, NorthArrow, ScaleAndZoom } from './plan-corners.tsx';
@@ -87,7 +88,7 @@ function areaOf(survey: Survey): Area {
   return { minX, minZ, maxX, maxZ };
 }
 
-const signed = (metres: number) => `${metres < 0 ? '−' : '+'}${Math.abs(metres).toFixed(2)}`;
+const signed = (metres: number, unit: LengthUnit) => `${metres < 0 ? '−' : '+'}${lengthNumber(Math.abs(metres), unit)}`;
 
 /** The plan: the main working surface. Drag to move it, wheel to zoom. */
 export function Plan({
@@ -110,6 +111,7 @@ export function Plan({
 }: PlanProps) {
   const box = useRef<HTMLDivElement>(null);
   const help = useId();
+  const lengths = useLengthUnit();
   const size = useSize(box);
   const [view, setView] = useState<Viewport | null>(null);
   const pan = useRef<{ x: number; y: number } | null>(null);
@@ -256,8 +258,8 @@ export function Plan({
               onChange={(next) => onStorey(Number(next))}
               options={survey.storeys.map((s, i) => ({
                 value: String(i),
-                label: compact ? signed(s.elevation) : s.name,
-                ...(compact || width < NARROW ? {} : { note: signed(s.elevation) }),
+                label: compact ? signed(s.elevation, lengths) : s.name,
+                ...(compact || width < NARROW ? {} : { note: signed(s.elevation, lengths) }),
               }))}
             />
           </div>

@@ -1,5 +1,6 @@
-import type { TravelPose } from '@eskovan/core/document';
+import { lengthNumber, type TravelPose } from '@eskovan/core/document';
 import { anglesOf } from '@eskovan/core/geometry';
+import { useLengthUnit } from '../kit/index.ts';
 import type { How } from '../desk/selection.ts';
 import { PlanHandle } from './plan-handle.tsx';
 import { usePlan } from './plan.tsx';
@@ -15,6 +16,7 @@ interface PoseLayerProps {
 /** The kept poses of a travel on the plan: where the camera is, which way it looks, in which order. */
 export function PoseLayer({ poses, chosen, onChoose, onMove, onDelete }: PoseLayerProps) {
   const { scale } = usePlan();
+  const lengths = useLengthUnit();
   const r = 9 / scale;
   return poses.map(({ id, position: [x, , z], orientation }, i) => {
     const { pan } = anglesOf(orientation);
@@ -25,7 +27,7 @@ export function PoseLayer({ poses, chosen, onChoose, onMove, onDelete }: PoseLay
       <PlanHandle
         key={id}
         {...{ x, z }}
-        label={`Pose ${i + 1}, at ${x.toFixed(2)}, ${z.toFixed(2)}`}
+        label={`Pose ${i + 1}, at ${lengthNumber(x, lengths)}, ${lengthNumber(z, lengths)}`}
         pressed={isChosen}
         onChoose={(how) => onChoose(id, how)}
         onMove={(nx, nz) => onMove(id, nx, nz)}

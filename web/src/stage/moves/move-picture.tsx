@@ -5,6 +5,7 @@ import type { Footing } from '@eskovan/core/survey';
 import { useMemo } from 'react';
 import { toast } from 'sonner';
 import { useProject } from '../../data/use-project.ts';
+import { useLengthUnit } from '../../kit/index.ts';
 import { useParts, useSiteMotion } from '../../site/use-parts.ts';
 import { useRecording } from '../../desk/recording.ts';
 import { useWorkbench, workbench, type Aim } from '../../desk/workbench.ts';
@@ -41,6 +42,7 @@ const HINTS: Partial<Record<Aim, string>> = {
 /** The picture of the selected move, following the time. */
 export function MovePicture({ row, body, move, ground, footing, onKeep, onRecorded }: MovePictureProps) {
   const { project } = useProject();
+  const lengths = useLengthUnit();
   const { rate } = project.body;
   const moved = useMoveSample(move, body, rate);
   const extent = useExtent();
@@ -98,7 +100,7 @@ export function MovePicture({ row, body, move, ground, footing, onKeep, onRecord
           name={row?.name ?? ''}
           onBack={() => workbench.set({ scout: null })}
           onKeep={onKeep}
-          also={row && move && body ? unkeptActions(row, body, move) : []}
+          also={row && move && body ? unkeptActions(row, body, move, lengths) : []}
         />
       )}
       {aiming && (

@@ -1,10 +1,11 @@
-import type { MoveBody, Row } from '@eskovan/core/document';
+import type { LengthUnit, MoveBody, Row } from '@eskovan/core/document';
 import { liftAbout, liftAt, liftLine, type CompiledMove } from '@eskovan/core/move';
 import { anglesOf } from '@eskovan/core/geometry';
 import { useEffect, useMemo } from 'react';
 import { useRecording } from '../../desk/recording.ts';
 import { holdPose, letGo, openUnkept, useUnkept, type UnkeptPose } from '../../desk/unkept.ts';
 import { useWorkbench, workbench } from '../../desk/workbench.ts';
+import { useLengthUnit } from '../../kit/index.ts';
 import { poseDistance } from '../../picture/eye.ts';
 import { addGazeSpan } from './edit-items.ts';
 import { editTrack } from './edit-move.ts';
@@ -23,6 +24,7 @@ const nowIn = (move: CompiledMove) => Math.min(workbench.get().time, move.durati
 export function useUnkeptPoses(projectId: string, row: Row<'move'> | null, move: CompiledMove | null) {
   useEffect(() => openUnkept(projectId), [projectId]);
   const id = row?.id ?? null;
+  const { steps } = useLengthUnit();
   useEffect(() => {
     if (id === null || !move) return;
     let pending: { time: number; pose: UnkeptPose['pose'] } | null = null;
@@ -37,7 +39,7 @@ export function useUnkeptPoses(projectId: string, row: Row<'move'> | null, move:
       // A live walk is recorded, not held.
       if (!now.scout || now.scout === before.scout || useRecording.getState().slowed !== null) return;
       const { metres, degrees } = poseDistance(move.sampleAt(nowIn(move)), now.scout);
-      if (metres < OWN.metres && degrees < OWN.degrees) return;
+      if (metres < OWN.metres * steps && degrees < OWN.degrees) return;
       pending = { time: nowIn(move), pose: now.scout };
       clearTimeout(timer);
       timer = setTimeout(hold, RESTED);
@@ -46,7 +48,7 @@ export function useUnkeptPoses(projectId: string, row: Row<'move'> | null, move:
       hold();
       leave();
     };
-  }, [projectId, id, move]);
+  }, [projectId, id, move, steps]);
   const list = useUnkept((state) => state.list);
   // The same as long as nothing comes or goes.
   return useMemo(() => list.filter((one) => one.move === id), [list, id]);
@@ -56,7 +58,7 @@ export function useUnkeptPoses(projectId: string, row: Row<'move'> | null, move:
 export const lookAgain = ({ time, pose }: UnkeptPose): void => workbench.set({ time, playing: false, scout: pose });
 
 /** What may become of what the free eye sees, besides a view. */
-export function unkeptActions(row: Row<'move'>, body: MoveBody, move: CompiledMove) {
+export function unkeptActions(row: Row<'move'>, body: MoveBody, move: CompiledMove, { steps }: LengthUnit) {
   const kept = (keep: (pose: UnkeptPose['pose'], time: number) => void) => () => {
     const { scout } = workbench.get();
     if (!scout) return;
@@ -82,7 +84,7 @@ export function unkeptActions(row: Row<'move'>, body: MoveBody, move: CompiledMo
           },
         ]
       : []),
-    ...(liftLine(move) && Math.abs(rise) > WORTH_LIFTING
+    ...(liftLine(move) && Math.abs(rise) > WORTH_LIFTING * steps
       ? [{ label: 'Keep as lift', run: kept((pose, time) => keepAsLift(row, move, pose, time)) }]
       : []),
     { label: 'Forget', run: kept(() => {}) },

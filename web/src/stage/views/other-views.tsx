@@ -6,7 +6,7 @@ import type { Footing } from '@eskovan/core/survey';
 import { memo, useMemo } from 'react';
 import { useProject } from '../../data/use-project.ts';
 import { howOf, type How } from '../../desk/selection.ts';
-import { cx, useStable } from '../../kit/index.ts';
+import { cx, useLengthUnit, useStable } from '../../kit/index.ts';
 
 interface OtherViewsProps {
   views: readonly Row<'view'>[];
@@ -71,16 +71,17 @@ interface OtherViewProps {
 
 const OtherView = memo(function OtherView({ view, label, chosen, aspect, picture, solids, onPress }: OtherViewProps) {
   const { pose, lens } = view.body;
+  const { steps } = useLengthUnit();
   const field = useMemo(() => {
     const camera = new Projection(throughLens(lens), aspect, pose.position, pose.orientation);
     const { from, direction } = camera.ray(0, 0);
-    const most = chosen ? FARTHEST.chosen : FARTHEST.other;
+    const most = steps * (chosen ? FARTHEST.chosen : FARTHEST.other);
     const met = solids?.first(from, direction, most)?.distance ?? most;
-    return fieldLines(camera, Math.max(NEAREST, met * camera.alongAxes(direction)[2] * 0.98));
-  }, [pose, lens, aspect, solids, chosen]);
+    return fieldLines(camera, Math.max(NEAREST * steps, met * camera.alongAxes(direction)[2] * 0.98));
+  }, [pose, lens, aspect, solids, chosen, steps]);
   const lines = useMemo(() => field.flatMap((line) => seenPieces(line, picture, solids)), [field, picture, solids]);
   const { x, y, depth } = picture.project(pose.position);
-  const isThere = (depth > NEAREST || picture.view.kind === 'parallel') && Math.abs(x) <= 1 && Math.abs(y) <= 1;
+  const isThere = (depth > NEAREST * steps || picture.view.kind === 'parallel') && Math.abs(x) <= 1 && Math.abs(y) <= 1;
   return (
     <>
       <svg className="absolute inset-0 h-full w-full" viewBox="-1 -1 2 2" preserveAspectRatio="none" aria-hidden>

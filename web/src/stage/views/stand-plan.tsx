@@ -5,7 +5,7 @@ import { memo, useEffect, useMemo, useRef } from 'react';
 import type { How } from '../../desk/selection.ts';
 import { workbench } from '../../desk/workbench.ts';
 import { useProject } from '../../data/use-project.ts';
-import { useSame, useStable } from '../../kit/index.ts';
+import { useLengthUnit, useSame, useStable } from '../../kit/index.ts';
 import type { SiteData } from '../../site/use-site.ts';
 import { lookAround, type Ground } from '../../picture/eye.ts';
 import { blockingOf, storeyOfEye, type Blocking } from '@eskovan/core/survey';
@@ -26,9 +26,13 @@ interface StandPlanProps {
   eyeHeight: number;
 }
 
+/** Who drags so far from where they stand has said which way they look, metres. */
+const LOOKS = 0.15;
+
 /** Press to stand, drag to look, let go to see. Nothing kept changes by it. */
 export function StandPlan({ site, ground, views, row, sample, lens, aspect, eyeHeight }: StandPlanProps) {
   const [storey, setStorey] = useStorey(site.survey);
+  const { steps } = useLengthUnit();
   const stand = useRef<Pose | null>(null);
   const id = row?.id;
   const shown = site.survey.storeys[storey];
@@ -64,7 +68,7 @@ export function StandPlan({ site, ground, views, row, sample, lens, aspect, eyeH
         onDrag: (x, z) => {
           if (!stand.current) return;
           const [dx, dz] = [x - stand.current.position[0], z - stand.current.position[2]];
-          if (Math.hypot(dx, dz) < 0.15) return;
+          if (Math.hypot(dx, dz) < LOOKS * steps) return;
           workbench.set({
             scout: { ...stand.current, orientation: orientationOf({ pan: Math.atan2(-dx, -dz), tilt: 0, roll: 0 }) },
           });

@@ -4,6 +4,7 @@ import { useEffect, useRef } from 'react';
 import { forget, openRecent, remember, setRecentPicture, useRecent } from '../../desk/recent.ts';
 import { drawStill } from '../../picture/client.ts';
 import { poseDistance } from '../../picture/eye.ts';
+import { useLengthUnit } from '../../kit/index.ts';
 import { sizeAcross } from '../../picture/source.ts';
 
 /** Who rests so long somewhere has looked, milliseconds. */
@@ -30,6 +31,7 @@ export function useRemembering({ projectId, scout, lens, light, frame, aspect, s
   const last = useRef<string | null>(null);
   useEffect(() => openRecent(projectId), [projectId]);
   const away = scout !== null;
+  const { steps } = useLengthUnit();
   useEffect(() => {
     if (!away) last.current = null;
   }, [away]);
@@ -37,7 +39,7 @@ export function useRemembering({ projectId, scout, lens, light, frame, aspect, s
     if (!scout || !shown) return;
     const timer = setTimeout(() => {
       const before = useRecent.getState().list.find(({ id }) => id === last.current);
-      if (before && isSameLook(before, { pose: scout, lens })) forget(projectId, before.id);
+      if (before && isSameLook(before, { pose: scout, lens }, steps)) forget(projectId, before.id);
       const id = remember(projectId, { pose: scout, lens, light: light ?? null, ...(frame && { frame }) });
       if (!id) return;
       last.current = id;
@@ -49,14 +51,14 @@ export function useRemembering({ projectId, scout, lens, light, frame, aspect, s
         .catch(() => {});
     }, LOOKED);
     return () => clearTimeout(timer);
-  }, [projectId, scout, lens, light, frame, aspect, shown]);
+  }, [projectId, scout, lens, light, frame, aspect, shown, steps]);
 }
 
 type Camera = Pick<Looked, 'lens'> & { pose: Pose };
 
-function isSameLook(a: Camera, b: Camera): boolean {
+function isSameLook(a: Camera, b: Camera, steps: number): boolean {
   const { metres, degrees } = poseDistance(a.pose, b.pose);
-  return metres < SAME_LOOK.metres && degrees < SAME_LOOK.degrees && sameValues(a.lens, b.lens);
+  return metres < SAME_LOOK.metres * steps && degrees < SAME_LOOK.degrees && sameValues(a.lens, b.lens);
 }
 
 const asDataUrl = (blob: Blob): Promise<string> =>
