@@ -5,7 +5,7 @@ import { ApiError } from '../data/api.ts';
 import { ProjectProvider, useProject, useProjectDocument } from '../data/use-project.ts';
 import { Empty, LengthUnitProvider } from '../kit/index.ts';
 import { warmPicture } from '../picture/client.ts';
-import { useSite } from '../site/use-site.ts';
+import { SiteDataProvider, useFetchedSite, useSite } from '../site/use-site.ts';
 import { askForSite, useSiteKeeper } from '../site/use-site-keeper.ts';
 import { ConflictDialog } from './conflict-dialog.tsx';
 import { FrameCommands } from './frame-commands.tsx';
@@ -48,7 +48,7 @@ export function ProjectFrame() {
   if (!data) return <Empty title="Opening the project…" />;
   return (
     <ProjectProvider value={data}>
-      <Lengths>
+      <OfSite>
         <div className="flex h-full flex-col">
           <TopBar />
           <Unreadable />
@@ -58,7 +58,7 @@ export function ProjectFrame() {
             </Suspense>
           </main>
         </div>
-      </Lengths>
+      </OfSite>
       <FrameCommands />
       <ConflictDialog />
       <UndoQuestionDialog />
@@ -66,10 +66,14 @@ export function ProjectFrame() {
   );
 }
 
-/** Lengths of a product are millimetres. */
-function Lengths({ children }: { children: ReactNode }) {
+/** What all screens know of the site; lengths of a product are millimetres. */
+function OfSite({ children }: { children: ReactNode }) {
   const site = useSite();
-  return <LengthUnitProvider value={lengthUnitOf(site?.bounds ?? null)}>{children}</LengthUnitProvider>;
+  return (
+    <LengthUnitProvider value={lengthUnitOf(site?.bounds ?? null)}>
+      <SiteDataProvider value={useFetchedSite()}>{children}</SiteDataProvider>
+    </LengthUnitProvider>
+  );
 }
 
 /** Rows that this program cannot read are left as they are, and said. */

@@ -1,4 +1,4 @@
-import type { ReactNode } from 'react';
+import { useRef, type PointerEvent, type ReactNode } from 'react';
 import { Group, Panel, Separator, useDefaultLayout } from 'react-resizable-panels';
 import { cx } from './cx.ts';
 
@@ -25,12 +25,14 @@ export function Panels({
     panelIds: panels.map((panel) => panel.id),
     storage: localStorage,
   });
+  const drags = useDragsInside();
   return (
     <Group
       orientation={direction}
       {...(defaultLayout ? { defaultLayout } : {})}
       onLayoutChanged={onLayoutChanged}
       className="h-full w-full"
+      {...drags}
     >
       {panels.flatMap((panel, i) => [
         ...(i > 0
@@ -49,6 +51,7 @@ export function Panels({
           key={panel.id}
           id={panel.id}
           minSize={panel.min ?? 120}
+          className="isolate contain-content"
           {...(panel.size === undefined ? {} : { defaultSize: panel.size })}
         >
           {panel.content}
@@ -56,4 +59,26 @@ export function Panels({
       ])}
     </Group>
   );
+}
+
+/**
+ * Who drags something inside a panel is over no edge: looking for one with every move of the pointer makes the browser lay out
+ * the page each time. The edges’ own package passes over what is marked as seen to.
+ */
+function useDragsInside() {
+  const held = useRef(false);
+  return {
+    onPointerDownCapture: () => {
+      held.current = false;
+    },
+    onGotPointerCapture: ({ target }: PointerEvent<HTMLElement>) => {
+      held.current = (target as Element).getAttribute('role') !== 'separator';
+    },
+    onLostPointerCapture: () => {
+      held.current = false;
+    },
+    onPointerMoveCapture: (event: PointerEvent<HTMLElement>) => {
+      if (held.current && event.buttons !== 0) event.preventDefault();
+    },
+  };
 }

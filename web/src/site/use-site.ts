@@ -4,7 +4,7 @@ import { READER } from '@eskovan/core/format';
 import { chosenLight, siteInput, type LightSetting } from '@eskovan/core/site';
 import { surveySchema, unpackFooting, type Footing, type Survey } from '@eskovan/core/survey';
 import { useQuery } from '@tanstack/react-query';
-import { useMemo } from 'react';
+import { createContext, useContext, useMemo } from 'react';
 import { useSame } from '../kit/index.ts';
 import { useWorkbench } from '../desk/workbench.ts';
 import { fetchFile } from '../data/api.ts';
@@ -32,8 +32,21 @@ export interface SiteData {
   footing: Footing;
 }
 
-/** Storeys carry the names that people gave them. */
-export function useSiteData(): { data: SiteData | null; error: Error | null } {
+interface SiteDataState {
+  data: SiteData | null;
+  error: Error | null;
+}
+
+const SiteDataContext = createContext<SiteDataState>({ data: null, error: null });
+
+/** Gives what is inside the data of the site: one and the same to all who ask. */
+export const SiteDataProvider = SiteDataContext.Provider;
+
+/** What the page needs of the site of the project that is open. */
+export const useSiteData = (): SiteDataState => useContext(SiteDataContext);
+
+/** Fetches the data of the site. Storeys carry the names that people gave them. */
+export function useFetchedSite(): SiteDataState {
   const site = useSite();
   const { project } = useProject();
   const { data, error } = useQuery({
@@ -54,7 +67,7 @@ export function useSiteData(): { data: SiteData | null; error: Error | null } {
     () => (data && site ? { ...data, survey: nameStoreys(data.survey, storeyNames, roomNames) } : null),
     [data, site, storeyNames, roomNames],
   );
-  return { data: named, error };
+  return useMemo(() => ({ data: named, error }), [named, error]);
 }
 
 /** Names what the pictures of this project show; null while none of its models is ready. */
