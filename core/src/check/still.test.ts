@@ -45,6 +45,18 @@ describe('a still before it is rendered', () => {
     expect(only(check(camera([3, 1.6, 3], { tilt: toRadians(-80) }, 60)), 'converging').fix).toBeNull();
   });
 
+  test('who looks down from above, or at a thing on a table, tilts on purpose: verticals need not be upright', () => {
+    const down = (height: number, tilt: number, where = site) =>
+      check(camera([3, height, 3], { tilt: toRadians(tilt) }, 35), where).map(({ rule }) => rule);
+    expect(down(9, -25)).toEqual([]);
+    expect(down(9, -8)).toEqual(['converging']);
+    expect(down(1.6, -25)).toEqual(['converging']);
+    expect(down(9, 25)).toEqual(['converging']);
+    expect(down(0.5, -12, { ...site, size: 0.4 })).toEqual([]);
+    // Over no ground at all, as beside a landscape.
+    expect(check(camera([30, 20, 30], { tilt: toRadians(-25) }, 35))).toEqual([]);
+  });
+
   test('what a wide lens draws out by more than a third, and the longer one that does not', () => {
     // Half of 36 mm at 20 mm is 42.0° off the axis, 1 / cos = 1.345; at 24 mm 36.9°, 1.25.
     const finding = only(check(camera([3, 1.6, 3], {}, 20)), 'stretched');

@@ -10,6 +10,8 @@ import type { StillFinding } from './still-finding.ts';
 
 /** An eye higher over the floor than this does not stand on it: it looks from above, metres. */
 const FROM_ABOVE = 3.5;
+/** From up there a camera that looks down by more than this does so on purpose, radians. */
+const DELIBERATE = (10 * Math.PI) / 180;
 /** Places of the picture where something near is looked for, −1…1. */
 const LOOKED = [-0.9, -0.45, 0, 0.45, 0.9];
 
@@ -42,7 +44,8 @@ export function checkStill(
   const projection = new Projection(throughLens(lens), aspect, pose.position, pose.orientation);
   const known = site?.footing.knowsSolids ? site.footing : null;
   return problemsFirst([
-    ...levelFindings(camera, projection, aspect, limits),
+    ...levelFindings(camera, limits),
+    ...(!site || standsUpright(camera, site) ? convergingFindings(camera, projection, aspect, limits) : []),
     ...stretchFindings(camera, projection, limits),
     ...(site && site.size >= FOR_PEOPLE && lens.parallel === undefined
       ? eyeFindings(camera, site.footing, limits)
@@ -58,33 +61,47 @@ export function checkStill(
   ]);
 }
 
-/** A horizon that is not level, and verticals that are not upright. */
-function levelFindings({ pose, lens }: StillCamera, projection: Projection, aspect: number, limits: CheckLimits) {
-  const findings: StillFinding[] = [];
+/** A horizon that is not level. */
+function levelFindings({ pose, lens }: StillCamera, limits: CheckLimits): StillFinding[] {
   const { pan, tilt, roll } = anglesOf(pose.orientation);
-  const off = Math.abs(toDegrees(roll));
-  if (off > limits.offLevel) {
-    const level = { ...pose, orientation: orientationOf({ pan, tilt, roll: 0 }) };
-    findings.push({
-      rule: 'off level',
-      severity: 'problem',
-      worst: off,
-      limit: limits.offLevel,
-      point: null,
-      fix: { pose: level, lens },
-    });
-  }
+  const worst = Math.abs(toDegrees(roll));
+  if (worst <= limits.offLevel) return [];
+  const level = { ...pose, orientation: orientationOf({ pan, tilt, roll: 0 }) };
+  return [
+    { rule: 'off level', severity: 'problem', worst, limit: limits.offLevel, point: null, fix: { pose: level, lens } },
+  ];
+}
+
+/**
+ * Are verticals meant to be upright? Whoever looks at a thing on a table, or down from above, tilts the camera on purpose
+ * (common practice, no source).
+ */
+function standsUpright({ pose }: StillCamera, { footing, size }: StillSite): boolean {
+  if (size < FOR_PEOPLE) return false;
+  const floor = footing.floors.floorUnder(pose.position);
+  const stands = floor !== null && pose.position[1] - floor <= FROM_ABOVE;
+  return stands || anglesOf(pose.orientation).tilt > -DELIBERATE;
+}
+
+/** Verticals that are not upright. */
+function convergingFindings(
+  { pose, lens }: StillCamera,
+  projection: Projection,
+  aspect: number,
+  limits: CheckLimits,
+): StillFinding[] {
   const leaning = Math.abs(toDegrees(convergence(projection, aspect)));
-  if (leaning > limits.converging)
-    findings.push({
+  if (leaning <= limits.converging) return [];
+  return [
+    {
       rule: 'converging',
       severity: 'note',
       worst: leaning,
       limit: limits.converging,
       point: null,
       fix: straightened({ pose, lens }),
-    });
-  return findings;
+    },
+  ];
 }
 
 /** Things at the edge that a wide lens draws out; a longer lens is the mend. */

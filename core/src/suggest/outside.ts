@@ -1,6 +1,6 @@
 import { type Bounds, type Lens, type StillCamera, type Vec3 } from '../document/index.ts';
 import { fitted } from '../framing/index.ts';
-import { middle, orientationOf, toRadians } from '../geometry/index.ts';
+import { diagonalOf, middle, orientationOf, toRadians } from '../geometry/index.ts';
 import type { Footing } from '../survey/index.ts';
 import type { LookRound } from './look-round.ts';
 import type { Terms } from './terms.ts';
@@ -68,10 +68,12 @@ function isSeen(look: LookRound, eye: Vec3, target: Vec3, { min, max }: Bounds):
   const direction = way.map((value) => value / length) as Vec3;
   const met = look.nearest(eye, direction);
   if (!met || met.distance >= length) return true;
+  const about = Math.min(ABOUT, ABOUT_PART * diagonalOf({ min, max }));
   return direction.every((value, k) => {
     const place = eye[k]! + value * met.distance;
-    return place > min[k]! - ABOUT && place < max[k]! + ABOUT;
+    return place > min[k]! - about && place < max[k]! + about;
   });
 }
-/** What juts out so far belongs to it, metres. */
+/** What juts out so far belongs to it: metres, and of a small thing a part of its size. */
 const ABOUT = 0.6;
+const ABOUT_PART = 0.1;

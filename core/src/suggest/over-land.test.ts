@@ -2,8 +2,10 @@ import { beforeAll, describe, expect, test } from '@jest/globals';
 import { DEFAULT_LENS, FIRST_WALKER } from '../document/index.ts';
 import { readModel } from '../format/index.ts';
 import { VOLCANO, VOLCANO_CELL, volcanoAsciiGrid } from '../format/heights.fixture.ts';
-import { forwardOf } from '../geometry/index.ts';
+import { boundsOf, forwardOf } from '../geometry/index.ts';
+import { box } from '../move/floor-scenes.fixture.ts';
 import { surveyModel } from '../survey/index.ts';
+import { modelOf } from '../survey/soup.fixture.ts';
 import { suggestViews, type Suggestion, type SuggestSite } from './index.ts';
 
 const WISH = { lens: { ...DEFAULT_LENS, focalLengthMm: 24 }, aspect: 16 / 9, eyeHeight: 1.6 };
@@ -62,6 +64,31 @@ describe('views over a hill with a crater', () => {
         expect((site.footing.floors.floorBelow(px, pz, Infinity) - y) / 12).toBeLessThan(0.2);
       }
       expect(depth).toBeGreaterThan(150);
+    }
+  });
+
+  test('a house in it whose rooms nobody knows is looked at, too: from around it, by who stands on the ground', async () => {
+    const land = await readModel(volcanoAsciiGrid(), 'hill.asc');
+    const ground = site.footing.floors.floorBelow(-250, 200, Infinity);
+    const block = modelOf(Float32Array.from(box(-258, -242, ground - 2, ground + 9, 190, 210)));
+    const both = {
+      ...land,
+      parts: [...land.parts, ...block.parts.map((part) => ({ ...part, material: 0, name: 'House' }))],
+    };
+    const { survey, footing } = surveyModel(both, FIRST_WALKER);
+    const things = both.parts.map(({ name, positions }) => ({ name, bounds: boundsOf(positions) }));
+    const views = suggestViews({ survey, footing, bounds: survey.bounds, things, sun: [0.5, 0.6, 0.62] }, WISH);
+    expect(views.some(({ land: one }) => one === 'above')).toBe(true);
+    const around = views.filter(({ land: one }) => !one);
+    expect(around).toHaveLength(4);
+    for (const { camera } of around) {
+      const [x, y, z] = camera.pose.position;
+      expect(y - footing.floors.floorBelow(x, z, Infinity)).toBeCloseTo(1.6, 6);
+      const away = Math.hypot(x + 250, z - 200);
+      expect(away).toBeGreaterThan(10);
+      expect(away).toBeLessThan(120);
+      const [fx, , fz] = forwardOf(camera.pose.orientation);
+      expect(((-250 - x) * fx + (200 - z) * fz) / away).toBeGreaterThan(0.97);
     }
   });
 

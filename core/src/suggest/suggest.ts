@@ -1,7 +1,15 @@
 import type { Bounds, Lens, StillCamera, Vec3 } from '../document/index.ts';
-import { largestOf, nearestTurn, orientationOf } from '../geometry/index.ts';
+import { diagonalOf, joinBounds, largestOf, nearestTurn, orientationOf } from '../geometry/index.ts';
 import { Projection, throughLens } from '../optics/index.ts';
-import { FOR_PEOPLE, joinExtents, OUTSIDE, type Footing, type Room, type Survey } from '../survey/index.ts';
+import {
+  FOR_PEOPLE,
+  joinExtents,
+  OUTSIDE,
+  type Footing,
+  type Relief,
+  type Room,
+  type Survey,
+} from '../survey/index.ts';
 import { LookRound } from './look-round.ts';
 import { aroundIt } from './outside.ts';
 import { overLand } from './over-land.ts';
@@ -49,6 +57,12 @@ export interface SuggestWish {
 export const SMALLEST_ROOM = 6;
 const MOST = 10;
 const MOST_OUTSIDE = 2;
+/** Of what stands in a landscape and has no rooms. */
+const MOST_AROUND = 4;
+/** What stands in a landscape is no wider than this part of it. */
+const STANDS_IN = 0.5;
+/** And rises over the land by this, metres: what does not is a piece of the land. */
+const STANDS_OUT = 2;
 /** Ways to look from a place. */
 const WAYS = 24;
 /** Two views of a room differ by so much, metres or radians. */
@@ -73,13 +87,15 @@ export function suggestViews(site: SuggestSite, wish: SuggestWish): Suggestion[]
   const first = ofRooms.flatMap((views) => views.slice(0, 1)).sort(byScore);
   const second = ofRooms.flatMap((views) => views.slice(1)).sort(byScore);
   const { relief } = site.survey;
-  if (ofRooms.length === 0 && relief) return ofLand({ ...site, ...wish, relief });
+  const ofTheLand = ofRooms.length === 0 && relief ? ofLand({ ...site, ...wish, relief }) : [];
+  const house = ofRooms.length > 0 ? houseOf(site) : relief ? standsIn(site, relief) : null;
+  if (relief && !house) return ofTheLand;
   const people = size >= FOR_PEOPLE && site.survey.storeys.length > 0;
   const outside = aroundIt(look, {
     ...wish,
-    bounds: ofRooms.length > 0 ? houseOf(site) : site.bounds,
+    bounds: house ?? site.bounds,
     sun: site.sun,
-    eyeHeight: people && ofRooms.length > 0 ? wish.eyeHeight : null,
+    eyeHeight: people && house ? wish.eyeHeight : null,
     footing: site.footing,
   })
     .map(({ camera, terms }): Suggestion => ({
@@ -92,8 +108,8 @@ export function suggestViews(site: SuggestSite, wish: SuggestWish): Suggestion[]
       subject: null,
     }))
     .sort(byScore);
-  const shown = ofRooms.length > 0 ? MOST_OUTSIDE : MOST;
-  return [...first, ...outside.slice(0, shown), ...second].slice(0, MOST);
+  const shown = ofRooms.length > 0 ? MOST_OUTSIDE : ofTheLand.length > 0 ? MOST_AROUND : MOST;
+  return [...first, ...outside.slice(0, shown), ...second, ...ofTheLand].slice(0, MOST);
 }
 
 /** Views of a landscape: two from above to begin with, and then from its best places. */
@@ -165,6 +181,29 @@ function belongs({ bounds }: Thing, { at, places }: Room): boolean {
   for (let i = 0; i < places.length; i += 2) if (Math.hypot(places[i]! - x, places[i + 1]! - z) < 0.8) return true;
   return false;
 }
+
+/** What stands in a landscape and has no rooms that are known: all of it where it stands together, else the largest. */
+function standsIn({ things, bounds }: SuggestSite, relief: Relief): Bounds | null {
+  const most = STANDS_IN * planWidthOf(bounds);
+  const built = things
+    .map((thing) => thing.bounds)
+    .filter((one) => planWidthOf(one) <= most && one.max[1] - highestIn(relief, one) >= STANDS_OUT)
+    .sort((a, b) => diagonalOf(b) - diagonalOf(a));
+  const all = joinBounds(built);
+  return all && planWidthOf(all) <= most ? all : (built[0] ?? null);
+}
+
+/** The highest land in the plan of something, metres; −Infinity where there is none. */
+function highestIn({ x0, z0, cell, columns, rows, heights }: Relief, { min, max }: Bounds): number {
+  const within = (value: number, last: number) => Math.max(0, Math.min(last, Math.round(value / cell)));
+  let highest = -Infinity;
+  for (let row = within(min[2] - z0, rows - 1); row <= within(max[2] - z0, rows - 1); row += 1)
+    for (let column = within(min[0] - x0, columns - 1); column <= within(max[0] - x0, columns - 1); column += 1)
+      highest = Math.max(highest, heights[row * columns + column] ?? -Infinity);
+  return highest;
+}
+
+const planWidthOf = ({ min, max }: Bounds): number => Math.max(max[0] - min[0], max[2] - min[2]);
 
 /** The house of a site, roof and all, about. */
 function houseOf({ survey, bounds }: SuggestSite): Bounds {

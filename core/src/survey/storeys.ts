@@ -1,5 +1,5 @@
 import type { Storey } from '../document/index.ts';
-import { TRIANGLE, type TriangleSoup } from '../geometry/index.ts';
+import { toRadians, TRIANGLE, triangleNormal, type TriangleSoup } from '../geometry/index.ts';
 import type { FloorIndex } from './floor-index.ts';
 import { SEPARATION } from './levels.ts';
 import { houses, nearCover, patchesOf, type Patch } from './patches.ts';
@@ -21,6 +21,10 @@ const GROUND_SEPARATION = 0.3;
 const HILL = 1;
 /** A floor this far below the ground all around is a basement's, metres. */
 const BURIED = 0.9;
+/** Land under cover that is steeper than any ramp is nobody's floor: the cosine of its slope. */
+const LEVEL_LAND = Math.cos(toRadians(5));
+/** Surfaces nearer to each other than this are one, metres. */
+const SAME = 0.005;
 /** Side of the squares of the plan in which floors lie above each other or not, metres. */
 const SQUARE = 1;
 
@@ -46,12 +50,14 @@ interface Level {
  * other or beside each other, and the open ground around them. Without any cover the ground alone is the one storey.
  * @param walkable what one could stand on; see `walkableTriangles`
  * @param cover what can be overhead; see `coverTriangles`
+ * @param land of what can be walked on, the landscape; null where there is none
  * @returns from the lowest up; empty where nothing can be walked on
  */
-export function findStoreys(walkable: TriangleSoup, cover: FloorIndex): FoundStorey[] {
+export function findStoreys(walkable: TriangleSoup, cover: FloorIndex, land: FloorIndex | null = null): FoundStorey[] {
   const patches = patchesOf(walkable, cover);
   const built = houses(patches);
-  const inside = storeysInside(built.filter((patch) => patch.covered));
+  const slopes = slopesOf(walkable, land);
+  const inside = storeysInside(built.filter((patch) => patch.covered && !slopes(patch)));
   const near = inside.length > 0 ? nearCover(built) : patches;
   const open = groundOf(near, walkable);
   const ground = levelsOf(open)[0];
@@ -75,6 +81,17 @@ export function findStoreys(walkable: TriangleSoup, cover: FloorIndex): FoundSto
       area: Math.round(level.area * 100) / 100,
       extent: extentOf(near, height(level), level !== ground),
     }));
+}
+
+/** Is a patch of a slope of the landscape, as it goes on inside a solid block that stands on it, or under a house on stilts? */
+function slopesOf(walkable: TriangleSoup, land: FloorIndex | null): (patch: Patch) => boolean {
+  if (!land) return () => false;
+  const normal = new Float64Array(3);
+  return ({ face, x, y, z }) => {
+    triangleNormal(walkable, face, normal);
+    if (normal[1]! >= LEVEL_LAND * Math.hypot(normal[0]!, normal[1]!, normal[2]!)) return false;
+    return land.floorBelow(x, z, y + SAME) > y - SAME;
+  };
 }
 
 const height = (level: Level) => level.peakMoment / level.peakArea;

@@ -12,6 +12,7 @@ import { isLandscape, triangleSoup, type SceneModel } from '../format/index.ts';
 import { boundsOf, TRIANGLE } from '../geometry/index.ts';
 import { correctStoreys, joinExtents, planExtent } from './correct-storeys.ts';
 import { Columns, StoreyColumns } from './columns.ts';
+import { FloorIndex, walkableTriangles } from './floor-index.ts';
 import { footingOf, type Footing } from './footing.ts';
 import { contoursOf } from './contours.ts';
 import { wallsOf } from './lintels.ts';
@@ -22,7 +23,7 @@ import { findRooms, type Room } from './rooms.ts';
 import { findStoreys, OUTSIDE, type FoundStorey } from './storeys.ts';
 
 /** Raised whenever the survey or the light computes something else: sites are then computed again. */
-export const SURVEY_ALGORITHM = 26;
+export const SURVEY_ALGORITHM = 27;
 
 /** Checked in one piece: a landscape's lines are a million numbers. */
 const lineWorkSchema = z.custom<number[]>(
@@ -107,10 +108,11 @@ export function surveyModel(
   const footing = footingOf(model, { slope });
   const columns = new Columns(soup, footing.floors);
   onProgress(0.2);
-  const storeys = storeysOf(model, findStoreys(footing.walkable, columns.cover), changes, bounds);
-  onProgress(0.3);
   const landscape = new Set(model.parts.filter(isLandscape));
   const land = triangleSoup(model, (part) => landscape.has(part)).soup;
+  const slopes = land.length > 0 ? new FloorIndex(walkableTriangles(land, slope)) : null;
+  const storeys = storeysOf(model, findStoreys(footing.walkable, columns.cover, slopes), changes, bounds);
+  onProgress(0.3);
   const built = land.length > 0 ? triangleSoup(model, (part) => !landscape.has(part)) : { soup, seeThrough };
   const walls = wallsOf(built.soup);
   // What is too low for a plan's cut, a product, is cut through its middle.

@@ -11,6 +11,7 @@ import { Button, Card, cx, Line, Menu, NameBox, Segmented, Value } from '../../k
 import { useLight } from '../../site/use-site.ts';
 import { ExposureField } from '../shared/exposure-field.tsx';
 import { OWN_LIGHT } from '../shared/light-card.tsx';
+import { windSpelt } from '../shared/winds.ts';
 import { addLight, duplicateLight, editLight, removeLight } from './edit-lights.ts';
 import { LampsList } from './lamps-list.tsx';
 import { useLightPictures } from './light-pictures.ts';
@@ -103,7 +104,7 @@ export function LightsCard() {
       <ExposureField exposure={setting.exposure} onExposure={(exposure) => change('Exposure', { exposure })} />
       <Line label="Sun stands">
         <Value unit="°">{toDegrees(azimuth).toFixed(0)}</Value>
-        <span className="text-ink-faint">{compass(toDegrees(azimuth))}</span>
+        <span className="text-ink-faint">{windSpelt(toDegrees(azimuth))}</span>
       </Line>
       <Line label="Sun’s height">
         <Value unit="°">{toDegrees(altitude).toFixed(1)}</Value>
@@ -160,6 +161,3 @@ function LightMenu({ row, onDuplicate }: { row: Row<'light'> | null; onDuplicate
     />
   );
 }
-
-const WINDS = ['north', 'north-east', 'east', 'south-east', 'south', 'south-west', 'west', 'north-west'] as const;
-const compass = (degrees: number): string => WINDS[Math.round((((degrees % 360) + 360) % 360) / 45) % 8]!;

@@ -1,22 +1,33 @@
 import { ownName } from '@eskovan/core/document';
+import { anglesOf, toDegrees } from '@eskovan/core/geometry';
 import type { Suggestion } from '@eskovan/core/suggest';
+import { windSpelt } from '../shared/winds.ts';
 
 /** A term is worth a word from here on, 0…1. */
 const GOOD = 0.6;
 /** What a picture is about is worth naming sooner. */
 const NAMED = 0.25;
 
-/** What a view is called that somebody keeps of a suggestion. */
-export const suggestedName = ({ room, subject, land }: Suggestion): string =>
-  land === 'above'
-    ? 'From above'
-    : land
-      ? 'Over the land'
-      : room === null
-        ? 'From outside'
-        : subject
-          ? `${room}, ${ownName(subject)}`
-          : room;
+/**
+ * What views are called that somebody keeps of suggestions: by the side that they look from, or to; each by another name.
+ * @param north of the project, radians
+ */
+export function suggestedNames(suggestions: readonly Suggestion[], north: number): string[] {
+  const met = new Map<string, number>();
+  return suggestions.map((suggestion) => {
+    const name = suggestedName(suggestion, north);
+    const count = (met.get(name) ?? 0) + 1;
+    met.set(name, count);
+    return count === 1 ? name : `${name} ${count}`;
+  });
+}
+
+function suggestedName({ room, subject, land, camera }: Suggestion, north: number): string {
+  if (room !== null) return subject ? `${room}, ${ownName(subject)}` : room;
+  const to = toDegrees(-anglesOf(camera.pose.orientation).pan - north);
+  if (land === 'ground') return `Over the land to the ${windSpelt(to)}`;
+  return `${land ? 'From above' : 'From outside'}, ${windSpelt(to + 180)}`;
+}
 
 /** Why it is suggested, best reason first. */
 export function whySuggested({ room, terms, depth, subject, land }: Suggestion): string {

@@ -7,7 +7,7 @@ import { Button, Dialog, useObjectUrl } from '../../kit/index.ts';
 import { sizeAcross } from '../../picture/source.ts';
 import { useAsidePicture } from '../../picture/use-aside-picture.ts';
 import { keepSeveral } from '../shared/keep-view.ts';
-import { suggestedName, whySuggested } from './describe-suggestion.ts';
+import { suggestedNames, whySuggested } from './describe-suggestion.ts';
 import { scoutAs, withPerspective } from './use-seen.ts';
 import { useSceneIn } from '../../site/use-scene-in.ts';
 import { useSuggestions } from './use-suggestions.ts';
@@ -31,13 +31,15 @@ export function SuggestDialog({ lens, aspect, frame, eyeHeight, light, onClose }
   const seen: Lens = { ...withPerspective(lens), shift: [0, 0] };
   const { suggestions, failed } = useSuggestions(seen, aspect, eyeHeight, light);
   const [kept, setKept] = useState<ReadonlySet<number>>(new Set());
+  const { north } = document.project.body.sun;
+  const names = useMemo(() => suggestedNames(suggestions ?? [], north), [suggestions, north]);
   const keep = (which: readonly number[]) => {
     if (!suggestions) return;
     keepSeveral(
       document,
       which.length === 1 ? 'Keep a suggested view' : `Keep ${which.length} suggested views`,
       which.map((i) => ({
-        name: suggestedName(suggestions[i]!),
+        name: names[i]!,
         body: { ...suggestions[i]!.camera, light: light ?? null, ...(frame && { frame }), thumbnail: null },
       })),
     );
@@ -63,6 +65,7 @@ export function SuggestDialog({ lens, aspect, frame, eyeHeight, light, onClose }
           <Suggested
             key={i}
             {...{ suggestion, aspect, light }}
+            name={names[i]!}
             kept={kept.has(i)}
             onLook={() => {
               scoutAs(suggestion.camera);
@@ -85,6 +88,7 @@ export function SuggestDialog({ lens, aspect, frame, eyeHeight, light, onClose }
 
 interface SuggestedProps {
   suggestion: Suggestion;
+  name: string;
   aspect: number;
   light: string | null | undefined;
   kept: boolean;
@@ -92,14 +96,13 @@ interface SuggestedProps {
   onKeep: () => void;
 }
 
-function Suggested({ suggestion, aspect, light, kept, onLook, onKeep }: SuggestedProps) {
+function Suggested({ suggestion, name, aspect, light, kept, onLook, onKeep }: SuggestedProps) {
   const scene = useSceneIn(true)(light);
   const wish = useMemo(
     () => scene && { scene, ...suggestion.camera, size: sizeAcross(WIDTH, aspect) },
     [scene, suggestion, aspect],
   );
   const url = useObjectUrl(useAsidePicture(wish, true));
-  const name = suggestedName(suggestion);
   return (
     <li className="grid content-start gap-1">
       <button
