@@ -1,4 +1,13 @@
-import { BoxGeometry, BufferGeometry, Float32BufferAttribute, Group, LatheGeometry, Mesh, Vector2 } from 'three';
+import {
+  BoxGeometry,
+  BufferGeometry,
+  ConeGeometry,
+  Float32BufferAttribute,
+  Group,
+  LatheGeometry,
+  Mesh,
+  Vector2,
+} from 'three';
 import { OBJExporter } from 'three/examples/jsm/exporters/OBJExporter.js';
 import { STLExporter } from 'three/examples/jsm/exporters/STLExporter.js';
 import type { UpAxis } from '../document/index.ts';
@@ -32,6 +41,26 @@ function walls(w: number, d: number, y: number, h: number, thick: number, door: 
     ['South wall', box(door + 0.95, y, d - thick, w - thick, y + h, d)],
     ['Lintel', box(door, y + head, d - thick, door + 0.95, y + h, d)],
   ];
+}
+
+/** Land over squares. @param height metres, by column and row */
+function surface(cells: number, cell: number, height: (column: number, row: number) => number): BufferGeometry {
+  const geometry = new BufferGeometry();
+  const corners: number[] = [];
+  const at = (c: number, r: number) => [c * cell, height(c, r), r * cell];
+  for (let r = 0; r < cells; r += 1)
+    for (let c = 0; c < cells; c += 1)
+      corners.push(
+        ...at(c, r),
+        ...at(c, r + 1),
+        ...at(c + 1, r),
+        ...at(c + 1, r),
+        ...at(c, r + 1),
+        ...at(c + 1, r + 1),
+      );
+  geometry.setAttribute('position', new Float32BufferAttribute(corners, 3));
+  geometry.computeVertexNormals();
+  return geometry;
 }
 
 const KINDS: Record<string, (random: Random) => Piece[]> = {
@@ -122,28 +151,34 @@ const KINDS: Record<string, (random: Random) => Piece[]> = {
     ]);
     const height = (c: number, r: number) =>
       waves.reduce((sum, [a, b, p, h]) => sum + h! * Math.sin(a! * c + b! * r + p!), 0);
-    const geometry = new BufferGeometry();
-    const corners: number[] = [];
-    const at = (c: number, r: number) => [c * cell, height(c, r), r * cell];
-    for (let r = 0; r < cells; r += 1)
-      for (let c = 0; c < cells; c += 1)
-        corners.push(
-          ...at(c, r),
-          ...at(c, r + 1),
-          ...at(c + 1, r),
-          ...at(c + 1, r),
-          ...at(c, r + 1),
-          ...at(c + 1, r + 1),
-        );
-    geometry.setAttribute('position', new Float32BufferAttribute(corners, 3));
-    geometry.computeVertexNormals();
-    return [['Surface', geometry]];
+    return [['Surface', surface(cells, cell, height)]];
+  },
+  village: (random) => {
+    const [cells, cell] = [40, within(random, 7, 14)];
+    const [a, b, c] = [within(random, 0.1, 0.3), within(random, 4, 16), within(random, 0.08, 0.2)];
+    const height = (u: number, v: number) => cell * a * u + b * Math.sin(c * u) * Math.cos(c * v);
+    const houses = 12 + Math.floor(random() * 20);
+    return [
+      ['Surface', surface(cells, cell, height)],
+      ...Array.from({ length: houses }, (_, n): Piece[] => {
+        const [u, v] = [12 + 3 * (n % 6) + random(), 12 + 3 * Math.floor(n / 6) + random()];
+        const [x, z, y] = [u * cell, v * cell, height(u, v)];
+        const [w, d, h] = [within(random, 8, 16), within(random, 8, 14), within(random, 4, 14)];
+        const block = box(x, y - 4, z, x + w, y + h, z + d);
+        if (random() < 0.5) return [['Block', block]];
+        const roof = new ConeGeometry(0.72 * Math.max(w, d), 4, 4).rotateY(Math.PI / 4);
+        return [
+          ['Block', block],
+          ['Roof', roof.translate(x + w / 2, y + h + 2, z + d / 2)],
+        ];
+      }).flat(),
+    ];
   },
 };
 
 const TRUE_UNITS = { mm: 0.001, cm: 0.01, m: 1, in: 0.0254, ft: 0.3048 } as const;
 
-/** Sixty models: every kind in every unit with either axis up; STL and OBJ in turn, half of them without names. */
+/** Seventy models: every kind in every unit with either axis up; STL and OBJ in turn, half of them without names. */
 export function trueModels(random: Random): TrueModel[] {
   return Object.entries(KINDS).flatMap(([what, make], kind) =>
     Object.entries(TRUE_UNITS).flatMap(([unit, metresPerUnit], u) =>

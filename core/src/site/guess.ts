@@ -1,7 +1,8 @@
 import { ownName, type ModelBody, type ModelGuess, type Placement, type UpAxis } from '../document/index.ts';
 import { joinBounds, sizesOf } from '../geometry/index.ts';
 import { knownPose, knownSize, type KnownSize, type Pose } from './known-sizes.ts';
-import { AXIS, measureShape, silhouetteOf, type NamedSize, type Shape, type ShapeAlong } from './shape.ts';
+import { liesOver } from './plan-mask.ts';
+import { AXIS, measureShape, silhouetteOf, type Level, type NamedSize, type Shape, type ShapeAlong } from './shape.ts';
 import type { ReadModel } from '../format/index.ts';
 
 /** Units that models arrive in, by what people call them. */
@@ -29,7 +30,9 @@ export const ODD_SIZE = { small: 0.005, large: 10_000 } as const;
 const MOST_SHOWN = 3;
 const LEAST_SHOWN = 0.03;
 
-/** Heights of storeys, risers of steps, thickness of walls, metres (common practice, no source). */
+/** Width of a landscape, heights of houses, heights of storeys, risers of steps, thickness of walls, metres (common practice, no source). */
+const LAND = [60, 8000] as const;
+const HOUSE = [3, 25] as const;
 const STOREY = [2.4, 4.5] as const;
 const RISER = [0.13, 0.21] as const;
 const WALL = [0.07, 0.6] as const;
@@ -160,8 +163,8 @@ function sizeEvidence(along: ShapeAlong, unit: number, up: UpAxis, known: readon
   }
   const width = Math.max(...along.plan, along.height) * unit;
   if (along.heightField) {
-    score += 3 * fit(width, [60, 8000]);
-    if (width >= 60 && width <= 8000) why.push(`The ground is ${metres(width)} across then.`);
+    score += 3 * fit(width, LAND);
+    if (width >= LAND[0] && width <= LAND[1]) why.push(`The ground is ${metres(width)} across then.`);
     return { score, why };
   }
   const [storey, storeys] = storeyOf(along);
@@ -175,27 +178,48 @@ function sizeEvidence(along: ShapeAlong, unit: number, up: UpAxis, known: readon
           : `It is ${metres(storey * unit)} from floor to floor then.`,
       );
   }
-  const riser = riserOf(along, unit);
-  if (riser) score += 1.5;
-  if (along.thickness !== null) {
+  if (along.onLand !== null && storey === null) {
+    // Solid blocks: tops of different heights are no steps, and what is between two of them is no wall.
+    score += 3 * fit(along.onLand * unit, HOUSE);
+    if (fit(along.onLand * unit, HOUSE) > 0)
+      why.push(`What stands on it is about ${metres(along.onLand * unit)} high then.`);
+  } else if (riserOf(along, unit)) score += 1.5;
+  if (along.thickness !== null && (along.onLand === null || storey !== null)) {
     score += 1.2 * fit(along.thickness * unit, WALL);
     if (storey !== null && fit(along.thickness * unit, WALL) === 1)
       why.push(`Walls are ${metres(along.thickness * unit)} thick then.`);
   }
-  // A commission is between a ring and a district.
-  score += fit(width, storey === null ? [0.05, 60] : [3, 300]) + Math.min(0, fit(width, [0.004, 30_000]));
+  // A commission is between a ring and a district, or as large as its land.
+  const usual = along.onLand !== null ? LAND : storey === null ? ([0.05, 60] as const) : ([3, 300] as const);
+  score += (along.onLand !== null ? 2 : 1) * fit(width, usual) + Math.min(0, fit(width, [0.004, 30_000]));
+  if (along.onLand !== null && fit(width, usual) > 0) why.push(`The ground is ${metres(width)} across then.`);
   return { score, why };
 }
 
+/** Of many distances at least half are this much alike, as a part, where they are storeys. */
+const MANY = 5;
+const ALIKE = 0.1;
+
 /** Distance between large floors, and how many times it comes; null where there is but one level. */
-function storeyOf({ levels }: ShapeAlong): [number | null, number] {
+function storeyOf({ levels, onLand }: ShapeAlong): [number | null, number] {
   const largest = Math.max(0, ...levels.map(({ area }) => area));
   const large = levels.filter(({ area }) => area > 0.3 * largest);
-  const apart = large.slice(1).map(({ height }, i) => height - large[i]!.height);
+  // From a floor to the next one over it: tops of houses beside each other are no storeys.
+  const apart = large.flatMap((floor, i) => {
+    const next = large.slice(i + 1).find(({ plan }) => liesOver(plan, floor.plan));
+    return next ? [next.height - floor.height] : [];
+  });
   const most = Math.max(0, ...apart);
   // The thickness of a slab is no storey.
   const storeys = apart.filter((distance) => distance > 0.35 * most).sort((a, b) => a - b);
-  return storeys.length === 0 ? [null, 0] : [storeys[Math.floor(storeys.length / 2)]!, storeys.length];
+  const middle = storeys[Math.floor(storeys.length / 2)];
+  if (middle === undefined) return [null, 0];
+  // Roofs over the ground floors of many houses are as far apart as each of them is high.
+  const alike = storeys.filter((distance) => Math.abs(distance - middle) < ALIKE * middle).length;
+  const odd = storeys.length >= MANY && alike <= storeys.length / 2;
+  // Nor are a few that happen to be over each other where many houses stand.
+  const few = onLand !== null && storeys.length < large.length / 2;
+  return odd || few ? [null, 0] : [middle, storeys.length];
 }
 
 /** Are there small level steps as high as people climb, several alike? */
@@ -209,9 +233,13 @@ function axisEvidence(shape: Shape, up: UpAxis, posed: readonly PosedThing[], fi
   const along = shape.along[up];
   const other = shape.along[up === 'y' ? 'z' : 'y'];
   let score = 0;
-  if (along.heightField && !other.heightField) {
+  if ((along.heightField && !other.heightField) || (along.onLand !== null && other.onLand === null)) {
     score += 6;
-    why.push(`Seen along ${up.toUpperCase()} nothing lies over anything: a landscape.`);
+    why.push(
+      along.heightField
+        ? `Seen along ${up.toUpperCase()} nothing lies over anything: a landscape.`
+        : `Seen along ${up.toUpperCase()} it stands on land.`,
+    );
   }
   const [k, o] = [AXIS[up], AXIS[up === 'y' ? 'z' : 'y']];
   const agree = posed.map(({ size, pose }) => poseAgrees(size, pose, k, o));
@@ -258,8 +286,10 @@ function evenlySpaced(along: ShapeAlong): number {
   const [storey, count] = storeyOf(along);
   if (storey === null || count < 2) return 0;
   const largest = Math.max(...along.levels.map(({ area }) => area));
-  const large = along.levels.filter(({ area }) => area > 0.3 * largest).map(({ height }) => height);
-  return large.filter((height) => large.some((next) => Math.abs(next - height - storey) < 0.08 * storey)).length;
+  const large = along.levels.filter(({ area }) => area > 0.3 * largest);
+  const isNext = (floor: Level) => (next: Level) =>
+    Math.abs(next.height - floor.height - storey) < 0.08 * storey && liesOver(next.plan, floor.plan);
+  return large.filter((floor) => large.some(isNext(floor))).length;
 }
 
 /** What is made of a model that has just been read, and how it looks either way up. */

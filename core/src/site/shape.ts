@@ -1,9 +1,12 @@
 import type { UpAxis, Vec3 } from '../document/index.ts';
 import type { SceneModel } from '../format/index.ts';
 import { boundsOf, cornerNormal, joinBounds } from '../geometry/index.ts';
+import { bodiesOf, heightOf, landOf, type Body } from './bodies.ts';
+import { LevelBins, type PlanMask, type PlanPoint } from './plan-mask.ts';
 
 /** Number of the axis in a position. */
 export const AXIS: Record<UpAxis, 1 | 2> = { y: 1, z: 2 };
+/** Height classes. */
 const BINS = 400;
 /** Side of a silhouette, points. */
 export const SILHOUETTE = 40;
@@ -12,6 +15,8 @@ export const SILHOUETTE = 40;
 export interface Level {
   height: number;
   area: number;
+  /** Where it is in plan; see {@link liesOver}. */
+  plan: PlanMask;
 }
 
 /** What of a model's shape says which way is up and how large it is, for one axis taken as up. In the file's unit. */
@@ -25,6 +30,8 @@ export interface ShapeAlong {
   cover: number;
   /** Nowhere anything over or under anything else: a terrain. */
   heightField: boolean;
+  /** What stands on a terrain that lies under all of it: median of the heights; null where there is no such terrain. */
+  onLand: number | null;
   /** How different below and above are, 0…1. */
   lopsided: number;
   /** Distances between the two faces of things that stand upright and are thin: walls. Median; null where there are none. */
@@ -49,21 +56,28 @@ export function measureShape(model: Pick<SceneModel, 'parts'>): Shape {
   const named = model.parts.slice(0, MOST_NAMED).map(({ name, positions }): NamedSize => {
     return { name, ...boundsOf(positions) };
   });
-  return { along: { y: shapeAlong(model, 1), z: shapeAlong(model, 2) }, named };
+  const bodies = bodiesOf(model.parts);
+  return { along: { y: shapeAlong(bodies, 1), z: shapeAlong(bodies, 2) }, named };
 }
 
-function shapeAlong({ parts }: Pick<SceneModel, 'parts'>, up: 1 | 2): ShapeAlong {
-  const { min, max } = extent(parts);
+function shapeAlong(bodies: readonly Body[], up: 1 | 2): ShapeAlong {
+  const { min, max } = extent(bodies);
   const height = max[up]! - min[up]!;
   const [u, v] = up === 1 ? [0, 2] : [0, 1];
   const plan: [number, number] = [max[u]! - min[u]!, max[v]! - min[v]!];
-  const [upward, downward] = [new Float64Array(BINS + 1), new Float64Array(BINS + 1)];
+  const [upward, downward] = [new LevelBins(), new LevelBins()];
+  const place = (p: Float32Array, corner: number): PlanPoint => [
+    (p[corner + u]! - min[u]!) / (plan[0] || 1),
+    (p[corner + v]! - min[v]!) / (plan[1] || 1),
+  ];
   const profile = new Float64Array(20);
   const upright = [new Map<number, number>(), new Map<number, number>()] as const;
   const normal = new Float64Array(3);
   let [up1, down1, total] = [0, 0, 0];
   const span = height || 1;
-  for (const { positions: p, indices } of parts)
+  const land = landOf(bodies, up, plan);
+  for (const body of bodies) {
+    const { positions: p, indices } = body;
     for (let t = 0; t < indices.length; t += 3) {
       const [a, b, c] = [3 * indices[t]!, 3 * indices[t + 1]!, 3 * indices[t + 2]!];
       cornerNormal(p, a, b, c, normal);
@@ -75,8 +89,10 @@ function shapeAlong({ parts }: Pick<SceneModel, 'parts'>, up: 1 | 2): ShapeAlong
       profile[Math.min(19, Math.floor(middle * 20))]! += area;
       if (cosine > 0.02) up1 += area * cosine;
       else if (cosine < -0.02) down1 -= area * cosine;
-      if (cosine > 0.98) upward[Math.round(middle * BINS)]! += area;
-      else if (cosine < -0.98) downward[Math.round(middle * BINS)]! += area;
+      // What is level of a hill is no floor of what stands on it.
+      if (land.has(body)) continue;
+      const side = cosine > 0.98 ? upward : cosine < -0.98 ? downward : null;
+      if (side) side.add(Math.round(middle * BINS), area, [place(p, a), place(p, b), place(p, c)]);
       else if (Math.abs(cosine) < 0.05)
         for (const [k, axis] of [u, v].entries()) {
           if (Math.abs(normal[axis]!) < 1.96 * area) continue;
@@ -84,9 +100,8 @@ function shapeAlong({ parts }: Pick<SceneModel, 'parts'>, up: 1 | 2): ShapeAlong
           upright[k as 0 | 1].set(at, (upright[k as 0 | 1].get(at) ?? 0) + area);
         }
     }
-  const side =
-    upward.reduce((x, y) => Math.max(x, y), 0) >= downward.reduce((x, y) => Math.max(x, y), 0) ? upward : downward;
-  const levels = levelsOf(side, min[up]!, span);
+  }
+  const levels = levelsOf(upward.largest >= downward.largest ? upward : downward, min[up]!, span);
   const largest = Math.max(0, ...levels.map(({ area }) => area));
   let odd = 0;
   for (let i = 0; i < 10; i += 1) odd += Math.abs(profile[i]! - profile[19 - i]!);
@@ -99,25 +114,34 @@ function shapeAlong({ parts }: Pick<SceneModel, 'parts'>, up: 1 | 2): ShapeAlong
       Math.min(up1, down1) < 0.001 * Math.max(up1, down1) &&
       Math.max(up1, down1) > 0.8 * plan[0] * plan[1] &&
       largest < 0.6 * total,
+    onLand: land.size > 0 ? median(bodies.filter((body) => !land.has(body)).map((body) => heightOf(body, up))) : null,
     lopsided: odd / (total || 1),
     thickness: thicknessOf(upright, plan),
   };
 }
 
-const extent = (parts: SceneModel['parts']) => joinBounds(parts.map(({ positions }) => boundsOf(positions)))!;
+const extent = (parts: readonly Pick<Body, 'positions'>[]) =>
+  joinBounds(parts.map(({ positions }) => boundsOf(positions)))!;
 
 /**
  * Where there is more that is level than just below and above: a surface may lie on the border of two height classes, and
  * treads lead from one floor to the next without a gap.
  */
-function levelsOf(bins: Float64Array, low: number, span: number): Level[] {
+function levelsOf(bins: LevelBins, low: number, span: number): Level[] {
   const levels: Level[] = [];
-  const at = (i: number) => bins[i] ?? 0;
+  const at = (i: number) => bins.areas[i] ?? 0;
   for (let i = 0; i <= BINS; i += 1)
     if (at(i) > 0 && at(i) >= at(i - 1) && at(i) > at(i + 1))
-      levels.push({ height: low + (i / BINS) * span, area: at(i - 1) + at(i) + at(i + 1) });
+      levels.push({
+        height: low + (i / BINS) * span,
+        area: at(i - 1) + at(i) + at(i + 1),
+        plan: bins.planOf([i - 1, i, i + 1]),
+      });
   return levels;
 }
+
+const median = (values: readonly number[]): number | null =>
+  [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)] ?? null;
 
 /** The median distance between neighbouring upright planes that are near each other for the size of the plan. */
 function thicknessOf(upright: readonly ReadonlyMap<number, number>[], plan: readonly [number, number]): number | null {
@@ -131,8 +155,7 @@ function thicknessOf(upright: readonly ReadonlyMap<number, number>[], plan: read
     for (let i = 1; i < at.length; i += 1)
       if (at[i]! - at[i - 1]! < 120) distances.push(((at[i]! - at[i - 1]!) / 2000) * plan[k]!);
   });
-  if (distances.length === 0) return null;
-  return distances.sort((a, b) => a - b)[Math.floor(distances.length / 2)]!;
+  return median(distances);
 }
 
 /**

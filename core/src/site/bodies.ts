@@ -1,0 +1,109 @@
+import type { SceneModel } from '../format/index.ts';
+import { cornerNormal, samePlace } from '../geometry/index.ts';
+
+/** Triangles that hang together. */
+export interface Body {
+  positions: Float32Array;
+  indices: Uint32Array;
+}
+
+/** Files of up to so many triangles are taken apart. */
+const MOST_TRIANGLES = 300_000;
+
+/** The bodies of a model: what of each part hangs together by its corners; of a very large one its parts. */
+export function bodiesOf(parts: SceneModel['parts']): readonly Body[] {
+  const count = parts.reduce((sum, { indices }) => sum + indices.length / 3, 0);
+  return count > MOST_TRIANGLES ? parts : parts.flatMap(takenApart);
+}
+
+function takenApart({ positions, indices }: Body): Body[] {
+  const root = samePlace(positions);
+  const rootOf = (v: number): number => {
+    while (root[v] !== v) v = root[v] = root[root[v]!]!;
+    return v;
+  };
+  for (let t = 0; t < indices.length; t += 3)
+    for (const k of [1, 2]) root[rootOf(indices[t + k]!)] = rootOf(indices[t]!);
+  const groups = new Map<number, number[]>();
+  for (let t = 0; t < indices.length; t += 3) {
+    const at = rootOf(indices[t]!);
+    let group = groups.get(at);
+    if (!group) groups.set(at, (group = []));
+    group.push(indices[t]!, indices[t + 1]!, indices[t + 2]!);
+  }
+  return [...groups.values()].map((group) => ({ positions, indices: Uint32Array.from(group) }));
+}
+
+/** As many other bodies are asked whether they rise over the land, and so many of them have to: a roof has all under it. */
+const ASKED = 60;
+const RISE = 0.7;
+
+/** The bodies that are land with an axis up: nothing where nothing stands on it. @param plan extent of all */
+export function landOf(bodies: readonly Body[], up: 1 | 2, plan: readonly [number, number]): ReadonlySet<Body> {
+  const land = bodies.filter((body) => isLandUnder(body, up, plan));
+  const others = bodies.filter((body) => !land.includes(body));
+  const every = Math.max(1, Math.floor(others.length / ASKED));
+  const asked = others.filter((_, i) => i % every === 0);
+  return new Set(
+    land.filter((body) => asked.filter((other) => risesOver(other, body, up)).length > RISE * asked.length),
+  );
+}
+
+/** Is the top of a body over the land beside its middle? */
+function risesOver(body: Body, { positions: p, indices }: Body, up: 1 | 2): boolean {
+  const { low, high } = extentOf(body);
+  const across = up === 1 ? 2 : 1;
+  const [x, y] = [0, across].map((k) => (low[k]! + high[k]!) / 2) as [number, number];
+  let [nearest, height] = [Infinity, -Infinity];
+  for (const corner of indices) {
+    const away = (p[3 * corner]! - x) ** 2 + (p[3 * corner + across]! - y) ** 2;
+    if (away < nearest) [nearest, height] = [away, p[3 * corner + up]!];
+  }
+  return high[up]! > height;
+}
+
+function extentOf({ positions: p, indices }: Body): { low: number[]; high: number[] } {
+  const low = [Infinity, Infinity, Infinity];
+  const high = [-Infinity, -Infinity, -Infinity];
+  for (const corner of indices)
+    for (let k = 0; k < 3; k += 1) {
+      low[k] = Math.min(low[k]!, p[3 * corner + k]!);
+      high[k] = Math.max(high[k]!, p[3 * corner + k]!);
+    }
+  return { low, high };
+}
+
+function sizesOfBody(body: Body): [number, number, number] {
+  const { low, high } = extentOf(body);
+  return [0, 1, 2].map((k) => high[k]! - low[k]!) as [number, number, number];
+}
+
+/** How high a body is with an axis up. */
+export const heightOf = (body: Body, up: 1 | 2): number => sizesOfBody(body)[up];
+
+/** Land reaches under so much of all there is, each way. */
+const UNDER = 0.8;
+/** Steeper faces (cosine to the vertical) are walls: land has hardly any. */
+const STEEP = 0.3;
+const MOST_STEEP = 0.02;
+/** It rises by this part of its width: a plate is no land. */
+const HILLY = 0.01;
+/** And is one side alone: a body has an underside. */
+const OTHER_SIDE = 0.01;
+
+/** Is a body ground that lies under all there is, hilly and without walls? @param up number of the axis @param plan extent of all */
+function isLandUnder({ positions: p, indices }: Body, up: 1 | 2, plan: readonly [number, number]): boolean {
+  const [x, y, z] = sizesOfBody({ positions: p, indices });
+  const [rise, across] = up === 1 ? [y, z] : [z, y];
+  if (x < UNDER * plan[0] || across < UNDER * plan[1] || rise < HILLY * Math.max(...plan)) return false;
+  const normal = new Float64Array(3);
+  let [steep, total, down] = [0, 0, 0];
+  for (let t = 0; t < indices.length; t += 3) {
+    cornerNormal(p, 3 * indices[t]!, 3 * indices[t + 1]!, 3 * indices[t + 2]!, normal);
+    const area = Math.hypot(normal[0]!, normal[1]!, normal[2]!);
+    total += area;
+    if (Math.abs(normal[up]!) < STEEP * area) steep += area;
+    if (normal[up]! < 0) down += area;
+  }
+  return steep <= MOST_STEEP * total && Math.min(down, total - down) <= OTHER_SIDE * total;
+}
