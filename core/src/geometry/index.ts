@@ -1,4 +1,5 @@
 export * from './angles.ts';
+export * from './bodies.ts';
 export * from './bounds.ts';
 export * from './cubic.ts';
 export * from './edge-line.ts';

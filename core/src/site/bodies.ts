@@ -1,11 +1,5 @@
 import type { SceneModel } from '../format/index.ts';
-import { cornerNormal, samePlace } from '../geometry/index.ts';
-
-/** Triangles that hang together. */
-export interface Body {
-  positions: Float32Array;
-  indices: Uint32Array;
-}
+import { cornerNormal, takenApart, type Body } from '../geometry/index.ts';
 
 /** Files of up to so many triangles are taken apart. */
 const MOST_TRIANGLES = 300_000;
@@ -14,24 +8,6 @@ const MOST_TRIANGLES = 300_000;
 export function bodiesOf(parts: SceneModel['parts']): readonly Body[] {
   const count = parts.reduce((sum, { indices }) => sum + indices.length / 3, 0);
   return count > MOST_TRIANGLES ? parts : parts.flatMap(takenApart);
-}
-
-function takenApart({ positions, indices }: Body): Body[] {
-  const root = samePlace(positions);
-  const rootOf = (v: number): number => {
-    while (root[v] !== v) v = root[v] = root[root[v]!]!;
-    return v;
-  };
-  for (let t = 0; t < indices.length; t += 3)
-    for (const k of [1, 2]) root[rootOf(indices[t + k]!)] = rootOf(indices[t]!);
-  const groups = new Map<number, number[]>();
-  for (let t = 0; t < indices.length; t += 3) {
-    const at = rootOf(indices[t]!);
-    let group = groups.get(at);
-    if (!group) groups.set(at, (group = []));
-    group.push(indices[t]!, indices[t + 1]!, indices[t + 2]!);
-  }
-  return [...groups.values()].map((group) => ({ positions, indices: Uint32Array.from(group) }));
 }
 
 /** As many other bodies are asked whether they rise over the land, and so many of them have to: a roof has all under it. */

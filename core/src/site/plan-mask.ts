@@ -2,7 +2,7 @@
 const SIDE = 64;
 
 /** A place of a plan, each number 0…1. */
-export type PlanPoint = readonly [number, number];
+export type PartOfPlan = readonly [number, number];
 
 /** Which squares of a plan something lies in, a bit each. */
 export type PlanMask = Uint32Array;
@@ -14,7 +14,7 @@ export class LevelBins {
   private readonly plans = new Map<number, PlanMask>();
 
   /** @param bin class of height @param corners of a triangle */
-  add(bin: number, area: number, corners: readonly [PlanPoint, PlanPoint, PlanPoint]): void {
+  add(bin: number, area: number, corners: readonly [PartOfPlan, PartOfPlan, PartOfPlan]): void {
     this.areas[bin] = (this.areas[bin] ?? 0) + area;
     let plan = this.plans.get(bin);
     if (!plan) this.plans.set(bin, (plan = new Uint32Array((SIDE * SIDE) / 32)));

@@ -1,8 +1,8 @@
 import type { UpAxis, Vec3 } from '../document/index.ts';
 import type { SceneModel } from '../format/index.ts';
-import { boundsOf, cornerNormal, joinBounds } from '../geometry/index.ts';
-import { bodiesOf, heightOf, landOf, type Body } from './bodies.ts';
-import { LevelBins, type PlanMask, type PlanPoint } from './plan-mask.ts';
+import { boundsOf, cornerNormal, joinBounds, type Body } from '../geometry/index.ts';
+import { bodiesOf, heightOf, landOf } from './bodies.ts';
+import { LevelBins, type PlanMask, type PartOfPlan } from './plan-mask.ts';
 
 /** Number of the axis in a position. */
 export const AXIS: Record<UpAxis, 1 | 2> = { y: 1, z: 2 };
@@ -66,7 +66,7 @@ function shapeAlong(bodies: readonly Body[], up: 1 | 2): ShapeAlong {
   const [u, v] = up === 1 ? [0, 2] : [0, 1];
   const plan: [number, number] = [max[u]! - min[u]!, max[v]! - min[v]!];
   const [upward, downward] = [new LevelBins(), new LevelBins()];
-  const place = (p: Float32Array, corner: number): PlanPoint => [
+  const place = (p: Float32Array, corner: number): PartOfPlan => [
     (p[corner + u]! - min[u]!) / (plan[0] || 1),
     (p[corner + v]! - min[v]!) / (plan[1] || 1),
   ];

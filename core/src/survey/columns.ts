@@ -1,7 +1,8 @@
 import { TRIANGLE, type TriangleSoup } from '../geometry/index.ts';
 import { FloorIndex, trianglesWith } from './floor-index.ts';
 import { coverTriangles, SAME_SURFACE } from './footing.ts';
-import { HEAD_ROOM, LEVEL } from './levels.ts';
+import { HEAD_ROOM, INSIDE, LEVEL } from './levels.ts';
+import type { SolidBodies } from './solid-bodies.ts';
 
 /** What a place of the plan is to a storey. */
 export const COLUMN = {
@@ -29,10 +30,14 @@ export class Columns {
   /** Of what is overhead, the faces that look down. */
   readonly undersides: FloorIndex;
 
-  /** @param floor of what can be stood on of the soup */
+  /**
+   * @param floor of what can be stood on of the soup
+   * @param solid what has no rooms in it; null where nothing is
+   */
   constructor(
     soup: TriangleSoup,
     readonly floor: FloorIndex,
+    readonly solid: SolidBodies | null = null,
   ) {
     this.cover = new FloorIndex(coverTriangles(soup));
     this.undersides = new FloorIndex(coverTriangles(soup, (_, up) => !up));
@@ -74,6 +79,7 @@ export class StoreyColumns {
   at(x: number, z: number): Column {
     const { all, elevation, head } = this;
     const floor = this.floors.floorBelow(x, z, elevation + LEVEL);
+    if (all.solid?.contains(x, Math.max(floor, elevation) + INSIDE, z)) return COLUMN.out;
     if (floor < elevation - LEVEL) {
       if (all.floor.floorBelow(x, z, elevation - LEVEL) === -Infinity) return COLUMN.out;
       const above = this.above.nextAbove(x, z, elevation + SAME_SURFACE);

@@ -6,3 +6,6 @@ export const LEVEL = 0.6;
 
 /** Floors nearer to each other than this are one storey with steps in it, unless they lie beside each other. Metres. */
 export const SEPARATION = 1.8;
+
+/** What is solid this far over a floor is so all over it, metres. */
+export const INSIDE = 0.1;

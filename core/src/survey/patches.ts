@@ -1,6 +1,7 @@
 import { TRIANGLE, triangleNormal, type TriangleSoup } from '../geometry/index.ts';
 import type { FloorIndex } from './floor-index.ts';
-import { HEAD_ROOM } from './levels.ts';
+import { HEAD_ROOM, INSIDE } from './levels.ts';
+import type { SolidBodies } from './solid-bodies.ts';
 
 /** Open ground counts up to this far around what is under cover, metres. */
 const SURROUNDINGS = 6;
@@ -16,8 +17,8 @@ export interface Patch {
   face: number;
 }
 
-/** Looks at about one point a square metre of every walkable triangle. */
-export function patchesOf(walkable: TriangleSoup, cover: FloorIndex): Patch[] {
+/** Looks at about one point a square metre of every walkable triangle; what is inside of something solid is no floor. */
+export function patchesOf(walkable: TriangleSoup, cover: FloorIndex, solid: SolidBodies | null = null): Patch[] {
   const normal = new Float64Array(3);
   const patches: Patch[] = [];
   for (let i = 0; i < walkable.length / TRIANGLE; i += 1) {
@@ -35,6 +36,7 @@ export function patchesOf(walkable: TriangleSoup, cover: FloorIndex): Patch[] {
         const [x, y, z] = [at(0), at(1), at(2)];
         const above = cover.nextAbove(x, z, y + 0.01);
         if (above < y + HEAD_ROOM) continue;
+        if (above < Infinity && solid?.contains(x, y + INSIDE, z)) continue;
         patches.push({ x, y, z, area: area / (rows * rows), covered: above < Infinity, face: i });
       }
   }

@@ -3,6 +3,7 @@ import { toRadians, TRIANGLE, triangleNormal, type TriangleSoup } from '../geome
 import type { FloorIndex } from './floor-index.ts';
 import { SEPARATION } from './levels.ts';
 import { houses, nearCover, patchesOf, type Patch } from './patches.ts';
+import type { SolidBodies } from './solid-bodies.ts';
 
 /** Height classes of the area histogram, metres. */
 const BIN = 0.05;
@@ -51,10 +52,16 @@ interface Level {
  * @param walkable what one could stand on; see `walkableTriangles`
  * @param cover what can be overhead; see `coverTriangles`
  * @param land of what can be walked on, the landscape; null where there is none
+ * @param solid what has no rooms in it; null where nothing is
  * @returns from the lowest up; empty where nothing can be walked on
  */
-export function findStoreys(walkable: TriangleSoup, cover: FloorIndex, land: FloorIndex | null = null): FoundStorey[] {
-  const patches = patchesOf(walkable, cover);
+export function findStoreys(
+  walkable: TriangleSoup,
+  cover: FloorIndex,
+  land: FloorIndex | null = null,
+  solid: SolidBodies | null = null,
+): FoundStorey[] {
+  const patches = patchesOf(walkable, cover, solid);
   const built = houses(patches);
   const slopes = slopesOf(walkable, land);
   const inside = storeysInside(built.filter((patch) => patch.covered && !slopes(patch)));

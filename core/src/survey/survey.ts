@@ -20,6 +20,7 @@ import { reliefOf } from './relief.ts';
 import { CUT_HEIGHT, planCut, type PlanCut } from './plan-cut.ts';
 import { isInside } from './plan-loops.ts';
 import { findRooms, type Room } from './rooms.ts';
+import { SolidBodies } from './solid-bodies.ts';
 import { findStoreys, OUTSIDE, type FoundStorey } from './storeys.ts';
 
 /** Raised whenever the survey or the light computes something else: sites are then computed again. */
@@ -106,12 +107,13 @@ export function surveyModel(
   if (soup.length === 0) throw new RangeError('a model needs at least one triangle');
   const bounds = boundsOf(soup);
   const footing = footingOf(model, { slope });
-  const columns = new Columns(soup, footing.floors);
+  const solid = SolidBodies.of(model);
+  const columns = new Columns(soup, footing.floors, solid);
   onProgress(0.2);
   const landscape = new Set(model.parts.filter(isLandscape));
   const land = triangleSoup(model, (part) => landscape.has(part)).soup;
   const slopes = land.length > 0 ? new FloorIndex(walkableTriangles(land, slope)) : null;
-  const storeys = storeysOf(model, findStoreys(footing.walkable, columns.cover, slopes), changes, bounds);
+  const storeys = storeysOf(model, findStoreys(footing.walkable, columns.cover, slopes, solid), changes, bounds);
   onProgress(0.3);
   const built = land.length > 0 ? triangleSoup(model, (part) => !landscape.has(part)) : { soup, seeThrough };
   const walls = wallsOf(built.soup);
