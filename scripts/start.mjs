@@ -44,7 +44,7 @@ try {
 async function run() {
   await installPackages();
   await installModules();
-  const { isAnswering, startDatabase } = await import('./lib/database.mjs');
+  const { hasEnded, startDatabase } = await import('./lib/database.mjs');
   const { startServer } = await import('./lib/server.mjs');
   const own = process.env.DATABASE_URL ? null : await startDatabase(join(home, 'database'));
   if (own) started.push(() => own.stop());
@@ -55,7 +55,7 @@ async function run() {
   const server = await startServer({ databaseUrl, dataFolder: join(home, 'files'), port, reviewPort, log });
   started.push(() => server.stop());
   void server.ended.then((code) => stopping ?? stop(1, `The server ended with code ${code}.`));
-  if (own) watch(own, { isAnswering, startDatabase });
+  if (own) watch(own, { hasEnded, startDatabase });
 
   if (process.env.ESKOVAN_DEMO !== 'none') {
     const { seedDemo } = await import('../demo/dist/seed/index.js');
@@ -73,11 +73,11 @@ async function run() {
 }
 
 /** A database that has ended is started again where it was; one that does not stay up ends everything, with words. */
-function watch(database, { isAnswering, startDatabase }) {
+function watch(database, { hasEnded, startDatabase }) {
   let restarts = 0;
   const look = async () => {
     if (stopping) return;
-    if (await isAnswering(database.url)) restarts = 0;
+    if (!(await hasEnded(database.url))) restarts = 0;
     else if (restarts >= MOST_RESTARTS) {
       await stop(1, `The database does not stay up; its last words are in ${join(home, 'database', 'log')}.`);
       return;

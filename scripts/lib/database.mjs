@@ -116,16 +116,16 @@ async function status(data) {
   return (await output(program, args, { cwd: '/' })) !== null;
 }
 
-/** Does a database answer at this address? */
-export async function isAnswering(url) {
+/** Does nothing listen at this address any more? A database that is slow to answer, as on a busy machine, is still there. */
+export async function hasEnded(url) {
   const { default: pg } = await import('pg');
   const client = new pg.Client({ connectionString: url, connectionTimeoutMillis: 4000 });
   try {
     await client.connect();
     await client.query('SELECT 1');
-    return true;
-  } catch {
     return false;
+  } catch (error) {
+    return error.code === 'ECONNREFUSED';
   } finally {
     await client.end().catch(() => {});
   }

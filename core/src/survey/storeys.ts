@@ -64,7 +64,10 @@ export function findStoreys(
   const patches = patchesOf(walkable, cover, solid);
   const built = houses(patches);
   const slopes = slopesOf(walkable, land);
-  const inside = storeysInside(built.filter((patch) => patch.covered && !slopes(patch)));
+  const inside = storeysInside(
+    built.filter((patch) => patch.covered && !slopes(patch)),
+    land !== null,
+  );
   const near = inside.length > 0 ? nearCover(built) : patches;
   const open = groundOf(near, walkable);
   const ground = levelsOf(open)[0];
@@ -103,8 +106,11 @@ function slopesOf(walkable: TriangleSoup, land: FloorIndex | null): (patch: Patc
 
 const height = (level: Level) => level.peakMoment / level.peakArea;
 
-/** The floors under cover that make storeys, from the lowest up. */
-function storeysInside(covered: readonly Patch[]): Level[] {
+/**
+ * The floors under cover that make storeys, from the lowest up.
+ * @param onLand then what is covered a little, under eaves, is no storey of its own
+ */
+function storeysInside(covered: readonly Patch[], onLand: boolean): Level[] {
   const chosen: Level[] = [];
   const levels = levelsOf(covered);
   const largest = levels[0]?.area ?? 0;
@@ -114,7 +120,8 @@ function storeysInside(covered: readonly Patch[]): Level[] {
     return away >= HALF_SEPARATION && level.area >= LEAST_HALF * largest && shared(level, other) <= MOST_SHARED;
   };
   for (const level of levels) {
-    if (level.area < Math.min(LEAST_AREA, largest) || level.area < LEAST_SHARE * largest) continue;
+    if (level.area < (onLand ? LEAST_AREA : Math.min(LEAST_AREA, largest)) || level.area < LEAST_SHARE * largest)
+      continue;
     if (chosen.every((other) => apart(level, other))) chosen.push(level);
   }
   return chosen.sort((a, b) => height(a) - height(b));

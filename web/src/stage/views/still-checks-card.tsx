@@ -10,7 +10,7 @@ export function StillChecksCard({ findings }: { findings: readonly StillFinding[
   return (
     <Card title="Checks" note={findings.length === 0 ? 'fine' : `${findings.length} to look at`}>
       <ul className="grid gap-1.5">
-        {findings.length === 0 && <CheckLine severity="fine">Level, upright, and nothing in the way.</CheckLine>}
+        {findings.length === 0 && <CheckLine severity="fine">Level, and nothing in the way.</CheckLine>}
         {findings.map((finding) => {
           const { rule, severity, fix } = finding;
           const { says, mend } = describeStill(finding, lengths);
