@@ -35,6 +35,49 @@ export const walkableTriangles = (soup: TriangleSoup, slope = WALKABLE_SLOPE): T
 /** Farther than this beside a triangle's extent nothing is on its edge, metres. */
 const BESIDE = 0.01;
 
+/** Heights are told apart no better than this: corners have 32 bits, metres. */
+const NUMBERS = 1e-4;
+/** Classes of height that triangles are sorted by. */
+const CLASSES = 4096;
+
+/** Triangles in plan cells, in each of them from the lowest up, about. */
+interface Layer {
+  cells: PlanCells;
+  /** Lowest and highest corner of each entry, side by side: most are told by these alone. */
+  spans: Float32Array;
+  /** An entry is no lower than the one before it less this, metres. */
+  rough: number;
+}
+
+function layersOf(triangles: TriangleSoup): Layer[] {
+  const { order, rough } = fromLowest(triangles);
+  return sortIntoCells(triangles, order).map((cells) => ({
+    cells,
+    spans: heightSpans(cells.entries, triangles),
+    rough: rough + NUMBERS,
+  }));
+}
+
+/** Numbers of triangles by their lowest corner, to a class of height: one pass, however many there are. */
+function fromLowest(t: TriangleSoup): { order: Uint32Array; rough: number } {
+  const count = t.length / TRIANGLE;
+  const lows = new Float32Array(count);
+  let [least, most] = [Infinity, -Infinity];
+  for (let i = 0, o = 0; i < count; i += 1, o += TRIANGLE) {
+    const low = (lows[i] = Math.min(t[o + 1]!, t[o + 4]!, t[o + 7]!));
+    if (low < least) least = low;
+    if (low > most) most = low;
+  }
+  const rough = count > 0 ? (most - least) / CLASSES : 0;
+  const classOf = (i: number) => (rough > 0 ? Math.min(CLASSES - 1, Math.floor((lows[i]! - least) / rough)) : 0);
+  const starts = new Uint32Array(CLASSES + 1);
+  for (let i = 0; i < count; i += 1) starts[classOf(i) + 1]! += 1;
+  for (let k = 0; k < CLASSES; k += 1) starts[k + 1]! += starts[k]!;
+  const order = new Uint32Array(count);
+  for (let i = 0; i < count; i += 1) order[starts[classOf(i)]!++] = i;
+  return { order, rough };
+}
+
 /**
  * Answers "which floors are above and below this point?" A vertical ray needs no tree: triangles are put into
  * square plan cells, and a lookup tests the few of one small and one wide cell. It is some ten times faster than a
@@ -44,16 +87,14 @@ export class FloorIndex {
   /** Walkable triangles only; see {@link walkableTriangles}. */
   readonly triangles: TriangleSoup;
   /** Made when the first question is asked: a heavy site's take a moment, and not every screen asks. */
-  private made: readonly PlanCells[] | null = null;
-  /** Lowest and highest corner of each entry of each kind of cells, side by side: most are told by these alone. */
-  private spans: readonly Float32Array[] | null = null;
+  private made: readonly Layer[] | null = null;
 
   constructor(walkable: TriangleSoup) {
     this.triangles = walkable;
   }
 
-  private get cells(): readonly PlanCells[] {
-    return (this.made ??= sortIntoCells(this.triangles));
+  private get layers(): readonly Layer[] {
+    return (this.made ??= layersOf(this.triangles));
   }
 
   /** The floor under a point, metres; null where there is none. */
@@ -68,10 +109,13 @@ export class FloorIndex {
    */
   floorBelow(x: number, z: number, ceiling: number): number {
     let best = -Infinity;
-    for (const cells of this.cells) {
+    for (const { cells, spans, rough } of this.layers) {
       const cell = cells.cellAt(x, z);
       if (cell < 0) continue;
       for (let k = cells.starts[cell]!; k < cells.starts[cell + 1]!; k += 1) {
+        // What follows is no lower than this, or hardly.
+        if (spans[2 * k]! > ceiling + rough) break;
+        if (spans[2 * k + 1]! < best - NUMBERS) continue;
         const y = this.heightIn(cells.entries[k]!, x, z);
         if (y <= ceiling && y > best) best = y;
       }
@@ -82,13 +126,11 @@ export class FloorIndex {
   /** The lowest surface at (x, z) above `floor` and below `most`; Infinity where there is none. */
   nextAbove(x: number, z: number, floor: number, most = Infinity): number {
     let best = most;
-    this.spans ??= this.cells.map(({ entries }) => heightSpans(entries, this.triangles));
-    for (let n = 0; n < this.cells.length; n += 1) {
-      const cells = this.cells[n]!;
-      const spans = this.spans[n]!;
+    for (const { cells, spans, rough } of this.layers) {
       const cell = cells.cellAt(x, z);
       if (cell < 0) continue;
       for (let k = cells.starts[cell]!; k < cells.starts[cell + 1]!; k += 1) {
+        if (spans[2 * k]! > best + rough) break;
         if (spans[2 * k + 1]! <= floor || spans[2 * k]! >= best) continue;
         const y = this.heightIn(cells.entries[k]!, x, z);
         if (y > floor && y < best) best = y;
@@ -100,7 +142,7 @@ export class FloorIndex {
   /** All surfaces at (x, z), from the highest down; those within `same` metres of each other count once. */
   surfacesAt(x: number, z: number, same = 0.002): number[] {
     const heights: number[] = [];
-    for (const cells of this.cells) {
+    for (const { cells } of this.layers) {
       const cell = cells.cellAt(x, z);
       if (cell < 0) continue;
       for (let k = cells.starts[cell]!; k < cells.starts[cell + 1]!; k += 1) {

@@ -7,16 +7,21 @@ const CELL = 0.5;
 const WIDE = 4;
 const WIDE_CELL = 2;
 
-/** Triangles in plan cells: small ones in small cells, wide ones apart, so that none stands in a thousand. */
-export function sortIntoCells(soup: TriangleSoup): readonly PlanCells[] {
+/**
+ * Triangles in plan cells: small ones in small cells, wide ones apart, so that none stands in a thousand.
+ * @param order of the triangles in each cell; as they come where it is left out
+ */
+export function sortIntoCells(soup: TriangleSoup, order?: Uint32Array): readonly PlanCells[] {
   const extents = planExtents(soup);
   const isWide = (e: number) => extents[e + 2]! - extents[e]! > WIDE || extents[e + 3]! - extents[e + 1]! > WIDE;
   let wide = 0;
   for (let e = 0; e < extents.length; e += 4) if (isWide(e)) wide += 1;
   const sorted = { small: new Uint32Array(extents.length / 4 - wide), wide: new Uint32Array(wide) };
-  for (let e = 0, s = 0, w = 0; e < extents.length; e += 4)
-    if (isWide(e)) sorted.wide[w++] = e / 4;
-    else sorted.small[s++] = e / 4;
+  for (let i = 0, s = 0, w = 0; i < extents.length / 4; i += 1) {
+    const triangle = order ? order[i]! : i;
+    if (isWide(4 * triangle)) sorted.wide[w++] = triangle;
+    else sorted.small[s++] = triangle;
+  }
   return [new PlanCells(sorted.small, extents, CELL), new PlanCells(sorted.wide, extents, WIDE_CELL)];
 }
 

@@ -130,7 +130,7 @@ export function surveyModel(
     onProgress(0.3 + (0.7 * (i + 1)) / storeys.length);
     return {
       ...storey,
-      area: areaOf(rooms) ?? (found.floor || storey.area),
+      area: areaOf(rooms) ?? (found.floor > LEAST_COVERED * storey.area ? found.floor : storey.area),
       plan,
       rooms,
       voids: found.voids,
@@ -148,6 +148,9 @@ export function surveyModel(
     footing,
   };
 }
+
+/** Open ground of which less than this part is under cover is as large as it is, not as its cover. */
+const LEAST_COVERED = 0.1;
 
 /** Plans are drawn to the millimetre: what is smaller than this is enlarged while it is cut, metres. */
 const LEAST_PLAN = 2;
