@@ -1,23 +1,26 @@
-import { cornerNormal, planWidth } from '../geometry/index.ts';
+import { cornerNormal, planWidth, type Body } from '../geometry/index.ts';
 import type { ScenePart } from './scene-model.ts';
 
 /** Narrower than this nothing is landscape, metres. */
-const LEAST_WIDTH = 40;
+export const LAND_WIDTH = 40;
 /** Steeper faces than this (cosine to the vertical) are walls; landscape has hardly any. */
 const STEEP = 0.3;
 const MOST_STEEP = 0.02;
 
 /** Is a part ground, not building: wide, and without walls? */
-export function isLandscape({ role, positions: p, indices }: ScenePart): boolean {
-  if (role === 'terrain') return true;
-  if (planWidth(p) < LEAST_WIDTH) return false;
+export function isLandscape(part: ScenePart): boolean {
+  return part.role === 'terrain' || (planWidth(part.positions) >= LAND_WIDTH && !hasWalls(part));
+}
+
+/** Is more of a body steep than of a landscape? @param up number of the axis that is up */
+export function hasWalls({ positions: p, indices }: Body, up: 0 | 1 | 2 = 1): boolean {
   const normal = new Float64Array(3);
   let [steep, total] = [0, 0];
   for (let t = 0; t < indices.length; t += 3) {
     cornerNormal(p, 3 * indices[t]!, 3 * indices[t + 1]!, 3 * indices[t + 2]!, normal);
     const area = Math.hypot(normal[0]!, normal[1]!, normal[2]!);
     total += area;
-    if (Math.abs(normal[1]!) < STEEP * area) steep += area;
+    if (Math.abs(normal[up]!) < STEEP * area) steep += area;
   }
-  return steep < MOST_STEEP * total;
+  return steep >= MOST_STEEP * total;
 }

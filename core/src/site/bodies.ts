@@ -1,4 +1,4 @@
-import type { SceneModel } from '../format/index.ts';
+import { hasWalls, type SceneModel } from '../format/index.ts';
 import { cornerNormal, takenApart, type Body } from '../geometry/index.ts';
 
 /** Files of up to so many triangles are taken apart. */
@@ -59,9 +59,6 @@ export const heightOf = (body: Body, up: 1 | 2): number => sizesOfBody(body)[up]
 
 /** Land reaches under so much of all there is, each way. */
 const UNDER = 0.8;
-/** Steeper faces (cosine to the vertical) are walls: land has hardly any. */
-const STEEP = 0.3;
-const MOST_STEEP = 0.02;
 /** It rises by this part of its width: a plate is no land. */
 const HILLY = 0.01;
 /** And is one side alone: a body has an underside. */
@@ -73,13 +70,12 @@ function isLandUnder({ positions: p, indices }: Body, up: 1 | 2, plan: readonly 
   const [rise, across] = up === 1 ? [y, z] : [z, y];
   if (x < UNDER * plan[0] || across < UNDER * plan[1] || rise < HILLY * Math.max(...plan)) return false;
   const normal = new Float64Array(3);
-  let [steep, total, down] = [0, 0, 0];
+  let [total, down] = [0, 0];
   for (let t = 0; t < indices.length; t += 3) {
     cornerNormal(p, 3 * indices[t]!, 3 * indices[t + 1]!, 3 * indices[t + 2]!, normal);
     const area = Math.hypot(normal[0]!, normal[1]!, normal[2]!);
     total += area;
-    if (Math.abs(normal[up]!) < STEEP * area) steep += area;
     if (normal[up]! < 0) down += area;
   }
-  return steep <= MOST_STEEP * total && Math.min(down, total - down) <= OTHER_SIDE * total;
+  return Math.min(down, total - down) <= OTHER_SIDE * total && !hasWalls({ positions: p, indices }, up);
 }

@@ -1,4 +1,4 @@
-import { seesThrough, type SceneModel, type ScenePart } from '../format/index.ts';
+import { LAND_WIDTH, seesThrough, type SceneModel, type ScenePart } from '../format/index.ts';
 import { enclosedVolume, planBoxOf, samePlace, takenApart, type Body } from '../geometry/index.ts';
 import { FloorIndex } from './floor-index.ts';
 import { coverTriangles } from './footing.ts';
@@ -10,8 +10,8 @@ const MOST_TRIANGLES = 20_000;
 const LEAST_WIDTH = 1;
 /** What fills less of the smallest box about it is walls and roofs about something; a pyramid fills a third. */
 const LEAST_FILL = 0.25;
-/** Wider than this, and so many times as wide as high, is ground: what is dug into it is not filled. */
-const GROUND = { width: 40, flat: 10 } as const;
+/** What is as wide as land, and so many times as wide as high, is ground: what is dug into it is not filled. */
+const FLAT = 10;
 
 /**
  * What of a site is solid: closed bodies with their faces looking out, as blocks of a massing model are. There are no rooms
@@ -82,6 +82,6 @@ function isBlock(body: Body, place: Uint32Array): boolean {
   body.indices.forEach((v, i) => points.set(body.positions.subarray(3 * v, 3 * v + 3), 3 * i));
   const [width, height, depth] = planBoxOf(points).size;
   if (height < HEAD_ROOM || depth < LEAST_WIDTH) return false;
-  if (width > GROUND.width && width > GROUND.flat * height) return false;
+  if (width > LAND_WIDTH && width > FLAT * height) return false;
   return enclosedVolume(body, place) >= LEAST_FILL * width * height * depth;
 }
