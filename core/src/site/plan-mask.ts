@@ -7,6 +7,20 @@ export type PartOfPlan = readonly [number, number];
 /** Which squares of a plan something lies in, a bit each. */
 export type PlanMask = Uint32Array;
 
+type Three = [number, number, number];
+
+const square = (place: number): number => Math.max(0, Math.min(SIDE - 1, Math.floor(place)));
+
+/** Is a point in a triangle, or within half a slack of it? */
+export function isInTriangle(xs: Readonly<Three>, ys: Readonly<Three>, x: number, y: number, slack = 0): boolean {
+  const side = (i: 0 | 1 | 2, j: 0 | 1 | 2) => {
+    const [dx, dy] = [xs[j] - xs[i], ys[j] - ys[i]];
+    return ((x - xs[i]) * dy - (y - ys[i]) * dx) / (Math.hypot(dx, dy) || 1);
+  };
+  const sides = [side(0, 1), side(1, 2), side(2, 0)];
+  return sides.every((value) => value <= slack / 2) || sides.every((value) => value >= -slack / 2);
+}
+
 /** Level surfaces by classes of height: how much of each there is, and where. */
 export class LevelBins {
   /** Area by class. */
@@ -18,15 +32,17 @@ export class LevelBins {
     this.areas[bin] = (this.areas[bin] ?? 0) + area;
     let plan = this.plans.get(bin);
     if (!plan) this.plans.set(bin, (plan = new Uint32Array((SIDE * SIDE) / 32)));
-    const [a, b, c] = corners;
-    const widest = Math.max(...[0, 1].map((k) => Math.max(a[k]!, b[k]!, c[k]!) - Math.min(a[k]!, b[k]!, c[k]!)));
-    const rows = Math.max(1, Math.ceil(widest * SIDE * 1.5));
-    for (let i = 0; i < rows; i += 1)
-      for (let j = 0; i + j < rows; j += 1) {
-        const [u, v] = [(i + 1 / 3) / rows, (j + 1 / 3) / rows];
-        const at = (k: 0 | 1) => Math.min(SIDE - 1, Math.floor((a[k] + (b[k] - a[k]) * u + (c[k] - a[k]) * v) * SIDE));
-        const square = at(1) * SIDE + at(0);
-        plan[square >> 5]! |= 1 << (square & 31);
+    const xs = corners.map(([x]) => x * SIDE) as Three;
+    const ys = corners.map(([, y]) => y * SIDE) as Three;
+    const [x0, x1] = [square(Math.min(...xs)), square(Math.max(...xs))];
+    const [y0, y1] = [square(Math.min(...ys)), square(Math.max(...ys))];
+    // What is no wider than two squares one way lies in all of them.
+    const all = x1 - x0 < 2 || y1 - y0 < 2;
+    for (let y = y0; y <= y1; y += 1)
+      for (let x = x0; x <= x1; x += 1) {
+        if (!all && !isInTriangle(xs, ys, x + 0.5, y + 0.5)) continue;
+        const at = y * SIDE + x;
+        plan[at >> 5]! |= 1 << (at & 31);
       }
   }
 

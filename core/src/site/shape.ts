@@ -1,8 +1,8 @@
-import type { UpAxis, Vec3 } from '../document/index.ts';
+import type { Bounds, UpAxis, Vec3 } from '../document/index.ts';
 import type { SceneModel } from '../format/index.ts';
 import { boundsOf, cornerNormal, joinBounds, type Body } from '../geometry/index.ts';
 import { bodiesOf, heightOf, landOf } from './bodies.ts';
-import { LevelBins, type PlanMask, type PartOfPlan } from './plan-mask.ts';
+import { isInTriangle, LevelBins, type PlanMask, type PartOfPlan } from './plan-mask.ts';
 
 /** Number of the axis in a position. */
 export const AXIS: Record<UpAxis, 1 | 2> = { y: 1, z: 2 };
@@ -57,11 +57,11 @@ export function measureShape(model: Pick<SceneModel, 'parts'>): Shape {
     return { name, ...boundsOf(positions) };
   });
   const bodies = bodiesOf(model.parts);
-  return { along: { y: shapeAlong(bodies, 1), z: shapeAlong(bodies, 2) }, named };
+  const bounds = extent(model.parts);
+  return { along: { y: shapeAlong(bodies, bounds, 1), z: shapeAlong(bodies, bounds, 2) }, named };
 }
 
-function shapeAlong(bodies: readonly Body[], up: 1 | 2): ShapeAlong {
-  const { min, max } = extent(bodies);
+function shapeAlong(bodies: readonly Body[], { min, max }: Bounds, up: 1 | 2): ShapeAlong {
   const height = max[up]! - min[up]!;
   const [u, v] = up === 1 ? [0, 2] : [0, 1];
   const plan: [number, number] = [max[u]! - min[u]!, max[v]! - min[v]!];
@@ -120,8 +120,7 @@ function shapeAlong(bodies: readonly Body[], up: 1 | 2): ShapeAlong {
   };
 }
 
-const extent = (parts: readonly Pick<Body, 'positions'>[]) =>
-  joinBounds(parts.map(({ positions }) => boundsOf(positions)))!;
+const extent = (parts: SceneModel['parts']) => joinBounds(parts.map(({ positions }) => boundsOf(positions)))!;
 
 /**
  * Where there is more that is level than just below and above: a surface may lie on the border of two height classes, and
@@ -182,7 +181,8 @@ export function silhouetteOf({ parts }: Pick<SceneModel, 'parts'>, up: UpAxis): 
         for (let x = x0; x <= x1; x += 1) {
           const at = (SILHOUETTE - 1 - y) * SILHOUETTE + x;
           if (grid[at] === 1) continue;
-          if (whole || inside([ax, bx, cx], [ay, by, cy], (x + 0.5) * slack, (y + 0.5) * slack, slack)) grid[at] = 1;
+          if (whole || isInTriangle([ax, bx, cx], [ay, by, cy], (x + 0.5) * slack, (y + 0.5) * slack, slack))
+            grid[at] = 1;
         }
     }
   return Array.from({ length: SILHOUETTE }, (_, row) => {
@@ -191,14 +191,4 @@ export function silhouetteOf({ parts }: Pick<SceneModel, 'parts'>, up: UpAxis): 
       digits += [0, 1, 2, 3].reduce((sum, k) => 2 * sum + grid[row * SILHOUETTE + x + k]!, 0).toString(16);
     return digits;
   });
-}
-
-/** Is a point in a triangle, or within half a slack of it? */
-function inside(xs: readonly number[], ys: readonly number[], x: number, y: number, slack: number): boolean {
-  const side = (i: number, j: number) => {
-    const [dx, dy] = [xs[j]! - xs[i]!, ys[j]! - ys[i]!];
-    return ((x - xs[i]!) * dy - (y - ys[i]!) * dx) / (Math.hypot(dx, dy) || 1);
-  };
-  const sides = [side(0, 1), side(1, 2), side(2, 0)];
-  return sides.every((value) => value <= slack / 2) || sides.every((value) => value >= -slack / 2);
 }

@@ -56,7 +56,9 @@ function* things({ parts, materials }: SceneModel): Generator<Body> {
   for (const part of parts) {
     if (seesThrough(materials[part.material]!)) continue;
     const name = `${part.model ?? ''}|${part.name}`;
-    byName.set(name, [...(byName.get(name) ?? []), part]);
+    const known = byName.get(name);
+    if (known) known.push(part);
+    else byName.set(name, [part]);
   }
   for (const [first, ...rest] of byName.values()) {
     if (rest.length === 0) {
