@@ -16,11 +16,11 @@ test('a ring is worked on in millimetres: read, looked at from beside, come near
   await bringIn(page, { name: 'ring.stl', bytes: ring() });
 
   await test.step('its size is said in the unit of the trade', async () => {
-    // A ring stands or lies: nobody knows which, and one press says it.
+    // Told by its shape: it lies on its wider side.
     const right = page.getByRole('region', { name: 'Is this right?' });
-    await right.getByRole('button', { name: /millimetres, Z up/ }).click();
+    await expect(right.getByRole('radio', { name: 'Z', exact: true })).toBeChecked();
     await expect(right).toContainText(/2[34]\.\d × 2[34]\.\d × 4\.0mm/);
-    // Its ground is another, too: what is stood on before that is measured is the ground of the ring upright.
+    // What is stood on is the ground of the ring as it lies.
     await saved(page);
     await siteOf(page.request, projectId);
   });
