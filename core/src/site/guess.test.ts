@@ -1,5 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { strToU8 } from 'fflate';
+import { Mesh, TorusGeometry } from 'three';
+import { STLExporter } from 'three/examples/jsm/exporters/STLExporter.js';
 import { hutGlb } from '../format/files.fixture.ts';
 import { readModel } from '../format/index.ts';
 import { randomFrom } from '../random.fixture.ts';
@@ -30,6 +32,20 @@ describe('guessing unit and up-axis', () => {
       missed: [],
       sureAndWrong: 0,
     });
+  });
+
+  test('a ring that lies is told; of one that stands, somebody is asked', async () => {
+    const ring = async (turn: number) => {
+      const mesh = new Mesh(new TorusGeometry(10, 2, 16, 64));
+      mesh.rotation.x = turn;
+      mesh.updateMatrixWorld(true);
+      const bytes = strToU8(new STLExporter().parse(mesh));
+      return guessModel(measureShape(await readModel(bytes, 'ring.stl')), NOTHING, 'ring.stl');
+    };
+    expect((await ring(0))[0]).toMatchObject({ metresPerUnit: 0.001, up: 'z' });
+    const standing = await ring(Math.PI / 2);
+    expect(standing[0]!.share).toBeLessThan(SURE);
+    expect(standing.some(({ metresPerUnit, up }) => metresPerUnit === 0.001 && up === 'z')).toBe(true);
   });
 
   test('what a file declares is believed, unless the shape speaks loudly against it', async () => {

@@ -184,10 +184,10 @@ function sizeEvidence(along: ShapeAlong, unit: number, up: UpAxis, known: readon
     if (fit(along.onLand * unit, HOUSE) > 0)
       why.push(`What stands on it is about ${metres(along.onLand * unit)} high then.`);
   } else if (riserOf(along, unit)) score += 1.5;
-  if (along.thickness !== null && (along.onLand === null || storey !== null)) {
+  // Without a floor nothing says that these are walls: a thing of thin sides has some, whichever way up.
+  if (along.thickness !== null && storey !== null) {
     score += 1.2 * fit(along.thickness * unit, WALL);
-    if (storey !== null && fit(along.thickness * unit, WALL) === 1)
-      why.push(`Walls are ${metres(along.thickness * unit)} thick then.`);
+    if (fit(along.thickness * unit, WALL) === 1) why.push(`Walls are ${metres(along.thickness * unit)} thick then.`);
   }
   // A commission is between a ring and a district, or as large as its land.
   const usual = along.onLand !== null ? LAND : storey === null ? ([0.05, 60] as const) : ([3, 300] as const);
@@ -259,7 +259,9 @@ function axisEvidence(shape: Shape, up: UpAxis, posed: readonly PosedThing[], fi
   score += 1.2 * (Math.min(1, along.cover) - Math.min(1, other.cover));
   // Turned bodies and many towers stand on their round or square end.
   const even = ({ plan: [a, b] }: ShapeAlong) => Math.abs(a - b) < 0.03 * Math.max(a, b);
-  if (even(along) && !even(other) && !along.heightField) score += 1.5;
+  // A ring lies or stands: what is flat and round says less.
+  const flat = along.height < FLAT * Math.max(...along.plan);
+  if (even(along) && !even(other) && !along.heightField) score += flat ? 0.3 : 1.5;
   // Most of what is built is wider than it is high, except where it is made of storeys.
   if (regular < 3) score += along.height < other.height ? 0.7 : along.height > other.height ? -0.7 : 0;
   if (/\.stl$/i.test(fileName) && up === 'z') score += 0.5;
@@ -279,6 +281,9 @@ function poseAgrees(size: Size, pose: Pose, k: 1 | 2, o: 1 | 2): number {
       return here > 1.5 * Math.max(size[0], there) ? 1 : there > 1.5 * Math.max(size[0], here) ? -1 : 0;
   }
 }
+
+/** What is lower than this part of its width is flat. */
+const FLAT = 0.3;
 
 /** How many floors lie evenly above each other. */
 function evenlySpaced(along: ShapeAlong): number {
