@@ -1,5 +1,5 @@
-import type { Bounds, CheckLimits, StillCamera, Vec3 } from '../document/index.ts';
-import { anglesOf, orientationOf, toDegrees } from '../geometry/index.ts';
+import type { Bounds, CheckLimits, Pose, StillCamera, Vec3 } from '../document/index.ts';
+import { anglesOf, orientationOf, toDegrees, toRadians } from '../geometry/index.ts';
 import { convergence, edgeStretch, reachOf, straightened } from '../framing/index.ts';
 import { Projection, throughLens } from '../optics/index.ts';
 import { FOR_PEOPLE, type Footing } from '../survey/index.ts';
@@ -11,7 +11,7 @@ import type { StillFinding } from './still-finding.ts';
 /** An eye higher over the floor than this does not stand on it: it looks from above, metres. */
 const FROM_ABOVE = 3.5;
 /** From up there a camera that looks down by more than this does so on purpose, radians. */
-const DELIBERATE = (10 * Math.PI) / 180;
+const DELIBERATE = toRadians(10);
 /** Places of the picture where something near is looked for, −1…1. */
 const LOOKED = [-0.9, -0.45, 0, 0.45, 0.9];
 
@@ -78,9 +78,13 @@ function levelFindings({ pose, lens }: StillCamera, limits: CheckLimits): StillF
  */
 function standsUpright({ pose }: StillCamera, { footing, size }: StillSite): boolean {
   if (size < FOR_PEOPLE) return false;
-  const floor = footing.floors.floorUnder(pose.position);
-  const stands = floor !== null && pose.position[1] - floor <= FROM_ABOVE;
-  return stands || anglesOf(pose.orientation).tilt > -DELIBERATE;
+  return standsOn(pose, footing) !== null || anglesOf(pose.orientation).tilt > -DELIBERATE;
+}
+
+/** Height of the floor that an eye stands on, metres; null where there is none, or it looks from above. */
+function standsOn({ position }: Pose, { floors }: Footing): number | null {
+  const floor = floors.floorUnder(position);
+  return floor !== null && position[1] - floor <= FROM_ABOVE ? floor : null;
 }
 
 /** Verticals that are not upright. */
@@ -119,8 +123,8 @@ function stretchFindings({ pose, lens }: StillCamera, projection: Projection, li
 /** An eye at a height that nobody has, over the floor that is under it. */
 function eyeFindings({ pose, lens }: StillCamera, footing: Footing, limits: CheckLimits): StillFinding[] {
   const [x, y, z] = pose.position;
-  const floor = footing.floors.floorUnder(pose.position);
-  if (floor === null || y - floor > FROM_ABOVE) return [];
+  const floor = standsOn(pose, footing);
+  if (floor === null) return [];
   const height = y - floor;
   const low = height < limits.eyeLow;
   if (!low && height <= limits.eyeHigh) return [];

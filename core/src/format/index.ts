@@ -1,6 +1,6 @@
 export * from './errors.ts';
 export * from './gltf/index.ts';
-export { hasWalls, isLandscape, LAND_WIDTH } from './landscape.ts';
+export { facesOf, isLandscape, LAND_WIDTH } from './landscape.ts';
 export { transformPart, withCopies } from './mesh.ts';
 export * from './packed/index.ts';
 export { isZip, readZip, zipFiles } from './zip/index.ts';

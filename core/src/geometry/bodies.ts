@@ -1,3 +1,4 @@
+import type { Bounds, Vec3 } from '../document/index.ts';
 import { samePlace } from './same-place.ts';
 
 /** Triangles that hang together: three numbers a vertex, three vertices a triangle. */
@@ -6,15 +7,38 @@ export interface Body {
   indices: Uint32Array;
 }
 
-/** What hangs together by its corners, each on its own. */
-export function takenApart({ positions, indices }: Body): Body[] {
-  const root = samePlace(positions);
+/** Bounds of the corners of a body. */
+export function boundsOfBody({ positions: p, indices }: Body): Bounds {
+  const min: Vec3 = [Infinity, Infinity, Infinity];
+  const max: Vec3 = [-Infinity, -Infinity, -Infinity];
+  for (const v of indices)
+    for (let k = 0; k < 3; k += 1) {
+      min[k] = Math.min(min[k]!, p[3 * v + k]!);
+      max[k] = Math.max(max[k]!, p[3 * v + k]!);
+    }
+  return { min, max };
+}
+
+/**
+ * Joins the corners of triangles.
+ * @param indices three vertices a triangle
+ * @param place for each vertex the number of the first one at the same place; see `samePlace`
+ * @returns a vertex that stands for all that a vertex hangs together with
+ */
+export function joined(indices: ArrayLike<number>, place: Uint32Array): (vertex: number) => number {
+  const root = place.slice();
   const rootOf = (v: number): number => {
     while (root[v] !== v) v = root[v] = root[root[v]!]!;
     return v;
   };
   for (let t = 0; t < indices.length; t += 3)
     for (const k of [1, 2]) root[rootOf(indices[t + k]!)] = rootOf(indices[t]!);
+  return rootOf;
+}
+
+/** What hangs together by its corners, each on its own. @param place as for {@link joined} */
+export function takenApart({ positions, indices }: Body, place = samePlace(positions)): Body[] {
+  const rootOf = joined(indices, place);
   const groups = new Map<number, number[]>();
   for (let t = 0; t < indices.length; t += 3) {
     const at = rootOf(indices[t]!);
@@ -28,7 +52,7 @@ export function takenApart({ positions, indices }: Body): Body[] {
 /**
  * What a body encloses: its volume, by the divergence theorem, where it is closed (each edge gone along twice, once either
  * way) with its faces looking out; else nothing.
- * @param place for each vertex the number of the first one at the same place; see `samePlace`
+ * @param place as for {@link joined}
  */
 export function enclosedVolume({ positions: p, indices }: Body, place: Uint32Array): number {
   const open = new Set<number>();

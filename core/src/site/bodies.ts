@@ -1,5 +1,5 @@
-import { hasWalls, type SceneModel } from '../format/index.ts';
-import { cornerNormal, takenApart, type Body } from '../geometry/index.ts';
+import { facesOf, type SceneModel } from '../format/index.ts';
+import { boundsOfBody, middle, sizesOf, takenApart, type Body } from '../geometry/index.ts';
 
 /** Files of up to so many triangles are taken apart. */
 const MOST_TRIANGLES = 300_000;
@@ -7,7 +7,7 @@ const MOST_TRIANGLES = 300_000;
 /** The bodies of a model: what of each part hangs together by its corners; of a very large one its parts. */
 export function bodiesOf(parts: SceneModel['parts']): readonly Body[] {
   const count = parts.reduce((sum, { indices }) => sum + indices.length / 3, 0);
-  return count > MOST_TRIANGLES ? parts : parts.flatMap(takenApart);
+  return count > MOST_TRIANGLES ? parts : parts.flatMap((part) => takenApart(part));
 }
 
 /** As many other bodies are asked whether they rise over the land, and so many of them have to: a roof has all under it. */
@@ -27,35 +27,19 @@ export function landOf(bodies: readonly Body[], up: 1 | 2, plan: readonly [numbe
 
 /** Is the top of a body over the land beside its middle? */
 function risesOver(body: Body, { positions: p, indices }: Body, up: 1 | 2): boolean {
-  const { low, high } = extentOf(body);
+  const bounds = boundsOfBody(body);
   const across = up === 1 ? 2 : 1;
-  const [x, y] = [0, across].map((k) => (low[k]! + high[k]!) / 2) as [number, number];
+  const { 0: x, [across]: y } = middle(bounds);
   let [nearest, height] = [Infinity, -Infinity];
   for (const corner of indices) {
     const away = (p[3 * corner]! - x) ** 2 + (p[3 * corner + across]! - y) ** 2;
     if (away < nearest) [nearest, height] = [away, p[3 * corner + up]!];
   }
-  return high[up]! > height;
-}
-
-function extentOf({ positions: p, indices }: Body): { low: number[]; high: number[] } {
-  const low = [Infinity, Infinity, Infinity];
-  const high = [-Infinity, -Infinity, -Infinity];
-  for (const corner of indices)
-    for (let k = 0; k < 3; k += 1) {
-      low[k] = Math.min(low[k]!, p[3 * corner + k]!);
-      high[k] = Math.max(high[k]!, p[3 * corner + k]!);
-    }
-  return { low, high };
-}
-
-function sizesOfBody(body: Body): [number, number, number] {
-  const { low, high } = extentOf(body);
-  return [0, 1, 2].map((k) => high[k]! - low[k]!) as [number, number, number];
+  return bounds.max[up] > height;
 }
 
 /** How high a body is with an axis up. */
-export const heightOf = (body: Body, up: 1 | 2): number => sizesOfBody(body)[up];
+export const heightOf = (body: Body, up: 1 | 2): number => sizesOf(boundsOfBody(body))[up];
 
 /** Land reaches under so much of all there is, each way. */
 const UNDER = 0.8;
@@ -65,17 +49,10 @@ const HILLY = 0.01;
 const OTHER_SIDE = 0.01;
 
 /** Is a body ground that lies under all there is, hilly and without walls? @param up number of the axis @param plan extent of all */
-function isLandUnder({ positions: p, indices }: Body, up: 1 | 2, plan: readonly [number, number]): boolean {
-  const [x, y, z] = sizesOfBody({ positions: p, indices });
+function isLandUnder(body: Body, up: 1 | 2, plan: readonly [number, number]): boolean {
+  const [x, y, z] = sizesOf(boundsOfBody(body));
   const [rise, across] = up === 1 ? [y, z] : [z, y];
   if (x < UNDER * plan[0] || across < UNDER * plan[1] || rise < HILLY * Math.max(...plan)) return false;
-  const normal = new Float64Array(3);
-  let [total, down] = [0, 0];
-  for (let t = 0; t < indices.length; t += 3) {
-    cornerNormal(p, 3 * indices[t]!, 3 * indices[t + 1]!, 3 * indices[t + 2]!, normal);
-    const area = Math.hypot(normal[0]!, normal[1]!, normal[2]!);
-    total += area;
-    if (normal[up]! < 0) down += area;
-  }
-  return Math.min(down, total - down) <= OTHER_SIDE * total && !hasWalls({ positions: p, indices }, up);
+  const { walls, down } = facesOf(body, up);
+  return !walls && Math.min(down, 1 - down) <= OTHER_SIDE;
 }

@@ -73,10 +73,11 @@ export function guessModel(
   fileName: string,
 ): ModelGuess['candidates'] {
   const { known, posed } = whatNamesSay(shape, fileName);
-  const all = (['y', 'z'] as const).flatMap((up) =>
-    UNITS.map(({ metres: unit }) => {
-      const axis = axisEvidence(shape, up, posed, fileName);
-      const size = sizeEvidence(shape.along[up], unit, up, known);
+  const floors = { y: floorsOf(shape.along.y), z: floorsOf(shape.along.z) };
+  const all = (['y', 'z'] as const).flatMap((up) => {
+    const axis = axisEvidence(shape, floors, up, posed, fileName);
+    return UNITS.map(({ metres: unit }) => {
+      const size = sizeEvidence(shape.along[up], floors[up], unit, up, known);
       const said =
         (declares.metresPerUnit !== null && Math.abs(declares.metresPerUnit / unit - 1) < 1e-6 ? DECLARED : 0) +
         (declares.up === up ? DECLARED : 0);
@@ -86,8 +87,8 @@ export function guessModel(
         score: axis.score + size.score + said + HOW_OFTEN[unit]!,
         why: [...size.why, ...axis.why],
       };
-    }),
-  );
+    });
+  });
   const own = declares.metresPerUnit;
   if (own !== null && !UNITS.some(({ metres: unit }) => Math.abs(own / unit - 1) < 1e-6))
     return [{ metresPerUnit: own, up: declares.up ?? 'y', share: 1, why: ['The file says its unit.'] }];
@@ -148,7 +149,13 @@ function whatNamesSay({ named }: Shape, fileName: string): { known: KnownThing[]
 /** Mean over many things, so that a thousand doors say no more than a few. */
 const mean = (values: readonly number[]) => values.reduce((sum, value) => sum + value, 0) / Math.max(1, values.length);
 
-function sizeEvidence(along: ShapeAlong, unit: number, up: UpAxis, known: readonly KnownThing[]): Evidence {
+function sizeEvidence(
+  along: ShapeAlong,
+  { storey, storeys }: Floors,
+  unit: number,
+  up: UpAxis,
+  known: readonly KnownThing[],
+): Evidence {
   const why: string[] = [];
   let score = 0;
   const fits = known.flatMap(({ size, known: { height, largest } }) => [
@@ -167,7 +174,6 @@ function sizeEvidence(along: ShapeAlong, unit: number, up: UpAxis, known: readon
     if (width >= LAND[0] && width <= LAND[1]) why.push(`The ground is ${metres(width)} across then.`);
     return { score, why };
   }
-  const [storey, storeys] = storeyOf(along);
   if (storey !== null) {
     const value = fit(storey * unit, STOREY);
     score += Math.min(4, 2 + 0.4 * storeys) * value;
@@ -200,26 +206,36 @@ function sizeEvidence(along: ShapeAlong, unit: number, up: UpAxis, known: readon
 const MANY = 5;
 const ALIKE = 0.1;
 
-/** Distance between large floors, and how many times it comes; null where there is but one level. */
-function storeyOf({ levels, onLand }: ShapeAlong): [number | null, number] {
+interface Floors {
+  /** Distance between large floors; null where there is but one level. In the file's unit. */
+  storey: number | null;
+  /** How many times it comes. */
+  storeys: number;
+  /** How many floors lie evenly above each other. */
+  even: number;
+}
+const NO_FLOORS: Floors = { storey: null, storeys: 0, even: 0 };
+
+function floorsOf({ levels, onLand, heightField }: ShapeAlong): Floors {
   const largest = Math.max(0, ...levels.map(({ area }) => area));
   const large = levels.filter(({ area }) => area > 0.3 * largest);
   // From a floor to the next one over it: tops of houses beside each other are no storeys.
-  const apart = large.flatMap((floor, i) => {
-    const next = large.slice(i + 1).find(({ plan }) => liesOver(plan, floor.plan));
-    return next ? [next.height - floor.height] : [];
-  });
+  const over = large.map((floor, i) => large.slice(i + 1).filter(({ plan }) => liesOver(plan, floor.plan)));
+  const apart = over.flatMap(([next], i) => (next ? [next.height - large[i]!.height] : []));
   const most = Math.max(0, ...apart);
   // The thickness of a slab is no storey.
-  const storeys = apart.filter((distance) => distance > 0.35 * most).sort((a, b) => a - b);
-  const middle = storeys[Math.floor(storeys.length / 2)];
-  if (middle === undefined) return [null, 0];
+  const distances = apart.filter((distance) => distance > 0.35 * most).sort((a, b) => a - b);
+  const storeys = distances.length;
+  const storey = distances[Math.floor(storeys / 2)];
+  if (storey === undefined) return NO_FLOORS;
   // Roofs over the ground floors of many houses are as far apart as each of them is high.
-  const alike = storeys.filter((distance) => Math.abs(distance - middle) < ALIKE * middle).length;
-  const odd = storeys.length >= MANY && alike <= storeys.length / 2;
+  const alike = distances.filter((distance) => Math.abs(distance - storey) < ALIKE * storey).length;
+  if (storeys >= MANY && alike <= storeys / 2) return NO_FLOORS;
   // Nor are a few that happen to be over each other where many houses stand.
-  const few = onLand !== null && storeys.length < large.length / 2;
-  return odd || few ? [null, 0] : [middle, storeys.length];
+  if (onLand !== null && storeys < large.length / 2) return NO_FLOORS;
+  const isStorey = (from: Level) => (to: Level) => Math.abs(to.height - from.height - storey) < 0.08 * storey;
+  const even = heightField || storeys < 2 ? 0 : large.filter((floor, i) => over[i]!.some(isStorey(floor))).length;
+  return { storey, storeys, even };
 }
 
 /** Are there small level steps as high as people climb, several alike? */
@@ -228,10 +244,17 @@ function riserOf({ levels }: ShapeAlong, unit: number): boolean {
   return steps.filter((step) => step >= RISER[0] && step <= RISER[1]).length >= 4;
 }
 
-function axisEvidence(shape: Shape, up: UpAxis, posed: readonly PosedThing[], fileName: string): Evidence {
+function axisEvidence(
+  shape: Shape,
+  floors: Record<UpAxis, Floors>,
+  up: UpAxis,
+  posed: readonly PosedThing[],
+  fileName: string,
+): Evidence {
   const why: string[] = [];
   const along = shape.along[up];
-  const other = shape.along[up === 'y' ? 'z' : 'y'];
+  const beside = up === 'y' ? 'z' : 'y';
+  const other = shape.along[beside];
   let score = 0;
   if ((along.heightField && !other.heightField) || (along.onLand !== null && other.onLand === null)) {
     score += 6;
@@ -241,7 +264,7 @@ function axisEvidence(shape: Shape, up: UpAxis, posed: readonly PosedThing[], fi
         : `Seen along ${up.toUpperCase()} it stands on land.`,
     );
   }
-  const [k, o] = [AXIS[up], AXIS[up === 'y' ? 'z' : 'y']];
+  const [k, o] = [AXIS[up], AXIS[beside]];
   const agree = posed.map(({ size, pose }) => poseAgrees(size, pose, k, o));
   if (agree.length > 0) {
     const value = mean(agree);
@@ -250,8 +273,8 @@ function axisEvidence(shape: Shape, up: UpAxis, posed: readonly PosedThing[], fi
     if (value > 0.4 && thing)
       why.push(`“${ownName(thing.name)}” ${thing.pose} as it should with ${up.toUpperCase()} up.`);
   }
-  const regular = evenlySpaced(along);
-  if (regular > evenlySpaced(other)) {
+  const regular = floors[up].even;
+  if (regular > floors[beside].even) {
     score += Math.min(3, 0.7 * regular);
     if (regular >= 3) why.push(`Floors lie evenly above each other along ${up.toUpperCase()}.`);
   }
@@ -284,18 +307,6 @@ function poseAgrees(size: Size, pose: Pose, k: 1 | 2, o: 1 | 2): number {
 
 /** What is lower than this part of its width is flat. */
 const FLAT = 0.3;
-
-/** How many floors lie evenly above each other. */
-function evenlySpaced(along: ShapeAlong): number {
-  if (along.heightField) return 0;
-  const [storey, count] = storeyOf(along);
-  if (storey === null || count < 2) return 0;
-  const largest = Math.max(...along.levels.map(({ area }) => area));
-  const large = along.levels.filter(({ area }) => area > 0.3 * largest);
-  const isNext = (floor: Level) => (next: Level) =>
-    Math.abs(next.height - floor.height - storey) < 0.08 * storey && liesOver(next.plan, floor.plan);
-  return large.filter((floor) => large.some(isNext(floor))).length;
-}
 
 /** What is made of a model that has just been read, and how it looks either way up. */
 export const guessOf = (model: ReadModel, fileName: string): ModelGuess => ({

@@ -1,4 +1,4 @@
-import { samePlace, TRIANGLE, triangleNormal, type TriangleSoup } from '../geometry/index.ts';
+import { joined, samePlace, TRIANGLE, triangleNormal, type TriangleSoup } from '../geometry/index.ts';
 
 /** A face is level up to about 26°. */
 const LEVEL = 0.9;
@@ -35,17 +35,16 @@ export function levelFaces(soup: TriangleSoup, lowest: number, highest: number):
 function bumpsOf(soup: TriangleSoup, triangles: readonly number[]): number[] {
   const corners = new Float32Array(triangles.length * TRIANGLE);
   triangles.forEach((i, k) => corners.set(soup.subarray(i * TRIANGLE, (i + 1) * TRIANGLE), k * TRIANGLE));
-  const root = samePlace(corners);
-  const rootOf = (v: number): number => {
-    while (root[v] !== v) v = root[v] = root[root[v]!]!;
-    return v;
-  };
-  for (let v = 0; v < root.length; v += 3) for (const c of [1, 2]) root[rootOf(v + c)] = rootOf(v);
+  const count = corners.length / 3;
+  const rootOf = joined(
+    Uint32Array.from({ length: count }, (_, v) => v),
+    samePlace(corners),
+  );
   const [low, high] = [
     new Float32Array(corners.length).fill(Infinity),
     new Float32Array(corners.length).fill(-Infinity),
   ];
-  for (let v = 0; v < root.length; v += 1) {
+  for (let v = 0; v < count; v += 1) {
     const group = 3 * rootOf(v);
     for (let k = 0; k < 3; k += 1) {
       low[group + k] = Math.min(low[group + k]!, corners[3 * v + k]!);
@@ -53,7 +52,7 @@ function bumpsOf(soup: TriangleSoup, triangles: readonly number[]): number[] {
     }
   }
   const normal = new Float64Array(3);
-  const looksAway = new Uint8Array(root.length);
+  const looksAway = new Uint8Array(count);
   for (let k = 0; k < triangles.length; k += 1) {
     triangleNormal(corners, k, normal);
     if (normal[1]! <= 0) looksAway[rootOf(3 * k)] = 1;

@@ -1,5 +1,5 @@
-import { LAND_WIDTH, seesThrough, type SceneModel, type ScenePart } from '../format/index.ts';
-import { enclosedVolume, planBoxOf, samePlace, takenApart, type Body } from '../geometry/index.ts';
+import { LAND_WIDTH, seesThrough, triangleSoup, type SceneModel, type ScenePart } from '../format/index.ts';
+import { enclosedVolume, planBoxOf, samePlace, takenApart } from '../geometry/index.ts';
 import { FloorIndex } from './floor-index.ts';
 import { coverTriangles } from './footing.ts';
 import { HEAD_ROOM } from './levels.ts';
@@ -30,12 +30,15 @@ export class SolidBodies {
   /** @returns null where nothing is */
   static of(model: SceneModel): SolidBodies | null {
     const corners: number[] = [];
-    for (const { positions, indices } of things(model)) {
-      if (indices.length > 3 * MOST_TRIANGLES) continue;
+    for (const parts of things(model)) {
+      if (parts.reduce((sum, { indices }) => sum + indices.length / 3, 0) > MOST_TRIANGLES) continue;
+      const { soup: positions } = triangleSoup({ ...model, parts });
       const place = samePlace(positions);
-      for (const body of takenApart({ positions, indices }))
-        if (isBlock(body, place))
-          for (const v of body.indices) corners.push(positions[3 * v]!, positions[3 * v + 1]!, positions[3 * v + 2]!);
+      const indices = Uint32Array.from(place, (_, v) => v);
+      for (const body of takenApart({ positions, indices }, place)) {
+        const own = [...body.indices].flatMap((v) => [...positions.subarray(3 * v, 3 * v + 3)]);
+        if (isBlock(own, enclosedVolume(body, place))) corners.push(...own);
+      }
     }
     return corners.length > 0 ? new SolidBodies(Float32Array.from(corners)) : null;
   }
@@ -51,7 +54,7 @@ export class SolidBodies {
 const SAME = 1e-4;
 
 /** The things of a site, each with all its materials: one block may have a roof of another. */
-function* things({ parts, materials }: SceneModel): Generator<Body> {
+function things({ parts, materials }: SceneModel): Iterable<ScenePart[]> {
   const byName = new Map<string, ScenePart[]>();
   for (const part of parts) {
     if (seesThrough(materials[part.material]!)) continue;
@@ -60,30 +63,14 @@ function* things({ parts, materials }: SceneModel): Generator<Body> {
     if (known) known.push(part);
     else byName.set(name, [part]);
   }
-  for (const [first, ...rest] of byName.values()) {
-    if (rest.length === 0) {
-      yield first!;
-      continue;
-    }
-    const all = [first!, ...rest];
-    const positions = new Float32Array(all.reduce((sum, part) => sum + part.positions.length, 0));
-    const indices: number[] = [];
-    let at = 0;
-    for (const part of all) {
-      positions.set(part.positions, at);
-      for (const v of part.indices) indices.push(v + at / 3);
-      at += part.positions.length;
-    }
-    yield { positions, indices: Uint32Array.from(indices) };
-  }
+  return byName.values();
 }
 
-/** Is it large enough for a room, and neither walls about one nor ground? */
-function isBlock(body: Body, place: Uint32Array): boolean {
-  const points = new Float32Array(3 * body.indices.length);
-  body.indices.forEach((v, i) => points.set(body.positions.subarray(3 * v, 3 * v + 3), 3 * i));
-  const [width, height, depth] = planBoxOf(points).size;
+/** Is it large enough for a room, and neither walls about one nor ground? @param volume that it encloses, cubic metres */
+function isBlock(corners: readonly number[], volume: number): boolean {
+  if (volume === 0) return false;
+  const [width, height, depth] = planBoxOf(corners).size;
   if (height < HEAD_ROOM || depth < LEAST_WIDTH) return false;
   if (width > LAND_WIDTH && width > FLAT * height) return false;
-  return enclosedVolume(body, place) >= LEAST_FILL * width * height * depth;
+  return volume >= LEAST_FILL * width * height * depth;
 }

@@ -112,8 +112,8 @@ export function surveyModel(
   onProgress(0.2);
   const landscape = new Set(model.parts.filter(isLandscape));
   const land = triangleSoup(model, (part) => landscape.has(part)).soup;
-  const slopes = land.length > 0 ? new FloorIndex(walkableTriangles(land, slope)) : null;
-  const storeys = storeysOf(model, findStoreys(footing.walkable, columns.cover, slopes, solid), changes, bounds);
+  const landFloors = land.length > 0 ? new FloorIndex(walkableTriangles(land, slope)) : null;
+  const storeys = storeysOf(model, findStoreys(footing.walkable, columns.cover, landFloors, solid), changes, bounds);
   onProgress(0.3);
   const built = land.length > 0 ? triangleSoup(model, (part) => !landscape.has(part)) : { soup, seeThrough };
   const walls = wallsOf(built.soup);
