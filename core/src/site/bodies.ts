@@ -17,12 +17,25 @@ const RISE = 0.7;
 /** The bodies that are land with an axis up: nothing where nothing stands on it. @param plan extent of all */
 export function landOf(bodies: readonly Body[], up: 1 | 2, plan: readonly [number, number]): ReadonlySet<Body> {
   const land = bodies.filter((body) => isLandUnder(body, up, plan));
-  const others = bodies.filter((body) => !land.includes(body));
+  return new Set(land.filter((body) => carries(body, bodies, land, up)));
+}
+
+/** On a plate of so many bodies there is a town, or a product of many pieces. */
+const MANY_BODIES = 60;
+
+/** Do many bodies stand on one plate that lies under all of them? @param plan extent of all */
+export function standOnPlate(bodies: readonly Body[], up: 1 | 2, plan: readonly [number, number]): boolean {
+  if (bodies.length <= MANY_BODIES) return false;
+  const plates = bodies.filter((body) => isUnderAll(body, up, plan) && heightOf(body, up) < HILLY * Math.max(...plan));
+  return plates.some((plate) => carries(plate, bodies, plates, up));
+}
+
+/** Do most bodies rise over one? @param apart these are not asked */
+function carries(body: Body, bodies: readonly Body[], apart: readonly Body[], up: 1 | 2): boolean {
+  const others = bodies.filter((other) => !apart.includes(other));
   const every = Math.max(1, Math.floor(others.length / ASKED));
   const asked = others.filter((_, i) => i % every === 0);
-  return new Set(
-    land.filter((body) => asked.filter((other) => risesOver(other, body, up)).length > RISE * asked.length),
-  );
+  return asked.filter((other) => risesOver(other, body, up)).length > RISE * asked.length;
 }
 
 /** Is the top of a body over the land beside its middle? */
@@ -44,15 +57,18 @@ export const heightOf = (body: Body, up: 1 | 2): number => sizesOf(boundsOfBody(
 /** Land reaches under so much of all there is, each way. */
 const UNDER = 0.8;
 /** It rises by this part of its width: a plate is no land. */
-const HILLY = 0.01;
+const HILLY = 0.003;
 /** And is one side alone: a body has an underside. */
 const OTHER_SIDE = 0.01;
 
 /** Is a body ground that lies under all there is, hilly and without walls? @param up number of the axis @param plan extent of all */
 function isLandUnder(body: Body, up: 1 | 2, plan: readonly [number, number]): boolean {
-  const [x, y, z] = sizesOf(boundsOfBody(body));
-  const [rise, across] = up === 1 ? [y, z] : [z, y];
-  if (x < UNDER * plan[0] || across < UNDER * plan[1] || rise < HILLY * Math.max(...plan)) return false;
+  if (!isUnderAll(body, up, plan) || heightOf(body, up) < HILLY * Math.max(...plan)) return false;
   const { walls, down } = facesOf(body, up);
   return !walls && Math.min(down, 1 - down) <= OTHER_SIDE;
+}
+
+function isUnderAll(body: Body, up: 1 | 2, plan: readonly [number, number]): boolean {
+  const sizes = sizesOf(boundsOfBody(body));
+  return sizes[0] >= UNDER * plan[0] && sizes[up === 1 ? 2 : 1] >= UNDER * plan[1];
 }

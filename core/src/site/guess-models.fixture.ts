@@ -174,11 +174,26 @@ const KINDS: Record<string, (random: Random) => Piece[]> = {
       }).flat(),
     ];
   },
+  rows: (random) => {
+    // Narrow houses in rows, as far apart as storeys are high: from aside they look like floors of a tower.
+    const [columns, lines] = [12 + Math.floor(random() * 10), 40 + Math.floor(random() * 20)];
+    const [apart, aside] = [within(random, 2.9, 4.2), within(random, 8, 12)];
+    const side = Math.max(columns * aside, lines * apart);
+    const rise = within(random, 0.004, 0.009) * side;
+    const height = (c: number, r: number) => (rise / 4) * (Math.sin(0.2 * c) + Math.cos(0.2 * r));
+    return [
+      ['Surface', surface(40, side / 38, height)],
+      ...Array.from({ length: columns * lines }, (_, n): Piece => {
+        const [x, z] = [5 + aside * (n % columns), 5 + apart * Math.floor(n / columns)];
+        return ['Block', box(x, -rise, z, x + 0.7 * aside, within(random, 4, 10), z + 0.7 * apart)];
+      }),
+    ];
+  },
 };
 
 const TRUE_UNITS = { mm: 0.001, cm: 0.01, m: 1, in: 0.0254, ft: 0.3048 } as const;
 
-/** Seventy models: every kind in every unit with either axis up; STL and OBJ in turn, half of them without names. */
+/** Eighty models: every kind in every unit with either axis up; STL and OBJ in turn, half of them without names. */
 export function trueModels(random: Random): TrueModel[] {
   return Object.entries(KINDS).flatMap(([what, make], kind) =>
     Object.entries(TRUE_UNITS).flatMap(([unit, metresPerUnit], u) =>

@@ -30,8 +30,11 @@ export const ODD_SIZE = { small: 0.005, large: 10_000 } as const;
 const MOST_SHOWN = 3;
 const LEAST_SHOWN = 0.03;
 
-/** Width of a landscape, heights of houses, heights of storeys, risers of steps, thickness of walls, metres (common practice, no source). */
+/** Width of a landscape, of one thing, of many on a plate, of buildings; heights of houses, heights of storeys, risers of steps, thickness of walls, metres (common practice, no source). */
 const LAND = [60, 8000] as const;
+const THING = [0.05, 60] as const;
+const ON_PLATE = [0.05, 1000] as const;
+const BUILT = [3, 300] as const;
 const HOUSE = [3, 25] as const;
 const STOREY = [2.4, 4.5] as const;
 const RISER = [0.13, 0.21] as const;
@@ -195,8 +198,8 @@ function sizeEvidence(
     score += 1.2 * fit(along.thickness * unit, WALL);
     if (fit(along.thickness * unit, WALL) === 1) why.push(`Walls are ${metres(along.thickness * unit)} thick then.`);
   }
-  // A commission is between a ring and a district, or as large as its land.
-  const usual = along.onLand !== null ? LAND : storey === null ? ([0.05, 60] as const) : ([3, 300] as const);
+  // A commission is between a ring and a district, or as large as its land; a plate of many pieces is any of these.
+  const usual = along.onLand !== null ? LAND : along.onPlate ? ON_PLATE : storey === null ? THING : BUILT;
   score += (along.onLand !== null ? 2 : 1) * fit(width, usual) + Math.min(0, fit(width, [0.004, 30_000]));
   if (along.onLand !== null && fit(width, usual) > 0) why.push(`The ground is ${metres(width)} across then.`);
   return { score, why };
@@ -216,7 +219,11 @@ interface Floors {
 }
 const NO_FLOORS: Floors = { storey: null, storeys: 0, even: 0 };
 
-function floorsOf({ levels, onLand, heightField }: ShapeAlong): Floors {
+/** A tower is at most so many times as high as it is deep (common practice, no source); rows of houses lie in such a way. */
+const SLENDER = 12;
+
+function floorsOf({ levels, height, plan, onLand, heightField }: ShapeAlong): Floors {
+  if (height > SLENDER * Math.min(...plan)) return NO_FLOORS;
   const largest = Math.max(0, ...levels.map(({ area }) => area));
   const large = levels.filter(({ area }) => area > 0.3 * largest);
   // From a floor to the next one over it: tops of houses beside each other are no storeys.

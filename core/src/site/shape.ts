@@ -1,7 +1,7 @@
 import type { Bounds, UpAxis, Vec3 } from '../document/index.ts';
 import type { SceneModel } from '../format/index.ts';
 import { boundsOf, cornerNormal, joinBounds, type Body } from '../geometry/index.ts';
-import { bodiesOf, heightOf, landOf } from './bodies.ts';
+import { bodiesOf, heightOf, landOf, standOnPlate } from './bodies.ts';
 import { isInTriangle, LevelBins, type PlanMask, type PartOfPlan } from './plan-mask.ts';
 
 /** Number of the axis in a position. */
@@ -32,6 +32,8 @@ export interface ShapeAlong {
   heightField: boolean;
   /** What stands on a terrain that lies under all of it: median of the heights; null where there is no such terrain. */
   onLand: number | null;
+  /** Many bodies stand on one plate. */
+  onPlate: boolean;
   /** How different below and above are, 0…1. */
   lopsided: number;
   /** Distances between the two faces of things that stand upright and are thin: walls. Median; null where there are none. */
@@ -115,6 +117,7 @@ function shapeAlong(bodies: readonly Body[], { min, max }: Bounds, up: 1 | 2): S
       Math.max(up1, down1) > 0.8 * plan[0] * plan[1] &&
       largest < 0.6 * total,
     onLand: land.size > 0 ? median(bodies.filter((body) => !land.has(body)).map((body) => heightOf(body, up))) : null,
+    onPlate: land.size === 0 && standOnPlate(bodies, up, plan),
     lopsided: odd / (total || 1),
     thickness: thicknessOf(upright, plan),
   };
