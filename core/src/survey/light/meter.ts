@@ -47,6 +47,8 @@ export const FIRST_GAIN: Vec3 = [1.3, 1.3, 1.3];
 export class LightMeter {
   private readonly points: Float32Array;
   private readonly sight: Sight;
+  /** What fills `sight` as yet: before a site is lit nothing needs it. */
+  private filling: Iterator<void> | null;
   /** Logarithms of the light that falls on open ground. */
   private readonly open: readonly number[];
   /** What pictures are made darker by because it is getting dark, and how far their colour is got used to. */
@@ -57,16 +59,29 @@ export class LightMeter {
     const outdoors = daylight({ sun, sky });
     this.points = meterPoints(model, outdoors);
     this.sight = new Sight(model);
+    this.filling = this.points.length > 0 ? this.sight.filling() : null;
     this.open = openLight({ sun, sky }).map((value) => Math.log(Math.max(1e-4, value)));
     const day = Math.min(1, Math.exp(this.open[1]!) / DIM);
     this.dim = day ** DARKER;
     this.usedToColour = USED_TO_DUSK + (USED_TO_COLOUR - USED_TO_DUSK) * day;
   }
 
+  /** Does what takes longest ahead of the first question. @param between awaited now and then */
+  async prepare(between: () => Promise<void>): Promise<void> {
+    while (this.goOn()) await between();
+  }
+
+  /** @returns whether there is more to do */
+  private goOn(): boolean {
+    if (this.filling?.next().done) this.filling = null;
+    return this.filling !== null;
+  }
+
   /** What radiances are multiplied by in a picture from a pose: red, green, blue. */
   gainAt(position: Vec3, orientation: Quaternion): Vec3 {
     const p = this.points;
     if (p.length === 0) return FIRST_GAIN;
+    while (this.goOn());
     const [fx, fy, fz] = forwardOf(orientation);
     let [whole, r, g, b] = [0, 0, 0, 0];
     for (let o = 0; o < p.length; o += POINT_NUMBERS) {

@@ -26,20 +26,29 @@ export class Sight {
   /** Surface in each cell, sides of a cell, square. */
   private readonly full: Float32Array = new Float32Array(0);
 
+  private readonly parts: SceneModel['parts'];
+
+  /** Everything is free until {@link filling} is done. */
   constructor(model: SceneModel) {
-    const parts = model.parts.filter(
+    this.parts = model.parts.filter(
       (part) => !seesThrough(model.materials[part.material]!) && part.positions.length > 0 && !isLandscape(part),
     );
-    const bounds = joinBounds(parts.map(({ positions }) => boundsOf(positions)));
+    const bounds = joinBounds(this.parts.map(({ positions }) => boundsOf(positions)));
     if (!bounds) return;
     const extent = [0, 1, 2].map((k) => bounds.max[k]! - bounds.min[k]!);
     this.cell = Math.max(CELL, Math.cbrt(extent.reduce((product, side) => product * (side + CELL), 1) / MOST_CELLS));
     this.min = bounds.min;
     this.size = extent.map((side) => Math.floor(side / this.cell) + 1) as unknown as [number, number, number];
     this.full = new Float32Array(this.size[0] * this.size[1] * this.size[2]);
-    for (const { positions, indices } of parts)
+  }
+
+  /** Fills the cells, part after part: a second for a million triangles. */
+  *filling(): Generator<void> {
+    for (const { positions, indices } of this.parts) {
       for (let t = 0; t < indices.length; t += 3)
         this.fill(positions, 3 * indices[t]!, 3 * indices[t + 1]!, 3 * indices[t + 2]!);
+      yield;
+    }
   }
 
   /** May the place off a surface be seen from an eye? Coordinates in metres, the normal of length 1. */
@@ -76,17 +85,28 @@ export class Sight {
     return (k * size[1] + j) * size[0] + i;
   }
 
+  /** Spreads a triangle over the cells that it lies in: along its two shorter sides. */
   private fill(p: Float32Array, a: number, b: number, c: number): void {
-    const long = Math.max(
-      Math.hypot(p[a]! - p[b]!, p[a + 1]! - p[b + 1]!, p[a + 2]! - p[b + 2]!),
-      Math.hypot(p[b]! - p[c]!, p[b + 1]! - p[c + 1]!, p[b + 2]! - p[c + 2]!),
-      Math.hypot(p[c]! - p[a]!, p[c + 1]! - p[a + 1]!, p[c + 2]! - p[a + 2]!),
-    );
-    const steps = Math.max(1, Math.ceil(long / (FILL * this.cell)));
-    const share = (2 * cornerArea(p, a, b, c)) / ((steps + 1) * (steps + 2) * this.cell ** 2);
-    for (let i = 0; i <= steps; i += 1)
-      for (let j = 0; i + j <= steps; j += 1) {
-        const [u, v] = [i / steps, j / steps];
+    const [ab, bc, ca] = [distance(p, a, b), distance(p, b, c), distance(p, c, a)];
+    if (bc >= ab && bc >= ca) this.fillFrom(p, a, b, c, ab, ca);
+    else if (ca >= ab) this.fillFrom(p, b, c, a, bc, ab);
+    else this.fillFrom(p, c, a, b, ca, bc);
+  }
+
+  /** @param ab @param ac how far the others are from the first corner, metres */
+  private fillFrom(p: Float32Array, a: number, b: number, c: number, ab: number, ac: number): void {
+    const apart = FILL * this.cell;
+    const rows = Math.max(1, Math.ceil(ab / apart));
+    const columns = Math.max(1, Math.ceil(ac / apart));
+    const across = (row: number) => Math.ceil((1 - row / rows) * columns);
+    let points = 0;
+    for (let row = 0; row <= rows; row += 1) points += across(row) + 1;
+    const share = cornerArea(p, a, b, c) / (points * this.cell ** 2);
+    for (let row = 0; row <= rows; row += 1) {
+      const u = row / rows;
+      const steps = across(row);
+      for (let step = 0; step <= steps; step += 1) {
+        const v = steps > 0 ? ((1 - u) * step) / steps : 0;
         const w = 1 - u - v;
         const at = this.indexOf(
           w * p[a]! + u * p[b]! + v * p[c]!,
@@ -95,5 +115,9 @@ export class Sight {
         );
         if (at >= 0) this.full[at]! += share;
       }
+    }
   }
 }
+
+const distance = (p: Float32Array, a: number, b: number): number =>
+  Math.hypot(p[a]! - p[b]!, p[a + 1]! - p[b + 1]!, p[a + 2]! - p[b + 2]!);
