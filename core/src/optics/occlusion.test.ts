@@ -16,7 +16,6 @@ import {
   type BufferGeometry,
   type Camera,
 } from 'three';
-import type { Bounds } from '../document/index.ts';
 import { Occlusion, type OccluderFaces } from './occlusion.ts';
 
 /** Things in one world: each hides what is behind it, and may be hidden. */
@@ -32,10 +31,10 @@ function worldOf(things: readonly BufferGeometry[], twoSided = false) {
       Math.sqrt(new Triangle(corner(i, 0), corner(i, 1), corner(i, 2)).getArea()),
     ),
   };
-  const boxes = things.map((thing): Bounds => {
+  const boxes = things.map((thing) => {
     thing.computeBoundingBox();
     const { min, max } = thing.boundingBox!;
-    return { min: min.toArray(), max: max.toArray() };
+    return [...min, ...max];
   });
   const material = new MeshBasicMaterial({ side: twoSided ? DoubleSide : FrontSide });
   return { occlusion: new Occlusion(faces), boxes, meshes: things.map((thing) => new Mesh(thing, material)) };

@@ -1,5 +1,3 @@
-import type { Bounds } from '../document/index.ts';
-
 /** Triangles that hide what is behind them. */
 export interface OccluderFaces {
   /** Nine numbers each, metres; counter-clockwise as seen from the side that is drawn. */
@@ -68,8 +66,12 @@ export class Occlusion {
     }
   }
 
-  /** May anything in a box be in the picture? */
-  shows({ min, max }: Bounds): boolean {
+  /**
+   * May anything in a box be in the picture?
+   * @param boxes least x, y and z, greatest x, y and z of each, metres
+   * @param from where in them the box begins
+   */
+  shows(boxes: ArrayLike<number>, from = 0): boolean {
     const { matrix: m } = this;
     let left = Infinity;
     let right = -Infinity;
@@ -83,9 +85,9 @@ export class Occlusion {
     let offTop = 0;
     let before = 0;
     for (let corner = 0; corner < 8; corner += 1) {
-      const px = (corner & 1 ? max : min)[0];
-      const py = (corner & 2 ? max : min)[1];
-      const pz = (corner & 4 ? max : min)[2];
+      const px = boxes[from + (corner & 1 ? 3 : 0)]!;
+      const py = boxes[from + (corner & 2 ? 4 : 1)]!;
+      const pz = boxes[from + (corner & 4 ? 5 : 2)]!;
       const x = m[0]! * px + m[4]! * py + m[8]! * pz + m[12]!;
       const y = m[1]! * px + m[5]! * py + m[9]! * pz + m[13]!;
       const z = m[2]! * px + m[6]! * py + m[10]! * pz + m[14]!;

@@ -1,12 +1,11 @@
 import type { SiteLight } from '@eskovan/core/document';
 import type { Camera, Group, PerspectiveCamera, Scene, WebGLRenderer } from 'three';
 import type { FinishUniforms } from '../scene/finish.ts';
-import type { MovingMeshes } from '../scene/moving.ts';
 import { ContactShade } from './contact-shade.ts';
 import { DepthPass } from './depth-pass.ts';
 import type { PictureSize } from './picture-size.ts';
 import { Gathered } from './gathered.ts';
-import { SunShadow } from './sun-shadow.ts';
+import { SunShadow, type ShadowUse } from './sun-shadow.ts';
 import { Surroundings } from './surroundings.ts';
 
 /** What finished pictures have beyond the bake: the sun's shadow drawn anew, darker corners, and what is mirrored. */
@@ -38,20 +37,15 @@ export class FinishPass {
     this.contact.start();
   }
 
-  /** Makes everything current for one sub-frame. */
-  use(
-    model: Group,
-    camera: PerspectiveCamera,
-    {
-      size,
-      subframe,
-      subframes,
-      moving,
-    }: { size: PictureSize; subframe: number; subframes: number; moving: MovingMeshes | null },
-  ): void {
-    this.shadow.use(model, camera.position, { subframe, subframes, moving });
+  /** Makes the sun's shadow current for one sub-frame, and how much of it is mirrored. */
+  castShadow(model: Group, camera: PerspectiveCamera, as: ShadowUse): void {
+    this.shadow.use(model, camera.position, as);
+    this.surroundings.weigh(as.subframe, as.subframes);
+  }
+
+  /** Makes dark corners current for one sub-frame: of what shows before its camera. */
+  shadeContacts(model: Group, camera: PerspectiveCamera, size: PictureSize): void {
     this.contact.use(model, camera, size);
-    this.surroundings.weigh(subframe, subframes);
   }
 
   /** Draws what is nearest into the picture's depth, where it costs more to work out what is hidden after all. */

@@ -4,6 +4,7 @@ import type { CameraSample } from '@eskovan/core/move';
 import type { Vec3 } from '@eskovan/core/document';
 import { LightMeter, type ExposedMove, type ExposureTrack, type PixelGather } from '@eskovan/core/survey';
 import { LinearSRGBColorSpace, PerspectiveCamera, WebGLRenderer, type Group } from 'three';
+import { Breath } from '../scene/breath.ts';
 import { buildScene, disposeScene, type SceneOptions } from '../scene/build-scene.ts';
 import type { Stance } from '../scene/person.ts';
 import { toneUniforms } from '../scene/tone.ts';
@@ -18,7 +19,7 @@ import { FinishPass } from './finish-pass.ts';
 import { aperturePoint, jitter, shutterPart } from './jitter.ts';
 import type { PictureSize } from './picture-size.ts';
 import type { StillLevel } from './shown-pieces.ts';
-import { mirrorDetail, mirrorPixel } from './surroundings.ts';
+import { mirrorDetail, mirrorPixel, mirrorSize } from './surroundings.ts';
 import type { Breakable } from './unbroken.ts';
 
 /** Height in pixels from which moving pictures show detail as far as it reaches; smaller ones show less of it. */
@@ -103,6 +104,10 @@ export class PictureRenderer implements Breakable {
     // The new one is made whole before the old one goes: pictures asked for meanwhile still show something.
     const toned = { ...options, tone: this.tone };
     const made = model && (await buildScene(model, this.finish ? { ...toned, finish: this.finish.uniforms } : toned));
+    const paper = options.look === 'line';
+    const meter = model && !paper ? new LightMeter(model, options.light) : null;
+    const breath = new Breath();
+    await meter?.prepare(() => breath.take());
     if (asked !== this.asked) {
       // Something newer was asked for meanwhile.
       if (made) disposeScene(made);
@@ -110,11 +115,8 @@ export class PictureRenderer implements Breakable {
     }
     this.done += 1;
     this.drawing.setModel(made && { group: made, model: model! }, options);
-    this.paper = options.look === 'line';
-    this.exposure.use(
-      model && !this.paper ? new LightMeter(model, options.light) : null,
-      this.paper ? null : options.exposure,
-    );
+    this.paper = paper;
+    this.exposure.use(meter, paper ? null : options.exposure);
     this.fresh = true;
   }
 
@@ -162,7 +164,7 @@ export class PictureRenderer implements Breakable {
     this.drawing.person.show(!alone);
     const aim = (share?: number) => {
       this.aim(sample, size, [0, 0], [0, 0], share);
-      this.drawing.pieces?.inPassing(this.camera, reach, this.drawing.whole);
+      this.drawing.pieces?.inPassing(this.camera, size, reach, this.drawing.whole);
     };
     if (presences) {
       this.accumulator.start(size, false);
@@ -303,8 +305,15 @@ export class PictureRenderer implements Breakable {
       this.aim(sampleAt(shutterPart(i, subframes)), size, jitter(i, subframes), aperturePoint(i, subframes), share);
       const { model, moving, pieces, whole } = this.drawing;
       const full = () => pieces?.inFull(level, this.camera, size, whole);
+      if (model)
+        this.finish?.castShadow(model, this.camera, {
+          subframe: i,
+          subframes,
+          moving,
+          before: (sun) => pieces?.inFull(level, sun, size, false),
+        });
       full();
-      if (model) this.finish?.use(model, this.camera, { size, subframe: i, subframes, moving });
+      if (model) this.finish?.shadeContacts(model, this.camera, size);
       if (i === 0 && linear && this.lookAround(subframes)) full();
       this.accumulator.add(() => this.pass(ahead), weight);
       this.tone.late.value = 0;
@@ -326,7 +335,7 @@ export class PictureRenderer implements Breakable {
     const exposed = gain.clone();
     gain.set(1, 1, 1);
     this.finish.lookAround(scene, this.camera, subframes, (side) =>
-      pieces?.inPassing(side, mirrorDetail(subframes), whole),
+      pieces?.inPassing(side, mirrorSize(subframes), mirrorDetail(subframes), whole),
     );
     gain.copy(exposed);
     return true;

@@ -1,7 +1,7 @@
 import type { SiteLight } from '@eskovan/core/document';
 import { GOLDEN_ANGLE } from '@eskovan/core/geometry';
 import { daylight } from '@eskovan/core/survey';
-import { Matrix4, OrthographicCamera, Vector3, type Group, type WebGLRenderTarget } from 'three';
+import { Matrix4, OrthographicCamera, Vector3, type Camera, type Group, type WebGLRenderTarget } from 'three';
 import type { ShadowUniforms } from '../scene/finish.ts';
 import { depthTarget, disposeDepth, type DepthPass } from './depth-pass.ts';
 import { isMoving, type MovingMeshes } from '../scene/moving.ts';
@@ -20,6 +20,15 @@ const STEP = 9;
  */
 const HALF_DISC = (0.5 * 0.53 * Math.PI) / 180;
 const HAZE = 3;
+
+/** A sub-frame of a picture that the sun shines in. */
+export interface ShadowUse {
+  subframe: number;
+  subframes: number;
+  moving: MovingMeshes | null;
+  /** Called with the sun's camera, before it is drawn from: what the picture does not show throws shadows, too. */
+  before: (sun: Camera) => void;
+}
 
 /**
  * Shadow maps of the sun around the eye. Each sub-frame sees the sun from another point of its disc, so that their
@@ -59,11 +68,7 @@ export class SunShadow {
   }
 
   /** Makes the maps of one sub-frame current, drawing them where there are none for this place. */
-  use(
-    model: Group,
-    eye: Vector3,
-    { subframe, subframes, moving }: { subframe: number; subframes: number; moving: MovingMeshes | null },
-  ): void {
+  use(model: Group, eye: Vector3, { subframe, subframes, moving, before }: ShadowUse): void {
     // The mean of few maps shows the steps of each.
     this.uniforms.shadowSpread.value = subframes < MOST_MAPS;
     const index = subframe % MOST_MAPS;
@@ -77,6 +82,7 @@ export class SunShadow {
     if (!map) this.maps.set(index, (map = { target: depthTarget(SIDE, SIDE), matrix: new Matrix4(), of: '' }));
     if (map.of !== of) {
       this.aim(centre, index);
+      before(this.camera);
       map.matrix.multiplyMatrices(this.camera.projectionMatrix, this.camera.matrixWorldInverse);
       this.depth.draw(model, this.camera, map.target, (piece) => !isMoving(piece));
       map.of = of;

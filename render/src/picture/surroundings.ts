@@ -1,3 +1,4 @@
+import type { PictureSize } from './picture-size.ts';
 import {
   CubeCamera,
   HalfFloatType,
@@ -37,6 +38,12 @@ export const mirrorPixel = (subframes: number): number => Math.PI / 2 / lookFor(
 
 /** The part of its reach to which detail is in the picture. */
 export const mirrorDetail = (subframes: number): number => lookFor(subframes).detail;
+
+/** Pixels of each side of the picture around the eye. */
+export const mirrorSize = (subframes: number): PictureSize => {
+  const { side } = lookFor(subframes);
+  return { width: side, height: side };
+};
 
 /** How often a sub-frame's mirrors count: see {@link Surroundings.weigh}. */
 export function mirrorWeight(subframe: number, subframes: number): number {

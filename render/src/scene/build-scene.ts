@@ -18,14 +18,15 @@ import {
   type Texture,
 } from 'three';
 import { Breath } from './breath.ts';
-import { addPart, cellFor, usesUvs, type Chunk } from './chunks.ts';
+import { addPart, cellFor, lookOf, standingKey, usesUvs, type Chunk } from './chunks.ts';
+import { ClusterLevels, type CellLevels } from './clusters.ts';
 import { Covers } from './covers.ts';
 import type { DimmedGlow, MeshShares } from './dimmed.ts';
 import { makeShining, type Glow } from './glow.ts';
 import { makeFinish, type FinishUniforms } from './finish.ts';
 import { buildLineWork } from './line-work.ts';
 import { makePane } from './mirror.ts';
-import { levelShares, makeLevels } from './stand-in.ts';
+import { levelShares, Thinner, type LevelShares } from './stand-in.ts';
 import { makeRadiant, toneUniforms, type ToneUniforms } from './tone.ts';
 
 export interface SceneOptions {
@@ -45,7 +46,8 @@ export interface SceneOptions {
 }
 
 /**
- * Builds what is drawn: geometry merged by look and plan cell, colours finished per vertex.
+ * Builds what is drawn: geometry merged by look, colours finished per vertex. Triangles lie in clusters, of which pictures
+ * draw what they show (see `picture/shown-pieces.ts`); as it is built, all are shown.
  * Textured materials keep their texture and get the light as vertex colour. Copies of one mesh are not instanced:
  * each has light of its own. Parts that move together are merged among themselves.
  */
@@ -61,6 +63,7 @@ export async function buildScene(
   const total = countTriangles(model);
   const cell = cellFor(model.parts, total);
   const breath = new Breath();
+  const room = roomFor(model, dimmers);
   for (const part of model.parts) {
     await breath.take();
     const material = model.materials[part.material]!;
@@ -68,23 +71,29 @@ export async function buildScene(
     const group = motion?.groupOf(part) ?? -1;
     const held = group >= 0 && (material.unlit || motion!.keepsLight(group));
     const dims = { dimmers: dimmers.length, dimmer: dimmerOf(dimmers, part) };
-    addPart(part, material, { day, flat: line && material.opacity > 0.9, finish, cell, group, held, ...dims }, chunks);
+    const flat = line && material.opacity > 0.9;
+    addPart(part, material, { day, flat, finish, cell, group, held, room, ...dims }, chunks);
   }
-  const shares = levelShares([...chunks.values()].map(({ indices }) => indices.length / 3));
+  const cells = [...chunks.values()].flatMap((chunk) => [...chunk.cells.values()]);
+  const shares = levelShares(cells.map(({ indices }) => indices.length / 3));
   const looks = new Map<string, Material>();
   const group = new Group();
   for (const [key, chunk] of chunks) {
     await breath.take();
     let material = looks.get(chunk.look);
     if (!material) looks.set(chunk.look, (material = await makeMaterial(chunk, covers, line, uniforms, tone)));
-    const mesh = new Mesh(makeGeometry(chunk), material);
+    const geometry = makeGeometry(chunk);
+    const levels = await levelsOf(chunk, geometry, shares, breath);
+    geometry.setIndex(new BufferAttribute(levels.of('moving').indices, 1));
+    geometry.computeBoundingSphere();
+    const mesh = new Mesh(geometry, material);
     mesh.userData['relight'] = chunk.relight?.done(mesh.geometry.getAttribute('position').array as Float32Array);
     mesh.matrixAutoUpdate = false;
-    mesh.userData['reach'] = chunk.reach;
+    mesh.userData['levels'] = levels;
+    mesh.userData['reach'] = Math.max(...[...chunk.cells.values()].map(({ reach }) => reach));
     mesh.userData['group'] = chunk.group;
     mesh.userData['held'] = chunk.held;
     mesh.userData['shares'] = sharesOf(chunk);
-    mesh.userData['levels'] = shares && (await makeLevels(mesh.geometry, shares));
     if (material.transparent) mesh.renderOrder = 1;
     if (material.userData['depth']) mesh.userData['depth'] = material.userData['depth'];
     group.add(mesh);
@@ -195,13 +204,41 @@ const sharesOf = ({ shares, finish }: Chunk): MeshShares => ({
 
 function makeGeometry(chunk: Chunk): BufferGeometry {
   const geometry = new BufferGeometry();
-  const vertices = chunk.positions.length / 3;
   geometry.setAttribute('position', new BufferAttribute(chunk.positions.done(), 3));
   geometry.setAttribute('color', new Float16BufferAttribute(chunk.colors.done(), 4));
   if (usesUvs(chunk.look)) geometry.setAttribute('uv', new BufferAttribute(chunk.uvs.done(), 2));
   chunk.finish?.addTo(geometry);
-  const indices = chunk.indices.done();
-  geometry.setIndex(new BufferAttribute(vertices > 65_535 ? indices : Uint16Array.from(indices), 1));
-  geometry.computeBoundingSphere();
   return geometry;
+}
+
+/** A chunk's triangles in clusters, and coarser stand-ins of them in a heavy site. */
+async function levelsOf(
+  chunk: Chunk,
+  geometry: BufferGeometry,
+  shares: LevelShares | null,
+  breath: Breath,
+): Promise<ClusterLevels> {
+  const [positions, colors] = ['position', 'color'].map((name) => geometry.getAttribute(name).array) as [
+    Float32Array,
+    Uint16Array,
+  ];
+  const thinner = shares && new Thinner(positions, colors, shares);
+  const cells: CellLevels[] = [];
+  for (const { indices, reach } of chunk.cells.values()) {
+    await breath.take();
+    const whole = indices.done();
+    const levels = thinner ? await thinner.levelsOf(whole) : { moving: whole, resting: whole, whole };
+    cells.push({ reach, ...levels });
+  }
+  return new ClusterLevels(cells, positions);
+}
+
+/** Vertices that stand with each look, at most. */
+function roomFor({ parts, materials }: SceneModel, dimmers: readonly Dimmer[]): Map<string, number> {
+  const room = new Map<string, number>();
+  for (const part of parts) {
+    const key = standingKey(part, lookOf(materials[part.material]!, dimmerOf(dimmers, part), false, part.layer));
+    room.set(key, (room.get(key) ?? 0) + part.positions.length / 3);
+  }
+  return room;
 }

@@ -11,7 +11,7 @@ import { GrowingRelight, type Reflecting } from './relight-data.ts';
 import { sheen } from './sheen.ts';
 import { surfaceSizes } from './surface-sizes.ts';
 
-/** Side of the cubes that geometry is merged by: about a room, so that what lies behind the eye or a wall is left out. */
+/** Side of the cubes that heavy geometry is thinned by, and what moves is lit by: about a room. */
 const CHUNK = 8;
 /** Parts wider than this (a landscape) are cut into fewer, larger cells, metres. */
 const WIDE = 60;
@@ -31,14 +31,15 @@ const DETAIL = [
 
 const REACHES = [...DETAIL.map(({ reach }) => reach), Infinity];
 
-/** Everything with one look inside one cell, collected before it becomes one mesh. */
+/** Everything that stands with one look, or one cell of what moves together, collected before it becomes one mesh. */
 export interface Chunk {
   look: string;
+  /** Its triangles by cell and detail; of what moves there is one. */
+  cells: Map<string, Cell>;
   positions: Growing<Float32Array>;
   /** Four half floats a vertex: radiance, and one. */
   colors: Growing<Uint16Array>;
   uvs: Growing<Float32Array>;
-  indices: Growing<Uint32Array>;
   /** For finished pictures, where the sun's shadow is drawn anew; see `finish.ts`. Null in the working view. */
   finish: FinishData | null;
   /** What of its colours lamps give that can be dimmed; null where none can. */
@@ -49,6 +50,11 @@ export interface Chunk {
   group: number;
   /** Its light goes with it. */
   held: boolean;
+}
+
+/** Triangles of a chunk that lie in one cell, with one detail. */
+export interface Cell {
+  indices: Growing<Uint32Array>;
   /** Distance beyond which moving pictures leave it out, metres. */
   reach: number;
 }
@@ -76,6 +82,9 @@ export function lookOf(material: SceneMaterial, dimmer = -1, held = false, layer
     layer > 0 ? `layer:${layer}` : '',
   ].join('|');
 }
+
+/** What is drawn together where it stands. What is lit and what is not yet have different things in their vertices. */
+export const standingKey = ({ light }: ScenePart, look: string): string => (light ? look : `${look}|unlit`);
 
 /** Does a look need places of pictures? */
 export const usesUvs = (look: string): boolean => look.includes('texture:') || look.includes('glow:');
@@ -111,16 +120,19 @@ export interface ChunkOptions {
   /** How many groups of lamps can be dimmed, and which of them the part obeys; −1 for none. */
   dimmers: number;
   dimmer: number;
+  /** Vertices that stand with a look, at most, where that is known: room is made for them at once. */
+  room?: ReadonlyMap<string, number>;
 }
 
 /** Puts a part's triangles into chunks, with the light of the day in their colours. */
 export function addPart(
   part: ScenePart,
   material: SceneMaterial,
-  { day, flat, finish, cell: cellOf, group, held, dimmers, dimmer }: ChunkOptions,
+  { day, flat, finish, cell: cellOf, group, held, dimmers, dimmer, room }: ChunkOptions,
   chunks: Map<string, Chunk>,
 ): void {
   const look = lookOf(material, dimmer, held, part.layer);
+  const standing = standingKey(part, look);
   const { positions: p, indices } = part;
   const side = cellSide(p, cellOf);
   const radiance = radianceOf(part, material, day, flat);
@@ -130,33 +142,37 @@ export function addPart(
   const uvs = pictured ? part.uvs : null;
   // Which vertex of the chunk at hand a vertex of the part has become; −1 where it has not been met yet.
   const index = new Int32Array(p.length / 3).fill(-1);
-  for (const [cell, triangles] of byCell(part, side, group >= 0)) {
-    const key = `${look}|${side}|${cell}|${group}`;
+  const moves = group >= 0;
+  for (const [cell, triangles] of byCell(part, side, moves)) {
+    const cellKey = `${side}|${cell}`;
+    const key = moves ? `${standing}|${cellKey}|${group}` : standing;
     let chunk = chunks.get(key);
     if (!chunk) {
+      const vertices = moves ? undefined : room?.get(standing);
       chunk = {
         look,
-        positions: floats(),
-        colors: halves(),
-        uvs: floats(),
-        indices: integers(),
-        finish: finish && part.light ? new FinishData(dimmers) : null,
+        cells: new Map(),
+        positions: floats(vertices && 3 * vertices),
+        colors: halves(vertices && 4 * vertices),
+        uvs: floats(pictured ? vertices && 2 * vertices : 0),
+        finish: finish && part.light ? new FinishData(dimmers, vertices) : null,
         shares: dimmers > 0 && !flat ? new GrowingShares(dimmers) : null,
         relight: group >= 0 && !held && !flat && part.light ? new GrowingRelight() : null,
         group,
         held,
-        reach: REACHES[cell % 4]!,
       };
       chunks.set(key, chunk);
     }
+    let into = chunk.cells.get(cellKey);
+    if (!into) chunk.cells.set(cellKey, (into = { indices: integers(), reach: REACHES[cell % 4]! }));
     const first = chunk.positions.length / 3;
-    let to = chunk.indices.take(triangles.length * 3);
+    let to = into.indices.take(triangles.length * 3);
     const fresh: number[] = [];
     for (const t of triangles)
       for (let corner = 0; corner < 3; corner += 1) {
         const v = indices[t + corner]!;
         if (index[v]! < 0) index[v] = first + fresh.push(v) - 1;
-        chunk.indices.array[to++] = index[v]!;
+        into.indices.array[to++] = index[v]!;
       }
     gather(p, fresh, 3, chunk.positions);
     gather(colors, fresh, 4, chunk.colors);
@@ -171,7 +187,9 @@ export function addPart(
           (of, k) => radiance.share(v, k, of, dimmer),
         ),
       );
-    for (const t of triangles) for (let corner = 0; corner < 3; corner += 1) index[indices[t + corner]!] = -1;
+    // The next cell of what moves is another chunk.
+    if (moves)
+      for (const t of triangles) for (let corner = 0; corner < 3; corner += 1) index[indices[t + corner]!] = -1;
   }
 }
 

@@ -4,7 +4,7 @@ import { PLAIN_MATERIAL, type SceneModel } from '@eskovan/core/format';
 import { dimmedModel } from '@eskovan/core/site';
 import { BoxGeometry, DataUtils, PlaneGeometry, type BufferAttribute, type Group, type Mesh } from 'three';
 import { buildScene } from './build-scene.ts';
-import { DimmedMeshes } from './dimmed.ts';
+import { DimmedMeshes, type MeshShares } from './dimmed.ts';
 import type { FinishUniforms } from './finish.ts';
 import { partOf } from '../../../core/src/format/geometry-part.fixture.ts';
 
@@ -83,8 +83,13 @@ describe('a drawn scene whose lamps dim', () => {
 
   test('what no lamp reaches is kept as it is, and costs nothing', async () => {
     const scene = await build(site, lamps(0, 0));
-    const far = (scene.children as Mesh[]).find(({ geometry }) => geometry.boundingSphere!.center.x > 20)!;
-    expect(far.userData['shares'].color).toBeNull();
+    const meshes = (scene.children as Mesh[]).filter(({ userData }) => userData['shares'].color);
+    const reached = meshes.flatMap(({ geometry, userData }) =>
+      [...(userData['shares'] as MeshShares)['color']!.vertices].map((v) => geometry.getAttribute('position').getX(v)),
+    );
+    // The floor's four corners, and the lamp's own.
+    expect(reached).toHaveLength(4 + 24);
+    expect(Math.max(...reached)).toBeLessThan(5);
     expect((await build(site, [])).children.every(({ userData }) => !userData['shares'].color)).toBe(true);
   });
 });

@@ -13,14 +13,21 @@ const root = (value: number) => Math.round(255 * Math.sqrt(Math.min(1, Math.max(
  * share (half floats: an exposure may bring out the darkest), its colour and metalness, where it faces and its roughness.
  */
 export class FinishData {
-  private readonly ambient = halves();
-  private readonly base = bytes();
+  private readonly ambient;
+  private readonly base;
   /** Sixteen bits: what is mirrored turns by twice what a normal is off. */
-  private readonly facing = shorts();
+  private readonly facing;
   private readonly lamps: GrowingShares | null;
 
-  /** @param dimmers groups of lamps that can be dimmed */
-  constructor(dimmers = 0) {
+  /**
+   * @param dimmers groups of lamps that can be dimmed
+   * @param vertices that there will be, at most, where that is known
+   */
+  constructor(dimmers = 0, vertices?: number) {
+    const room = vertices && 4 * vertices;
+    this.ambient = halves(room);
+    this.base = bytes(room);
+    this.facing = shorts(room);
     this.lamps = dimmers > 0 ? new GrowingShares(dimmers) : null;
   }
 

@@ -4,8 +4,12 @@ export class Growing<T extends Float32Array | Uint8Array | Int16Array | Uint16Ar
   array: T;
   length = 0;
 
-  constructor(private readonly make: (size: number) => T) {
-    this.array = make(96);
+  /** @param room for so many numbers at first */
+  constructor(
+    private readonly make: (size: number) => T,
+    room = 96,
+  ) {
+    this.array = make(room);
   }
 
   /** Adds one number. */
@@ -28,14 +32,15 @@ export class Growing<T extends Float32Array | Uint8Array | Int16Array | Uint16Ar
     return at;
   }
 
+  /** What was added; nothing may be added afterwards. */
   done(): T {
-    return this.array.slice(0, this.length) as T;
+    return this.length === this.array.length ? this.array : (this.array.slice(0, this.length) as T);
   }
 }
 
-export const floats = () => new Growing((size) => new Float32Array(size));
-export const bytes = () => new Growing((size) => new Uint8Array(size));
-export const shorts = () => new Growing((size) => new Int16Array(size));
+export const floats = (room?: number) => new Growing((size) => new Float32Array(size), room);
+export const bytes = (room?: number) => new Growing((size) => new Uint8Array(size), room);
+export const shorts = (room?: number) => new Growing((size) => new Int16Array(size), room);
 /** Half floats, as their bits. */
-export const halves = () => new Growing((size) => new Uint16Array(size));
-export const integers = () => new Growing((size) => new Uint32Array(size));
+export const halves = (room?: number) => new Growing((size) => new Uint16Array(size), room);
+export const integers = (room?: number) => new Growing((size) => new Uint32Array(size), room);
