@@ -25,7 +25,7 @@ describe('a rounded corner', () => {
   test('the place lies on the path, and pulled to a place along the leg it is rounded up to there', () => {
     fc.assert(
       fc.property(
-        fc.double({ min: 0.2, max: 2.6, noNaN: true }),
+        fc.double({ min: 0.2, max: 3, noNaN: true }),
         fc.double({ min: 0.1, max: 4, noNaN: true }),
         fc.double({ min: 0.2, max: 4.5, noNaN: true }),
         (turn, radius, pulled) => {
@@ -40,6 +40,22 @@ describe('a rounded corner', () => {
         },
       ),
     );
+  });
+
+  test('who turns back goes there: near the node, the nearer the sharper the turn, and never less far for less of a turn', () => {
+    const missed = (turn: number, radius: number) => {
+      const curve = new PlanCurve(bent(turn, radius));
+      const point = new Float64Array(2);
+      curve.pointAt(curve.nearest(0, 0).station, point);
+      return Math.hypot(point[0]!, point[1]!);
+    };
+    for (const radius of [0.3, 0.5, 1]) {
+      // A right angle misses its node by (√2 − 1) radii.
+      expect(missed(Math.PI / 2, radius)).toBeCloseTo((Math.SQRT2 - 1) * radius, 2);
+      for (let turn = 2.2; turn < Math.PI; turn += 0.05) expect(missed(turn, radius)).toBeLessThan(1.3 * radius);
+      expect(missed(Math.PI - 0.05, radius)).toBeLessThan(0.12 * radius);
+      expect(missed(Math.PI, radius)).toBeLessThan(1e-6);
+    }
   });
 
   test('smooth nodes, ends and straight lines have none', () => {

@@ -1,4 +1,5 @@
 import type { Path, PathNode } from '../document/index.ts';
+import { setbackPerRadius } from './corner.ts';
 import { bezierDerivative, splitBezier, STRIDE, type BezierChain } from './bezier.ts';
 
 interface Point {
@@ -115,13 +116,13 @@ function parameterAtDistance(span: Float64Array, length: number): number {
   return (low + high) / 2;
 }
 
-/** How far from the corner the rounding starts: r·tan(θ/2), at most half the shorter leg. */
+/** How far from the corner the rounding starts, metres: at most half the shorter leg. */
 function setback(before: Float64Array, after: Float64Array, radius: number): number {
   const u = direction(before, 1);
   const v = direction(after, 0);
   const turn = Math.acos(Math.max(-1, Math.min(1, u.x * v.x + u.z * v.z)));
   if (turn < 1e-4 || radius <= 0) return 0;
-  return Math.min(radius * Math.tan(Math.min(turn, 3.1) / 2), chord(before) / 2, chord(after) / 2);
+  return Math.min(radius * setbackPerRadius(turn), chord(before) / 2, chord(after) / 2);
 }
 
 /**
