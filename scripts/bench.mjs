@@ -17,6 +17,7 @@ const { benchInteraction } = await import('../bench/interaction.mjs');
 const { benchSite } = await import('../bench/site.mjs');
 const { benchHeavy } = await import('../bench/heavy.mjs');
 const { benchViews } = await import('../bench/views.mjs');
+const { benchReelScreen } = await import('../bench/reel-screen.mjs');
 const { benchServer } = await import('../bench/server.mjs');
 
 const rows = [...benchPath(), ...(await benchRays()), ...(await benchSite()), ...(await benchFilm(DEMO_CACHE))];
@@ -24,6 +25,7 @@ rows.push(
   ...(await withStudio({ pictures: false }, async ({ address, database }) => [
     ...(await benchInteraction(address)),
     ...(await benchViews(address)),
+    ...(await benchReelScreen(address)),
     ...(await benchHeavy(address)),
     ...(await benchServer(address, database.url)),
   ])),
