@@ -25,7 +25,7 @@ export async function siteOf(request: APIRequestContext, projectId: string): Pro
     const { project, model } = await documentOf(request, projectId);
     const key = siteKey(siteInput(project.body, model, READER)!, SURVEY_ALGORITHM);
     const response = await request.get(`/api/projects/${projectId}/sites/${key}`);
-    return response.ok() ? ((await response.json()) as SiteBody) : null;
+    return response.status() === 200 ? ((await response.json()) as SiteBody) : null;
   };
   await soon(kept, { timeout: 60_000 }).not.toBeNull();
   return (await kept())!;
@@ -38,7 +38,7 @@ export async function litScene(request: APIRequestContext, projectId: string): P
     const light = siteLight(project.body, ownLight(project.body));
     const key = lightKey(siteInput(project.body, model, READER)!, light, SURVEY_ALGORITHM);
     const response = await request.get(`/api/projects/${projectId}/lit/${key}`);
-    const lit = response.ok() ? ((await response.json()) as LitBody) : null;
+    const lit = response.status() === 200 ? ((await response.json()) as LitBody) : null;
     return lit && !lit.first ? lit.scene : null;
   };
   await soon(whole, { timeout: 60_000 }).not.toBeNull();

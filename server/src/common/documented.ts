@@ -11,12 +11,15 @@ export function Documented(route: {
   summary: string;
   body?: z.ZodType;
   reply?: z.ZodType;
+  /** There may be nothing to reply with. */
+  nothing?: boolean;
   problems?: readonly number[];
 }) {
   return applyDecorators(
     ApiOperation({ summary: route.summary }),
     ...(route.body ? [ApiBody({ schema: jsonSchema(route.body) })] : []),
     ApiResponse({ status: 200, ...(route.reply ? { schema: jsonSchema(route.reply) } : {}) }),
+    ...(route.nothing ? [ApiResponse({ status: 204, description: 'There is nothing yet' })] : []),
     ...(route.problems ?? []).map((status) => ApiResponse({ status, schema: jsonSchema(problemSchema) })),
   );
 }

@@ -1,4 +1,4 @@
-import { Body, Controller, Delete, Get, HttpCode, Inject, Module, Param, Post, Put } from '@nestjs/common';
+import { Body, Controller, Delete, Get, HttpCode, Inject, Module, Param, Post, Put, Res } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
 import {
   idSchema,
@@ -9,8 +9,10 @@ import {
   type LitBody,
   type SiteBody,
 } from '@eskovan/core/document';
+import type { Response } from 'express';
 import { z } from 'zod';
 import { Documented } from '../common/documented.ts';
+import { orNothing } from '../common/or-nothing.ts';
 import { FileModule } from '../file/file.module.ts';
 import { SiteService } from './site.service.ts';
 
@@ -23,12 +25,13 @@ class SiteController {
   constructor(@Inject(SiteService) private readonly sites: SiteService) {}
 
   @Get(':key')
-  @Documented({ summary: 'What was computed from a project’s models', reply: siteBodySchema, problems: [404] })
-  get(
+  @Documented({ summary: 'What was computed from a project’s models', reply: siteBodySchema, nothing: true })
+  async get(
+    @Res({ passthrough: true }) response: Response,
     @Param('projectId', { schema: idSchema }) projectId: string,
     @Param('key', { schema: siteKeySchema }) key: string,
-  ): Promise<SiteBody> {
-    return this.sites.get('site', projectId, key);
+  ): Promise<SiteBody | undefined> {
+    return orNothing(response, await this.sites.get('site', projectId, key));
   }
 
   @Put(':key')
@@ -85,12 +88,13 @@ class LitController {
   constructor(@Inject(SiteService) private readonly sites: SiteService) {}
 
   @Get(':key')
-  @Documented({ summary: 'A project’s models in a light', reply: litBodySchema, problems: [404] })
-  get(
+  @Documented({ summary: 'A project’s models in a light', reply: litBodySchema, nothing: true })
+  async get(
+    @Res({ passthrough: true }) response: Response,
     @Param('projectId', { schema: idSchema }) projectId: string,
     @Param('key', { schema: lightKeySchema }) key: string,
-  ): Promise<LitBody> {
-    return this.sites.get('lit', projectId, key);
+  ): Promise<LitBody | undefined> {
+    return orNothing(response, await this.sites.get('lit', projectId, key));
   }
 
   @Put(':key')

@@ -29,12 +29,12 @@ export class SiteService {
     @Inject(FileUses) private readonly uses: FileUses,
   ) {}
 
-  /** @throws ProblemException 404 when it has not been computed, or was by an older program */
-  async get<C extends Computed>(what: C, projectId: string, key: string): Promise<Bodies[C]> {
+  /** What is kept; null when it has not been computed, or was by an older program. */
+  async get<C extends Computed>(what: C, projectId: string, key: string): Promise<Bodies[C] | null> {
     const { table, schema } = KEPT[what];
     const row = await table.findOne({ where: { projectId, key } });
     const body = schema.safeParse(row?.body);
-    if (!row || !body.success) throw notFound(what === 'site' ? 'site' : 'light');
+    if (!row || !body.success) return null;
     await row.update({ used: new Date() });
     return body.data as Bodies[C];
   }

@@ -31,11 +31,11 @@ describe('the site of a project', () => {
   test('is kept under what it was computed from, and given back', async () => {
     const project = await makeProject(studio.http);
     const path = `/api/projects/${project}/sites/${keyOf(1)}`;
-    await studio.http.get(path).expect(404);
+    await studio.http.get(path).expect(204);
     const body = await siteBody();
     expect((await studio.http.put(path).send(body).expect(200)).body).toEqual(body);
     expect((await studio.http.get(path).expect(200)).body).toEqual(body);
-    await studio.http.get(`/api/projects/${project}/sites/${keyOf(2)}`).expect(404);
+    await studio.http.get(`/api/projects/${project}/sites/${keyOf(2)}`).expect(204);
   });
 
   test('can be put again, with its navigation mesh', async () => {
@@ -53,7 +53,7 @@ describe('the site of a project', () => {
   test('its lights are kept beside it, by names of their own, and so are their files', async () => {
     const project = await makeProject(studio.http);
     const path = (n: number) => `/api/projects/${project}/lit/${keyOf(n)}`;
-    await studio.http.get(path(1)).expect(404);
+    await studio.http.get(path(1)).expect(204);
     const scene = await keepFile(studio.http, `a light of ${project}`, 'application/octet-stream');
     const rough = { scene, glance: null, first: true };
     for (const body of [rough, { ...rough, first: false }]) {
@@ -61,7 +61,7 @@ describe('the site of a project', () => {
       expect((await studio.http.get(path(1)).expect(200)).body).toEqual(body);
     }
     // A site of the same name is another thing.
-    await studio.http.get(`/api/projects/${project}/sites/${keyOf(1)}`).expect(404);
+    await studio.http.get(`/api/projects/${project}/sites/${keyOf(1)}`).expect(204);
     await studio.app.get(FileSweep).sweep(Date.now() + 48 * 3600 * 1000);
     await studio.http.get(`/api/files/${scene.sha256}`).expect(200);
     await studio.http
@@ -70,7 +70,7 @@ describe('the site of a project', () => {
       .expect(422);
     // Many lights of one site stay: a person tries times of day.
     for (let n = 2; n <= KEPT.lit.most + 1; n += 1) await studio.http.put(path(n)).send(rough).expect(200);
-    await studio.http.get(path(1)).expect(404);
+    await studio.http.get(path(1)).expect(204);
     await studio.http.get(path(2)).expect(200);
   });
 
@@ -93,7 +93,7 @@ describe('the site of a project', () => {
       .send(body)
       .expect(200);
     await studio.http.get(`/api/projects/${project}/sites/${keyOf(1)}`).expect(200);
-    await studio.http.get(`/api/projects/${project}/sites/${keyOf(2)}`).expect(404);
+    await studio.http.get(`/api/projects/${project}/sites/${keyOf(2)}`).expect(204);
   });
 
   test('is refused for projects, keys, files and shapes that are not', async () => {
@@ -113,7 +113,7 @@ describe('the site of a project', () => {
       .put(`/api/projects/${project}/sites/${keyOf(1)}`)
       .send({ ...body, floor: unknown })
       .expect(422);
-    await studio.http.get(`/api/projects/${project}/sites/${keyOf(1)}`).expect(404);
+    await studio.http.get(`/api/projects/${project}/sites/${keyOf(1)}`).expect(204);
   });
 
   test('its files are in use: sweeping leaves them', async () => {

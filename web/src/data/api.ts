@@ -28,7 +28,7 @@ interface RequestOptions<T> {
   reply?: Promise<Response>;
 }
 
-/** One request whose reply is checked. @throws ApiError, OfflineError */
+/** One request whose reply is checked; no content is null. @throws ApiError, OfflineError */
 export async function request<T>(
   method: string,
   path: string,
@@ -47,7 +47,7 @@ export async function request<T>(
     throw new OfflineError();
   }
   if (!response.ok) throw new ApiError(response.status, await readProblem(response));
-  return schema.parse(await response.json());
+  return schema.parse(response.status === 204 ? null : await response.json());
 }
 
 async function readProblem(response: Response): Promise<Problem> {

@@ -10,7 +10,7 @@ import { ownLight, siteInput, siteKey, type SiteInput } from '@eskovan/core/site
 import { SURVEY_ALGORITHM } from '@eskovan/core/survey';
 import { useEffect, useMemo } from 'react';
 import type { ZodType } from 'zod';
-import { ApiError, fileUrl, request } from '../data/api.ts';
+import { fileUrl, request } from '../data/api.ts';
 import { liveRows } from '../data/changes.ts';
 import { useWorkbench } from '../desk/workbench.ts';
 import { loadPicture, usePictureState } from '../picture/client.ts';
@@ -35,10 +35,7 @@ const litPath = (projectId: string, key: string) => `/api/projects/${projectId}/
 
 /** What is kept at a path; null where nobody has computed it. */
 const fetchKept = <T>(path: string, schema: ZodType<T>, signal?: AbortSignal): Promise<T | null> =>
-  request('GET', path, { schema, ...(signal ? { signal } : {}) }).catch((error: unknown) => {
-    if (error instanceof ApiError && error.status === 404) return null;
-    throw error;
-  });
+  request('GET', path, { schema: schema.nullable(), ...(signal ? { signal } : {}) });
 
 /** What of a document its lights hang on. */
 type LitDocument = Pick<ProjectDocument, 'project' | 'model' | 'light' | 'action'>;

@@ -120,6 +120,7 @@ export function fakeServer(document: ProjectDocument): Asked[] {
     asked.push({ method: init.method ?? 'GET', path, body });
     if (path.endsWith('/document')) return reply(200, document);
     if (path.endsWith('/api/settings')) return reply(200, { reviewAddress: 'http://review.example' });
+    if (/\/(sites|lit)\//.test(path)) return reply(204, null);
     if (!path.endsWith('/edits')) return reply(404, { code: 'not-found', message: 'There is nothing here.' });
     const applied = applyEdit(editSchema.parse(body), (_, id) => rows.get(id), '2026-01-01T00:00:01.000Z');
     if (applied.clashes.length > 0)
