@@ -32,6 +32,8 @@ export function Panels({
       {...(defaultLayout ? { defaultLayout } : {})}
       onLayoutChanged={onLayoutChanged}
       className="h-full w-full"
+      // The package puts a style sheet into the page for it: then the browser works out every element's style anew.
+      disableCursor
       {...drags}
     >
       {panels.flatMap((panel, i) => [
@@ -41,8 +43,10 @@ export function Panels({
                 key={`${panel.id}-edge`}
                 aria-label="Resize"
                 className={cx(
-                  'bg-rule transition-colors duration-150 hover:bg-lagoon focus-visible:bg-lagoon',
-                  direction === 'horizontal' ? 'w-px' : 'h-px',
+                  'relative z-10 bg-rule transition-colors duration-150 hover:bg-lagoon focus-visible:bg-lagoon',
+                  // What is a pixel wide is taken hold of beside it, too.
+                  'after:absolute after:-inset-1',
+                  direction === 'horizontal' ? 'w-px after:cursor-ew-resize' : 'h-px after:cursor-ns-resize',
                 )}
               />,
             ]

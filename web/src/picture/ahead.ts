@@ -58,6 +58,9 @@ const AFTER_HAND = 400;
 /** Passes of a frame that is looked at. */
 const SHARP_PASSES = 5;
 
+/** What tells of a hand; a list that is pulled by its bar says nothing else. */
+const HANDS = ['pointerdown', 'pointermove', 'keydown', 'wheel', 'scroll'] as const;
+
 /**
  * Draws frames of a reel before they are looked at, and keeps them by what they show. What somebody waits for comes first,
  * then what is wanted, in its order; one frame at a time, so that nobody waits for more than one.
@@ -95,8 +98,7 @@ export class AheadDesk {
     store?: AheadStore,
   ) {
     this.store = store ?? new BrowserAheadStore(onChange);
-    for (const kind of ['pointerdown', 'pointermove', 'keydown', 'wheel'] as const)
-      window.addEventListener(kind, this.onInput, { passive: true, capture: true });
+    for (const kind of HANDS) window.addEventListener(kind, this.onInput, { passive: true, capture: true });
   }
 
   setScenes(scenes: Readonly<Record<string, PictureScene>>, of: WishedFor = 'open'): void {
@@ -303,7 +305,6 @@ export class AheadDesk {
     this.wake();
     this.hand?.stop();
     this.hand = null;
-    for (const kind of ['pointerdown', 'pointermove', 'keydown', 'wheel'] as const)
-      window.removeEventListener(kind, this.onInput, { capture: true });
+    for (const kind of HANDS) window.removeEventListener(kind, this.onInput, { capture: true });
   }
 }
