@@ -69,6 +69,7 @@ export function castShadow(
   const covered = new Map<number, Float32Array>();
   const total = model.parts.reduce((sum, { indices }) => sum + indices.length / 3, 0);
   const every = Math.ceil(total / MOST_TRIANGLES);
+  const corners = new Float64Array(6);
   for (const part of model.parts) {
     if (seesThrough(model.materials[part.material]!)) continue;
     const { indices } = part;
@@ -76,16 +77,25 @@ export function castShadow(
     const p = place ? movedBy(part.positions, place) : part.positions;
     for (let t = 0; t < indices.length; t += 3 * every) {
       const [a, b, c] = [3 * indices[t]!, 3 * indices[t + 1]!, 3 * indices[t + 2]!];
-      const along = (axis: 0 | 2, lean: number, from: number, by: number): Three => {
-        const at = (v: number) => (p[v + axis]! + lean * (p[v + 1]! - min[1]!) - from) * by;
-        return [at(a), at(b), at(c)];
+      const onGround = (number: 0 | 1 | 2, v: number, by: number, leans: boolean) => {
+        const high = leans ? p[v + 1]! - min[1]! : 0;
+        corners[2 * number] = (p[v]! + dx * high - x0) * by;
+        corners[2 * number + 1] = (p[v + 2]! + dz * high - z0) * by;
       };
-      if (sun) fill(shaded, side, along(0, dx, x0, scale), along(2, dz, z0, scale));
+      if (sun) {
+        onGround(0, a, scale, true);
+        onGround(1, b, scale, true);
+        onGround(2, c, scale, true);
+        fill(shaded, side, corners);
+      }
       const above = ((p[a + 1]! + p[b + 1]! + p[c + 1]!) / 3 - min[1]!) * coarse;
       const layer = Math.min(LAYERS - 1, Math.round(Math.log2(Math.max(1, above))));
       let grid = covered.get(layer);
       if (!grid) covered.set(layer, (grid = new Float32Array(half * half)));
-      fill(grid, half, along(0, 0, x0, coarse), along(2, 0, z0, coarse));
+      onGround(0, a, coarse, false);
+      onGround(1, b, coarse, false);
+      onGround(2, c, coarse, false);
+      fill(grid, half, corners);
     }
   }
   const soft = blur(shaded, side, Math.round(side / 64));
@@ -148,23 +158,31 @@ function movedBy(positions: Float32Array, { elements: m }: Matrix4): Float32Arra
   return out;
 }
 
-type Three = readonly [number, number, number];
-
-/** Fills a triangle of the grid; one that is smaller than a point fills the point it is in. */
-function fill(grid: Float32Array, side: number, xs: Three, zs: Three): void {
+/**
+ * Fills a triangle of the grid; one that is smaller than a point fills the point it is in. Written plainly: a house has a
+ * hundred thousand, and somebody waits for its first picture.
+ * @param corners x and z of each
+ */
+function fill(grid: Float32Array, side: number, corners: Float64Array): void {
+  const [ax, az, bx, bz, cx, cz] = [corners[0]!, corners[1]!, corners[2]!, corners[3]!, corners[4]!, corners[5]!];
+  const [left, right] = [Math.min(ax, bx, cx), Math.max(ax, bx, cx)];
+  const [top, bottom] = [Math.min(az, bz, cz), Math.max(az, bz, cz)];
   // What has gone elsewhere casts its shadow elsewhere.
-  if (Math.min(...xs) > side || Math.max(...xs) < 0 || Math.min(...zs) > side || Math.max(...zs) < 0) return;
-  const clamp = (value: number) => Math.min(side - 1, Math.max(0, Math.floor(value)));
-  const [c0, c1] = [clamp(Math.min(...xs)), clamp(Math.max(...xs))];
-  const [r0, r1] = [clamp(Math.min(...zs)), clamp(Math.max(...zs))];
-  const edge = (i: 0 | 1 | 2, j: 0 | 1 | 2, x: number, z: number) =>
-    (xs[j] - xs[i]) * (z - zs[i]) - (zs[j] - zs[i]) * (x - xs[i]);
+  if (left > side || right < 0 || top > side || bottom < 0) return;
+  const [c0, c1] = [Math.max(0, Math.floor(left)), Math.min(side - 1, Math.floor(right))];
+  const [r0, r1] = [Math.max(0, Math.floor(top)), Math.min(side - 1, Math.floor(bottom))];
   const small = c1 - c0 < 2 && r1 - r0 < 2;
   for (let r = r0; r <= r1; r += 1)
     for (let c = c0; c <= c1; c += 1) {
-      const [x, z] = [c + 0.5, r + 0.5];
-      const [a, b, d] = [edge(0, 1, x, z), edge(1, 2, x, z), edge(2, 0, x, z)];
-      if (small || (a >= 0 && b >= 0 && d >= 0) || (a <= 0 && b <= 0 && d <= 0)) grid[r * side + c] = 1;
+      if (!small) {
+        const [x, z] = [c + 0.5, r + 0.5];
+        const first = (bx - ax) * (z - az) - (bz - az) * (x - ax);
+        const second = (cx - bx) * (z - bz) - (cz - bz) * (x - bx);
+        const third = (ax - cx) * (z - cz) - (az - cz) * (x - cx);
+        const inside = (first >= 0 && second >= 0 && third >= 0) || (first <= 0 && second <= 0 && third <= 0);
+        if (!inside) continue;
+      }
+      grid[r * side + c] = 1;
     }
 }
 

@@ -41,25 +41,27 @@ function addPoints(
 ): void {
   const { positions, normals } = part;
   const areas = vertexAreas(part);
-  const { min } = boundsOf(positions);
-  // Where no light comes is under the ground or within a wall: nobody sees it.
-  const isHidden = (o: number) => [0, 1, 2].every((k) => ambient[o + k]! <= 1.05 * DARKEST * outdoors.zenith[k]!);
+  const { min, max } = boundsOf(positions);
+  const shown = shownVertices(areas, ambient, outdoors);
+  const falls = Float64Array.from({ length: 3 * shown.length }, (_, n) => {
+    const [v, k] = [shown[Math.floor(n / 3)]!, n % 3];
+    return Math.log(Math.max(1e-4, ambient[3 * v + k]! + SUN_SHARE * outdoors.sun[k]! * sun[v]!));
+  });
   const inCells = (cell: number) => {
     const cells = new Map<number, { at: number; area: number; logs: [number, number, number] }>();
-    for (let v = 0; v < areas.length; v += 1) {
-      const [o, area] = [3 * v, areas[v]!];
-      if (!(area > 0) || isHidden(o)) continue;
+    // Cells along each axis: numbers that are small are found fastest.
+    const along = min.map((from, k) => Math.min(MOST_CELLS, Math.floor((max[k]! - from) / cell) + 1));
+    for (let i = 0; i < shown.length; i += 1) {
+      const o = 3 * shown[i]!;
+      const area = areas[shown[i]!]!;
       let key = sideOf(normals, o);
       for (let k = 0; k < 3; k += 1)
-        key = key * MOST_CELLS + Math.min(MOST_CELLS - 1, Math.floor((positions[o + k]! - min[k]!) / cell));
+        key = key * along[k]! + Math.min(along[k]! - 1, Math.floor((positions[o + k]! - min[k]!) / cell));
       let point = cells.get(key);
       if (!point) cells.set(key, (point = { at: o, area: 0, logs: [0, 0, 0] }));
       if (area > areas[point.at / 3]!) point.at = o;
       point.area += area;
-      for (let k = 0; k < 3; k += 1) {
-        const falls = ambient[o + k]! + SUN_SHARE * outdoors.sun[k]! * sun[v]!;
-        point.logs[k]! += area * Math.log(Math.max(1e-4, falls));
-      }
+      for (let k = 0; k < 3; k += 1) point.logs[k]! += area * falls[3 * i + k]!;
     }
     return cells;
   };
@@ -73,6 +75,18 @@ function addPoints(
     points.push(...positions.subarray(at, at + 3), ...normals.subarray(at, at + 3));
     points.push(...logs.map((sum) => sum / area), area);
   }
+}
+
+/** Vertices that stand for something which light falls on: where none comes is under the ground or within a wall. */
+function shownVertices(areas: Float64Array, ambient: Float32Array, outdoors: Daylight): Uint32Array {
+  const [red, green, blue] = outdoors.zenith.map((value) => 1.05 * DARKEST * value) as [number, number, number];
+  const out = new Uint32Array(areas.length);
+  let count = 0;
+  for (let v = 0; v < areas.length; v += 1) {
+    const dark = ambient[3 * v]! <= red && ambient[3 * v + 1]! <= green && ambient[3 * v + 2]! <= blue;
+    if (areas[v]! > 0 && !dark) out[count++] = v;
+  }
+  return out.subarray(0, count);
 }
 
 /** Which of the six sides of a cube a normal is nearest to: 0…5. */
