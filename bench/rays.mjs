@@ -11,7 +11,7 @@ const RUNS = { runs: 5, warm: 2 };
 
 const bvhOf = (soup) => {
   const geometry = new BufferGeometry().setAttribute('position', new BufferAttribute(soup.slice(), 3));
-  return new MeshBVH(geometry, { strategy: SAH, maxLeafSize: 3, maxLeafTris: 3 });
+  return new MeshBVH(geometry, { strategy: SAH, targetLeafSize: 3 });
 };
 
 export async function benchRays() {
