@@ -1,8 +1,9 @@
 import { describe, expect, test } from '@jest/globals';
 import { strToU8 } from 'fflate';
-import { BoxGeometry, Group, Mesh, TorusGeometry } from 'three';
+import { BoxGeometry, CircleGeometry, Group, Mesh, PlaneGeometry, TorusGeometry } from 'three';
 import { OBJExporter } from 'three/examples/jsm/exporters/OBJExporter.js';
 import { STLExporter } from 'three/examples/jsm/exporters/STLExporter.js';
+import { partOf } from '../format/geometry-part.fixture.ts';
 import { hutGlb } from '../format/files.fixture.ts';
 import { readModel } from '../format/index.ts';
 import { randomFrom } from '../random.fixture.ts';
@@ -84,6 +85,20 @@ describe('guessing unit and up-axis', () => {
     const [first] = guessModel(measureShape(large), declared, 'hut.glb');
     expect(first).toMatchObject({ metresPerUnit: 0.001, up: 'y' });
     expect(first!.why.length).toBeGreaterThan(0);
+  });
+
+  test('a sheet or a panel that a file says stands upright stands: a poster is no floor', () => {
+    const declared = { metresPerUnit: 1, up: 'y' as const };
+    for (const geometry of [
+      new PlaneGeometry(1, 1),
+      new PlaneGeometry(1.2, 0.8, 6, 4),
+      new BoxGeometry(0.9, 1.4, 0.03),
+      new CircleGeometry(0.4, 32),
+      new BoxGeometry(4, 2.6, 0.1),
+    ]) {
+      const shape = measureShape({ parts: [partOf(geometry, { name: 'Mesh' })] });
+      expect(guessModel(shape, declared, 'model.glb')[0]).toMatchObject(declared);
+    }
   });
 
   test('a silhouette shows what there is, from the front', async () => {

@@ -285,7 +285,7 @@ function axisEvidence(
     score += Math.min(3, 0.7 * regular);
     if (regular >= 3) why.push(`Floors lie evenly above each other along ${up.toUpperCase()}.`);
   }
-  score += 2.5 * (along.lopsided - other.lopsided);
+  score += 2.5 * (lopsidedness(along) - lopsidedness(other));
   score += 1.2 * (Math.min(1, along.cover) - Math.min(1, other.cover));
   // Turned bodies and many towers stand on their round or square end.
   const even = ({ plan: [a, b] }: ShapeAlong) => Math.abs(a - b) < 0.03 * Math.max(a, b);
@@ -298,6 +298,11 @@ function axisEvidence(
   if (/\.(obj|glb|gltf)$/i.test(fileName) && up === 'y') score += 0.5;
   return { score, why };
 }
+
+/** What is lower than this part of its width has no below and above to speak of. */
+const SHEET = 0.05;
+const lopsidedness = ({ lopsided, height, plan }: ShapeAlong): number =>
+  lopsided * Math.min(1, height / (SHEET * Math.max(...plan)));
 
 /** 1 where a thing lies or stands as its name says with axis `k` up, −1 where it does with the other, else 0. */
 function poseAgrees(size: Size, pose: Pose, k: 1 | 2, o: 1 | 2): number {
