@@ -60,3 +60,13 @@ test('of moving pictures each third asks the meter; the first one after a leap d
   expect(asked).toBe(4);
   expect(exposure.eased(at(20.2))[0]).toBeCloseTo(2 ** (20 + 0.3 * 0.2), 3);
 });
+
+test('a drawing, and what is seen after it, are as they are at once', () => {
+  const { exposure } = made();
+  exposure.set(at(3));
+  exposure.use(null, null);
+  expect(exposure.eased(at(3))).toEqual([...FIRST_GAIN]);
+  exposure.set(at(3), exposure.eased(at(3)));
+  exposure.use(meter, 0);
+  expect(exposure.eased(at(3))[0]).toBeCloseTo(8, 9);
+});

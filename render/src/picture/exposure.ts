@@ -30,6 +30,8 @@ export class Exposure {
    * @param stops lighter or darker; null for a drawing, which is never exposed
    */
   use(meter: Meter | null, stops: number | null): void {
+    // Nobody gets used to a drawing.
+    if ((stops === null) !== (this.stops === null)) this.shown = null;
     this.meter = meter;
     this.stops = stops;
     this.target = null;
