@@ -10,6 +10,12 @@ type Optics = Omit<Lens, 'exposure'>;
 export const throughLens = ({ exposure: _, ...lens }: Lens): CameraView =>
   lens.parallel === undefined ? { kind: 'lens', ...lens } : { kind: 'parallel', height: lens.parallel, ...lens };
 
+/** Is one distance sharp in a view, and what is nearer or farther not? */
+export const isFocused = (
+  view: CameraView,
+): view is Extract<CameraView, { kind: 'lens' }> & { focus: number; fNumber: number } =>
+  view.kind === 'lens' && view.focus !== undefined && view.fNumber !== undefined;
+
 /** Edges of a picture, metres: on the plane one metre in front of the eye, or of a parallel picture itself. */
 export interface Window {
   left: number;

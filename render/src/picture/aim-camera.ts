@@ -1,6 +1,6 @@
 import type { Bounds } from '@eskovan/core/document';
 import type { CameraSample } from '@eskovan/core/move';
-import { depthRange, Projection } from '@eskovan/core/optics';
+import { depthRange, isFocused, Projection } from '@eskovan/core/optics';
 import { Vector3, type PerspectiveCamera } from 'three';
 import type { PictureSize } from './picture-size.ts';
 
@@ -51,7 +51,7 @@ const middle = new Vector3();
 
 /** How far a ray through a place of the opening starts beside the lens's middle, metres: its radius is f / 2N. */
 function apertureShift(view: CameraSample['view'], [u, v]: Pair): Pair {
-  if (view.kind !== 'lens' || view.focus === undefined || view.fNumber === undefined) return [0, 0];
+  if (!isFocused(view)) return [0, 0];
   const radius = view.focalLengthMm / 2000 / view.fNumber;
   return [u * radius, v * radius];
 }

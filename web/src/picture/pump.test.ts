@@ -42,6 +42,39 @@ describe('the picture pump', () => {
     pump.stop();
   });
 
+  test('what is out of focus gets many passes, once it is sharp where it is to be; and again where that gave way', async () => {
+    jest.useFakeTimers();
+    const { asked, draw, giveWay } = fakeRenderer();
+    const shown: boolean[] = [];
+    const pump = new PicturePump({ draw, giveWay, show: (_, sharp) => shown.push(sharp) });
+    const rest = async () => {
+      await turns();
+      jest.advanceTimersByTime(400);
+      await turns();
+    };
+    const soft = standing(
+      { position: [7, 0, 0], orientation: [0, 0, 0, 1] },
+      { ...DEFAULT_LENS, focus: 2, fNumber: 2.8 },
+    );
+    pump.show(soft, size);
+    asked[0]!.answer();
+    await rest();
+    asked[1]!.answer();
+    await turns();
+    expect(asked.map(({ subframes }) => subframes)).toEqual([1, expect.any(Number), 24]);
+    expect(shown).toEqual([false, true]);
+    asked[2]!.answer(true);
+    await rest();
+    // What is sharp already is not drawn so again.
+    expect(asked.slice(3).map(({ subframes }) => subframes)).toEqual([24]);
+    asked[3]!.answer();
+    await rest();
+    expect(shown).toEqual([false, true, true]);
+    expect(asked).toHaveLength(4);
+    pump.stop();
+    jest.useRealTimers();
+  });
+
   test('gives up resolution while things move, but not where every picture is waited for', async () => {
     const { asked, draw, giveWay } = fakeRenderer();
     let patient = false;

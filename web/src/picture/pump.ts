@@ -1,4 +1,5 @@
 import type { CameraSample } from '@eskovan/core/move';
+import { isFocused } from '@eskovan/core/optics';
 import type { PictureSize } from '@eskovan/render';
 
 export interface DrawnPicture {
@@ -66,6 +67,9 @@ export function nextScale(scale: number, took: number): number {
  * @param pass what one takes, milliseconds
  */
 export const sharpPasses = (pass: number): number => (pass > SCREEN_FRAME ? 4 : 6);
+
+/** Passes of one that not all is sharp in, after those: with fewer, what is out of focus is seen several times over. */
+const SOFT_PASSES = 24;
 
 /** milliseconds */
 const SCREEN_FRAME = 16;
@@ -162,18 +166,28 @@ export class PicturePump {
   private async sharpen(what: Wanted): Promise<void> {
     if (this.wanted || this.stopped) return;
     this.busy = this.sharpening = true;
-    let drawn: Awaited<ReturnType<Draw>>;
+    let gaveWay = false;
     try {
-      drawn = await this.options.draw(what.sample, what.size, sharpPasses(this.pass));
-      // Something newer is on its way: the quick picture of that comes first.
-      if (this.wanted) drawn?.bitmap.close();
-      else if (drawn) this.put(drawn, true, what);
+      for (const passes of this.passesOf(what)) {
+        const drawn = await this.options.draw(what.sample, what.size, passes);
+        gaveWay = drawn === null;
+        // Something newer is on its way: the quick picture of that comes first.
+        if (this.wanted) drawn?.bitmap.close();
+        else if (drawn) this.put(drawn, true, what);
+        if (this.wanted || gaveWay || this.stopped) break;
+      }
     } finally {
       this.busy = this.sharpening = false;
     }
     if (this.wanted) void this.work();
     // It gave way to something that is no picture of its own: a thumbnail, or an outline.
-    else if (!drawn && !this.stopped) this.sharpenLater(what);
+    else if (gaveWay && !this.stopped) this.sharpenLater(what);
+  }
+
+  /** Passes of the pictures of something that rests, one after the other: a sharp one soon, and what is soft in it later. */
+  private passesOf({ sample }: Wanted): number[] {
+    if (!isFocused(sample.view)) return [sharpPasses(this.pass)];
+    return this.rests?.sample === sample ? [SOFT_PASSES] : [sharpPasses(this.pass), SOFT_PASSES];
   }
 
   private put(

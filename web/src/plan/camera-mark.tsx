@@ -1,6 +1,6 @@
 import type { CameraSample } from '@eskovan/core/move';
 import { anglesOf, forwardOf } from '@eskovan/core/geometry';
-import { circleOfConfusionMm, depthOfField, Projection } from '@eskovan/core/optics';
+import { circleOfConfusionMm, depthOfField, isFocused, Projection } from '@eskovan/core/optics';
 import { seenField, type Blocking, type SeenWish } from '@eskovan/core/survey';
 import { howOf, type How } from '../desk/selection.ts';
 import { usePlan } from './plan.tsx';
@@ -100,7 +100,7 @@ export function CameraMark({ sample, aspect, label, faint, aside = [0, 0], onPre
 /** What is sharp, between two planes across the axis; nothing where everything is. */
 function SharpBand({ sample, aspect }: Pick<CameraMarkProps, 'sample' | 'aspect'>) {
   const { view, position, orientation } = sample;
-  if (view.kind !== 'lens' || view.focus === undefined || view.fNumber === undefined) return null;
+  if (!isFocused(view)) return null;
   const { focalLengthMm, fNumber, focus, sensor } = view;
   const { near, far } = depthOfField(focalLengthMm, fNumber, focus, circleOfConfusionMm(sensor));
   const { left, right } = new Projection(view, aspect).window;
