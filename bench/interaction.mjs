@@ -25,6 +25,12 @@ export async function benchInteraction(address) {
       { x: strips.x + strips.width / 2, y: strips.y + strips.height / 2 },
       { x: 300, y: 0 },
     );
+    await page.getByText('Past the brass', { exact: true }).click();
+    const keyHandle = page.getByRole('slider', { name: 'Lens key 2' });
+    await keyHandle.waitFor();
+    await page.locator('[data-testid="picture-canvas"][data-sharp="true"]').waitFor({ timeout: 60_000 });
+    const key = await dragging(page, await centre(keyHandle), { x: 40, y: 12 });
+    await page.getByRole('button', { name: 'Undo' }).click();
     const rows = (what, { fps, pictures, input, inputs }) => [
       {
         what: `${what}: page`,
@@ -62,6 +68,7 @@ export async function benchInteraction(address) {
       },
       { what: 'first sharp picture', ours: `${sharp.toFixed(1)} s`, baseline: '', ratio: '', wanted: '', holds: null },
       ...rows('dragging a node', node),
+      ...rows('dragging a key', key),
       ...rows('scrubbing', scrub),
     ];
   } finally {

@@ -19,6 +19,13 @@ export async function documentOf(request: APIRequestContext, projectId: string):
   return (await response.json()) as ProjectDocument;
 }
 
+/** Waits until there is something. What was found is what is handed on: asked again, it may be gone for something newer. */
+async function there<T>(find: () => Promise<T | null>): Promise<T> {
+  let found: T | null = null;
+  await soon(async () => (found = await find()), { timeout: 60_000 }).not.toBeNull();
+  return found!;
+}
+
 /** What was measured on the models of a project as they stand now, once the server keeps it. */
 export async function siteOf(request: APIRequestContext, projectId: string): Promise<SiteBody> {
   const kept = async () => {
@@ -27,8 +34,7 @@ export async function siteOf(request: APIRequestContext, projectId: string): Pro
     const response = await request.get(`/api/projects/${projectId}/sites/${key}`);
     return response.status() === 200 ? ((await response.json()) as SiteBody) : null;
   };
-  await soon(kept, { timeout: 60_000 }).not.toBeNull();
-  return (await kept())!;
+  return there(kept);
 }
 
 /** The models of a project in its own light, once all of it is there: a first light is none to compare by. */
@@ -41,8 +47,7 @@ export async function litScene(request: APIRequestContext, projectId: string): P
     const lit = response.status() === 200 ? ((await response.json()) as LitBody) : null;
     return lit && !lit.first ? lit.scene : null;
   };
-  await soon(whole, { timeout: 60_000 }).not.toBeNull();
-  return (await whole())!;
+  return there(whole);
 }
 
 /** The newest film or still of a project, once there are so many. */

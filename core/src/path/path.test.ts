@@ -148,6 +148,28 @@ describe('laws of the plan curve', () => {
     );
   });
 
+  test('just before and after a smooth node where the way turns back, it is as far away as it says', () => {
+    const path: Path = {
+      closed: false,
+      nodes: [26.9373173801369, -39.999904638687035, 0].map((z, i) => ({
+        id: `00000000-0000-4000-8000-00000000000${i}`,
+        x: 0,
+        y: 0,
+        z,
+        kind: 'smooth',
+        radius: 0.5,
+      })),
+    };
+    const curve = new PlanCurve(path);
+    const point = new Float64Array(2);
+    for (let away = 1; away > 1e-8; away *= 0.9)
+      for (const side of [-1, 1]) {
+        curve.pointAt(curve.nodeStations[1]! + side * away, point);
+        expect(Math.abs(Math.hypot(point[0]!, point[1]! - path.nodes[1]!.z) - away)).toBeLessThan(1e-8);
+      }
+    expect(curve.nearest(0, path.nodes[1]!.z).distance).toBeLessThan(1e-4);
+  });
+
   test('batch and single lookups agree', () => {
     fc.assert(
       fc.property(anyPath, fc.double({ min: 0, max: 1, noNaN: true }), (p, part) => {

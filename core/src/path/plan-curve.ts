@@ -9,6 +9,8 @@ const PIECE_TOLERANCE = 1e-8;
 const DEEPEST = 22;
 /** The nearest point is searched until nothing more than this much nearer can be left, metres. */
 const NEAREST_TOLERANCE = 1e-3;
+/** A Bézier goes evenly where its speed changes by less than this part. */
+const EVEN = 1e-3;
 
 /**
  * A path in plan, addressed by station (metres along it). Lookups are O(log n), allocate nothing and walk the
@@ -208,11 +210,13 @@ export class PlanCurve {
       if (Math.abs(error) < 1e-9) break;
       if (error > 0) high = t;
       else low = t;
-      const next = t - error / this.speed(base, t);
+      const speed = this.speed(base, t);
+      const next = t - error / speed;
       const inside = next > low && next < high;
       t = inside ? next : (low + high) / 2;
-      // Newton doubles the digits: what is left after such a step is far below a nanometre.
-      if (inside && Math.abs(error) < 1e-5 * span) break;
+      // Newton doubles the digits: what is left after such a step is far below a nanometre. Not where the way turns back:
+      // there it stands still for a moment, and a step goes anywhere.
+      if (inside && Math.abs(error) < 1e-5 * span && Math.abs(this.speed(base, t) - speed) < EVEN * speed) break;
     }
     return t;
   }
