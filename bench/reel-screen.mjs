@@ -2,7 +2,7 @@
 import { CHROMIUM, DEMO_PROJECT } from '@eskovan/demo/seed';
 import { chromium } from '@playwright/test';
 import { editOf, sendEdit } from './lib/edits.mjs';
-import { percentile } from './lib/measure.mjs';
+import { limitOf, percentile } from './lib/measure.mjs';
 
 const SHOTS = 200;
 const EDITS = 40;
@@ -11,14 +11,7 @@ const SEEKS = 24;
 const BETWEEN = 700;
 const INPUTS = 100;
 
-const limit = (what, ours, unit, wanted, holds) => ({
-  what: `reel: ${what}`,
-  ours: `${ours} ${unit}`,
-  baseline: `${wanted} ${unit} (limit)`,
-  ratio: '',
-  wanted: `at most ${wanted}`,
-  holds,
-});
+const limit = limitOf('reel');
 
 export async function benchReelScreen(address) {
   const browser = await chromium.launch(CHROMIUM);

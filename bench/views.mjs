@@ -3,19 +3,12 @@ import { CHROMIUM, DEMO_PROJECT } from '@eskovan/demo/seed';
 import { chromium } from '@playwright/test';
 import { dragging } from './lib/dragging.mjs';
 import { editOf, sendEdit } from './lib/edits.mjs';
-import { median, percentile } from './lib/measure.mjs';
+import { limitOf, median, percentile } from './lib/measure.mjs';
 
 const MANY = 200;
 const REDRAWN = 50;
 
-const limit = (what, ours, unit, wanted, holds) => ({
-  what: `views: ${what}`,
-  ours: `${ours} ${unit}`,
-  baseline: `${wanted} ${unit} (limit)`,
-  ratio: '',
-  wanted: `${unit === 'ms' ? 'at most' : 'at least'} ${wanted}`,
-  holds,
-});
+const limit = limitOf('views');
 
 export async function benchViews(address) {
   const browser = await chromium.launch(CHROMIUM);

@@ -18,3 +18,16 @@ export function timed(call, { runs = 100, warm = 200 } = {}) {
 }
 
 /** @typedef {{ what: string, ours: string, baseline: string, ratio: string, wanted: string, holds: boolean | null }} Row */
+
+/** Rows of one area whose figures have a limit: what comes so many times a second has to come at least so often. */
+export const limitOf =
+  (area) =>
+  /** @returns {Row} */
+  (what, ours, unit, wanted, holds) => ({
+    what: `${area}: ${what}`,
+    ours: `${ours} ${unit}`,
+    baseline: `${wanted} ${unit} (limit)`,
+    ratio: '',
+    wanted: `${unit.endsWith('/s') ? 'at least' : 'at most'} ${wanted}`,
+    holds,
+  });
