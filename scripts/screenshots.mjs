@@ -80,14 +80,14 @@ async function takeAll(browser, studio) {
 /** A ride, and what parts do while a move plays. */
 async function kinds(page, sharp, take) {
   const at = async (name, part) => {
-    await page.getByText(name, { exact: true }).click();
+    await page.getByText(name, { exact: true }).first().click();
     await page.waitForTimeout(1200);
     const box = await page.getByTestId('strip-charts').boundingBox();
     await page.mouse.click(box.x + 108 + (box.width - 126) * part, box.y + 12);
     await page.mouse.move(640, 20);
     await sharp();
   };
-  await page.getByText('On the shuttle', { exact: true }).click();
+  await page.getByText('On the shuttle', { exact: true }).first().click();
   await page.getByTestId('strip-charts').getByRole('button', { name: 'Actions' }).click();
   await at('On the shuttle', 0.55);
   await take('ride');
