@@ -42,3 +42,35 @@ export async function dragging(page, from, over) {
     inputs: state.inputs.length,
   };
 }
+
+/**
+ * Has a page note how long it takes from the next event of a kind until something else is said of an element.
+ * @param said what is said of the element; runs in the page
+ */
+export async function watchAnswer(page, kind, selector, said) {
+  const says = await page.evaluateHandle(`(${said})`);
+  await page.evaluate(
+    ([says, kind, selector]) => {
+      const element = document.querySelector(selector);
+      const before = says(element);
+      globalThis.answered = new Promise((resolve) => {
+        window.addEventListener(
+          kind,
+          ({ timeStamp }) => {
+            const seen = new MutationObserver(() => {
+              if (says(element) === before) return;
+              seen.disconnect();
+              requestAnimationFrame(() => resolve(performance.now() - timeStamp));
+            });
+            seen.observe(element, { attributes: true, subtree: true, childList: true, characterData: true });
+          },
+          { capture: true, once: true },
+        );
+      });
+    },
+    [says, kind, selector],
+  );
+}
+
+/** Milliseconds that were noted. */
+export const answered = (page) => page.evaluate(() => globalThis.answered);

@@ -14,20 +14,26 @@ export function bodiesOf(parts: SceneModel['parts']): readonly Body[] {
 const ASKED = 60;
 const RISE = 0.7;
 
-/** The bodies that are land with an axis up: nothing where nothing stands on it. @param plan extent of all */
-export function landOf(bodies: readonly Body[], up: 1 | 2, plan: readonly [number, number]): ReadonlySet<Body> {
-  const land = bodies.filter((body) => isLandUnder(body, up, plan));
-  return new Set(land.filter((body) => carries(body, bodies, land, up)));
-}
-
 /** On a plate of so many bodies there is a town, or a product of many pieces. */
 const MANY_BODIES = 60;
 
-/** Do many bodies stand on one plate that lies under all of them? @param plan extent of all */
-export function standOnPlate(bodies: readonly Body[], up: 1 | 2, plan: readonly [number, number]): boolean {
-  if (bodies.length <= MANY_BODIES) return false;
-  const plates = bodies.filter((body) => isUnderAll(body, up, plan) && heightOf(body, up) < HILLY * Math.max(...plan));
-  return plates.some((plate) => carries(plate, bodies, plates, up));
+/** What lies under all bodies of a model, which most of them rise over. */
+export interface Ground {
+  /** The bodies that are land: nothing where nothing stands on it. */
+  land: ReadonlySet<Body>;
+  /** There is no land, but many bodies stand on one plate. */
+  plate: boolean;
+}
+
+/** @param up number of the axis that is taken as up @param plan extent of all */
+export function groundOf(bodies: readonly Body[], up: 1 | 2, plan: readonly [number, number]): Ground {
+  const under = bodies.filter((body) => isUnderAll(body, up, plan));
+  const isHilly = (body: Body) => heightOf(body, up) >= HILLY * Math.max(...plan);
+  const sheets = under.filter((body) => isHilly(body) && isOneSided(body, up));
+  const land = new Set(sheets.filter((body) => carries(body, bodies, sheets, up)));
+  if (land.size > 0 || bodies.length <= MANY_BODIES) return { land, plate: false };
+  const plates = under.filter((body) => !isHilly(body));
+  return { land, plate: plates.some((body) => carries(body, bodies, plates, up)) };
 }
 
 /** Do most bodies rise over one? @param apart these are not asked */
@@ -61,9 +67,8 @@ const HILLY = 0.003;
 /** And is one side alone: a body has an underside. */
 const OTHER_SIDE = 0.01;
 
-/** Is a body ground that lies under all there is, hilly and without walls? @param up number of the axis @param plan extent of all */
-function isLandUnder(body: Body, up: 1 | 2, plan: readonly [number, number]): boolean {
-  if (!isUnderAll(body, up, plan) || heightOf(body, up) < HILLY * Math.max(...plan)) return false;
+/** Is a body a sheet without walls? */
+function isOneSided(body: Body, up: 1 | 2): boolean {
   const { walls, down } = facesOf(body, up);
   return !walls && Math.min(down, 1 - down) <= OTHER_SIDE;
 }

@@ -1,7 +1,7 @@
 import type { Bounds, UpAxis, Vec3 } from '../document/index.ts';
 import type { SceneModel } from '../format/index.ts';
 import { boundsOf, cornerNormal, joinBounds, type Body } from '../geometry/index.ts';
-import { bodiesOf, heightOf, landOf, standOnPlate } from './bodies.ts';
+import { bodiesOf, groundOf, heightOf } from './bodies.ts';
 import { isInTriangle, LevelBins, type PlanMask, type PartOfPlan } from './plan-mask.ts';
 
 /** Number of the axis in a position. */
@@ -77,7 +77,7 @@ function shapeAlong(bodies: readonly Body[], { min, max }: Bounds, up: 1 | 2): S
   const normal = new Float64Array(3);
   let [up1, down1, total] = [0, 0, 0];
   const span = height || 1;
-  const land = landOf(bodies, up, plan);
+  const { land, plate } = groundOf(bodies, up, plan);
   for (const body of bodies) {
     const { positions: p, indices } = body;
     for (let t = 0; t < indices.length; t += 3) {
@@ -117,7 +117,7 @@ function shapeAlong(bodies: readonly Body[], { min, max }: Bounds, up: 1 | 2): S
       Math.max(up1, down1) > 0.8 * plan[0] * plan[1] &&
       largest < 0.6 * total,
     onLand: land.size > 0 ? median(bodies.filter((body) => !land.has(body)).map((body) => heightOf(body, up))) : null,
-    onPlate: land.size === 0 && standOnPlate(bodies, up, plan),
+    onPlate: plate,
     lopsided: odd / (total || 1),
     thickness: thicknessOf(upright, plan),
   };

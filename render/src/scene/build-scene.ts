@@ -63,7 +63,7 @@ export async function buildScene(
   const total = countTriangles(model);
   const cell = cellFor(model.parts, total);
   const breath = new Breath();
-  const room = roomFor(model, dimmers);
+  const room = roomFor(model, dimmers, motion);
   for (const part of model.parts) {
     await breath.take();
     const material = model.materials[part.material]!;
@@ -234,9 +234,14 @@ async function levelsOf(
 }
 
 /** Vertices that stand with each look, at most. */
-function roomFor({ parts, materials }: SceneModel, dimmers: readonly Dimmer[]): Map<string, number> {
+function roomFor(
+  { parts, materials }: SceneModel,
+  dimmers: readonly Dimmer[],
+  motion?: SiteMotion,
+): Map<string, number> {
   const room = new Map<string, number>();
   for (const part of parts) {
+    if ((motion?.groupOf(part) ?? -1) >= 0) continue;
     const key = standingKey(part, lookOf(materials[part.material]!, dimmerOf(dimmers, part), false, part.layer));
     room.set(key, (room.get(key) ?? 0) + part.positions.length / 3);
   }

@@ -75,26 +75,25 @@ export function castShadow(
     const { indices } = part;
     const place = moved?.(part);
     const p = place ? movedBy(part.positions, place) : part.positions;
+    const putOnGround = (t: number, by: number, leans: 0 | 1) => {
+      for (let corner = 0; corner < 3; corner += 1) {
+        const v = 3 * indices[t + corner]!;
+        const high = leans * (p[v + 1]! - min[1]!);
+        corners[2 * corner] = (p[v]! + dx * high - x0) * by;
+        corners[2 * corner + 1] = (p[v + 2]! + dz * high - z0) * by;
+      }
+    };
     for (let t = 0; t < indices.length; t += 3 * every) {
-      const [a, b, c] = [3 * indices[t]!, 3 * indices[t + 1]!, 3 * indices[t + 2]!];
-      const onGround = (number: 0 | 1 | 2, v: number, by: number, leans: boolean) => {
-        const high = leans ? p[v + 1]! - min[1]! : 0;
-        corners[2 * number] = (p[v]! + dx * high - x0) * by;
-        corners[2 * number + 1] = (p[v + 2]! + dz * high - z0) * by;
-      };
       if (sun) {
-        onGround(0, a, scale, true);
-        onGround(1, b, scale, true);
-        onGround(2, c, scale, true);
+        putOnGround(t, scale, 1);
         fill(shaded, side, corners);
       }
+      const [a, b, c] = [3 * indices[t]!, 3 * indices[t + 1]!, 3 * indices[t + 2]!];
       const above = ((p[a + 1]! + p[b + 1]! + p[c + 1]!) / 3 - min[1]!) * coarse;
       const layer = Math.min(LAYERS - 1, Math.round(Math.log2(Math.max(1, above))));
       let grid = covered.get(layer);
       if (!grid) covered.set(layer, (grid = new Float32Array(half * half)));
-      onGround(0, a, coarse, false);
-      onGround(1, b, coarse, false);
-      onGround(2, c, coarse, false);
+      putOnGround(t, coarse, 0);
       fill(grid, half, corners);
     }
   }

@@ -1,3 +1,4 @@
+import { boundsOfBody } from '@eskovan/core/geometry';
 import type { Levels } from './stand-in.ts';
 
 /** Triangles of a cluster, at most: fewer cost more to look over than they save. */
@@ -82,7 +83,7 @@ export function clustersOf(cells: readonly CellTriangles[], positions: Float32Ar
   let to = 0;
   let cluster = 0;
   cells.forEach(({ indices }, cell) => {
-    putBox(out.cellBoxes, cell, indices, positions);
+    out.cellBoxes.set(boxOf(indices, positions), 6 * cell);
     const order = alongCurve(indices, positions);
     for (let from = 0; from < order.length; from += MOST) {
       const last = Math.min(order.length, from + MOST);
@@ -90,7 +91,7 @@ export function clustersOf(cells: readonly CellTriangles[], positions: Float32Ar
       out.cells[cluster] = cell;
       for (let i = from; i < last; i += 1)
         for (let corner = 0; corner < 3; corner += 1) out.indices[to++] = indices[3 * (order[i]! % NUMBERS) + corner]!;
-      putBox(out.boxes, cluster, out.indices.subarray(out.starts[cluster], to), positions);
+      out.boxes.set(boxOf(out.indices.subarray(out.starts[cluster], to), positions), 6 * cluster);
       cluster += 1;
     }
   });
@@ -136,15 +137,7 @@ function spread(place: number): number {
   return (bits | (bits << 2)) & 0x9249249;
 }
 
-function putBox(boxes: Float32Array, number: number, vertices: Uint32Array, p: Float32Array): void {
-  for (let k = 0; k < 3; k += 1) {
-    let [least, most] = [Infinity, -Infinity];
-    for (const vertex of vertices) {
-      const at = p[3 * vertex + k]!;
-      if (at < least) least = at;
-      if (at > most) most = at;
-    }
-    boxes[6 * number + k] = least;
-    boxes[6 * number + 3 + k] = most;
-  }
+function boxOf(indices: Uint32Array, positions: Float32Array): number[] {
+  const { min, max } = boundsOfBody({ positions, indices });
+  return [...min, ...max];
 }
